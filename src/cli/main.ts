@@ -1,0 +1,88 @@
+import { parseArgs } from 'node:util';
+import { InputError } from '../lib/core/errors.ts';
+import { applyCommand } from './apply.ts';
+import { readCommand } from './read.ts';
+import { resolveCommand } from './resolve.ts';
+
+/** Done; findings or differences; bad input or usage. */
+export type ExitCode = 0 | 1 | 2;
+
+export interface Arguments {
+	readonly positionals: readonly string[];
+	readonly values: Readonly<Record<string, string | boolean | undefined>>;
+}
+
+interface Command {
+	readonly usage: string;
+	readonly does: string;
+	readonly options: Readonly<Record<string, { type: 'string' | 'boolean' }>>;
+	readonly run: (args: Arguments) => Promise<ExitCode>;
+}
+
+const COMMANDS: Record<string, Command> = {
+	read: {
+		usage: 'heptarch read FILE [--json]',
+		does: 'lists the tables of a document: place, size, roles of rows, kinds of columns, reasons, worn style',
+		options: { json: { type: 'boolean' } },
+		run: readCommand
+	},
+	apply: {
+		usage:
+			'heptarch apply FILE --style STYLE.json [--tables 1,3-5] [--parts=-rowBand,+total] [--carry text,fill,…] [--as living|living-only|direct] --out OUT [--json]',
+		does: 'gives a style to tables and writes the file, with an account and the read-back',
+		options: {
+			style: { type: 'string' },
+			tables: { type: 'string' },
+			parts: { type: 'string' },
+			carry: { type: 'string' },
+			as: { type: 'string' },
+			out: { type: 'string' },
+			json: { type: 'boolean' }
+		},
+		run: applyCommand
+	},
+	resolve: {
+		usage: 'heptarch resolve TABLE.json --style STYLE.json [--trace R,C]',
+		does: 'decides every cell and edge of a table by a style, or explains one cell',
+		options: { style: { type: 'string' }, trace: { type: 'string' }, json: { type: 'boolean' } },
+		run: resolveCommand
+	}
+};
+
+function usage(): string {
+	const lines = Object.values(COMMANDS).map(({ usage, does }) => `  ${usage}\n      ${does}`);
+	return `Heptarch, table styles on the command line.\n\n${lines.join('\n')}\n\nTables are numbered from 1; rows and columns in --trace and in JSON from 0.\nExit code: 0 done, 1 findings or differences, 2 bad input or usage.`;
+}
+
+/** Runs one command. Errors about the input go to standard error in plain words. */
+export async function main(argv: readonly string[]): Promise<ExitCode> {
+	const [name, ...rest] = argv;
+	if (name === undefined || name === 'help' || name === '--help' || name === '-h') {
+		console.log(usage());
+		return name === undefined ? 2 : 0;
+	}
+	const command = COMMANDS[name];
+	if (!command) {
+		console.error(`There is no command “${name}”. There are: ${Object.keys(COMMANDS).join(', ')}. “heptarch help” says what they do.`);
+		return 2;
+	}
+	if (rest.includes('--help') || rest.includes('-h')) {
+		console.log(`${command.usage}\n    ${command.does}`);
+		return 0;
+	}
+	try {
+		const parsed = parseArgs({ args: rest, options: command.options, allowPositionals: true, strict: true });
+		return await command.run({ positionals: parsed.positionals, values: parsed.values as Arguments['values'] });
+	} catch (error) {
+		if (error instanceof InputError) {
+			console.error(error.message);
+			return 2;
+		}
+		const { code, message } = error as NodeJS.ErrnoException;
+		if (typeof code === 'string' && code.startsWith('ERR_PARSE_ARGS')) {
+			console.error(`${message}\nUsage: ${command.usage}`);
+			return 2;
+		}
+		throw error;
+	}
+}

@@ -1,0 +1,65 @@
+import { tableToFile } from '../lib/core/table/file.ts';
+import { roleWords } from '../lib/core/table/roles.ts';
+import type { DocumentTable } from '../lib/formats/document.ts';
+import { openDocument } from '../lib/formats/index.ts';
+import { onlyFile, readBytes } from './files.ts';
+import type { Arguments, ExitCode } from './main.ts';
+
+/** What `read --json` adds to each table file. */
+function about(entry: DocumentTable) {
+	const { recognition } = entry;
+	return {
+		number: entry.index + 1,
+		place: entry.place,
+		size: { rows: entry.table.rows, columns: entry.table.columns },
+		wears: entry.carried?.style ?? null,
+		fileStyle: entry.wornName,
+		reasons: {
+			rows: recognition.rows.map(({ is, confidence, reasons }) => ({ role: is, confidence, reasons })),
+			columns: recognition.columns.map(({ is, name, confidence, reasons }) => ({ kind: is, name, confidence, reasons })),
+			firstColumns: recognition.firstColumns.reasons,
+			lastColumns: recognition.lastColumns.reasons
+		},
+		findings: recognition.findings
+	};
+}
+
+export async function readCommand(args: Arguments): Promise<ExitCode> {
+	const file = onlyFile(args, 'heptarch read FILE [--json]');
+	const document = await openDocument(await readBytes(file), file);
+	const findings = document.tables.flatMap(({ recognition }) => recognition.findings);
+	if (args.values.json) {
+		const tables = document.tables.map((entry) => tableToFile(entry.table, about(entry)));
+		console.log(JSON.stringify({ file, kind: document.kind, remarks: document.remarks, tables }, null, 2));
+		return findings.length ? 1 : 0;
+	}
+	if (document.tables.length === 0) console.log(`“${file}” holds no table.`);
+	for (const remark of document.remarks) console.log(remark);
+	for (const entry of document.tables) {
+		const { table, recognition, place } = entry;
+		const name = place.caption ?? place.heading;
+		console.log(`Table ${entry.index + 1}: ${table.rows} rows × ${table.columns} columns, ${placeWords(entry)}${name ? `, “${name}”` : ''}`);
+		const worn = entry.carried?.style ?? entry.wornName;
+		console.log(`  wears: ${worn ? `${worn}${entry.carried ? ' (house style)' : " (the file's own)"}` : 'no style'}`);
+		let from = 0;
+		table.roles.forEach((role, r) => {
+			const next = table.roles[r + 1];
+			const reason = recognition.rows[r]!.reasons[0];
+			const goesOn = next === role && recognition.rows[r + 1]!.reasons[0] === reason;
+			if (goesOn) return;
+			console.log(`  ${from === r ? `row ${from}` : `rows ${from}–${r}`}: ${roleWords(role)} (${reason})`);
+			from = r + 1;
+		});
+		table.columnInfo.forEach(({ kind, name: columnName }, c) =>
+			console.log(`  column ${c}${columnName ? ` “${columnName.replace(/\s+/g, ' ')}”` : ''}: ${kind} (${recognition.columns[c]!.reasons[0]})`)
+		);
+		for (const finding of recognition.findings) console.log(`  finding: row ${finding.r}, column ${finding.c}: ${finding.words}`);
+	}
+	return findings.length ? 1 : 0;
+}
+
+export function placeWords({ place }: DocumentTable): string {
+	if (place.where === 'nested') return `inside table ${place.inside! + 1}`;
+	if (place.where === 'body') return 'in the text';
+	return place.where === 'text box' ? 'in a text box' : `in the ${place.where}`;
+}

@@ -1,0 +1,287 @@
+import { BLACK, luminance, toHex, type Hex } from '../colour.ts';
+import { type FlatStyle, type SetLeaf } from '../style/inherit.ts';
+import { LEAVES, TYPE_ROLE_LEAVES, leafDefinition, linePath } from '../style/leaves.ts';
+import { isPartOff, parsePart, type Part, type Rank } from '../style/parts.ts';
+import { LINE_PATTERNS, type Aspect, type LeafValue, type LinePattern, type LinePlace, type TypeRole } from '../style/types.ts';
+import type { Table } from '../table/grid.ts';
+import { parseLength, type Emu } from '../units.ts';
+import { structureKey, structureOf, type EdgeSignature, type Signature, type Structure } from './structure.ts';
+
+/** What a house lends to its styles: inks and type roles that a style names and does not define itself. */
+export interface House {
+	readonly inks: Readonly<Record<string, string>>;
+	readonly typeRoles: Readonly<Record<string, TypeRole>>;
+}
+
+export const NO_HOUSE: House = { inks: {}, typeRoles: {} };
+
+/** One leaf as decided: its value as the style wrote it, and who set it. `style` is null for a touch. */
+export interface Decided {
+	readonly value: LeafValue;
+	readonly rank: Rank;
+	readonly part: string;
+	readonly style: string | null;
+}
+
+/** What an edge shows. Values as the style wrote them; `line` is null where nobody claims. */
+export interface EdgeResult {
+	readonly line: { readonly pattern: LinePattern; readonly weight?: string; readonly ink?: string } | null;
+	readonly rank: Rank | null;
+	readonly part: string | null;
+	readonly style: string | null;
+}
+
+/** A table's resolved look: the structure, and one result per signature. */
+export interface Resolved {
+	readonly structure: Structure;
+	readonly style: FlatStyle;
+	readonly house: House;
+	/** Per cell signature: the winning leaf of each path. */
+	readonly leaves: readonly ReadonlyMap<string, Decided>[];
+	/** Per edge signature. */
+	readonly edges: readonly EdgeResult[];
+}
+
+const DEFAULT_WEIGHT = '0.5pt';
+
+/** What one part says in one table: its leaves, with the aspects not carried left out and its type role opened. */
+type Statements = ReadonlyMap<string, SetLeaf>;
+
+/** Resolves one style on one table; remembers what each part says, so that signatures share the work. */
+class Resolver {
+	private readonly off: ReadonlySet<string>;
+	private readonly carry: ReadonlySet<Aspect>;
+	private readonly said = new Map<string, Statements>();
+	constructor(
+		private readonly style: FlatStyle,
+		private readonly house: House,
+		table: Table
+	) {
+		this.off = new Set(table.partsOff);
+		this.carry = new Set(table.carry);
+	}
+
+	private open(leaves: ReadonlyMap<string, SetLeaf>): Statements {
+		const out = new Map<string, SetLeaf>();
+		const role = leaves.get('text.role');
+		if (role) {
+			const opened = this.style.typeRoles.get(String(role.value)) ?? this.house.typeRoles[String(role.value)];
+			for (const name of TYPE_ROLE_LEAVES) {
+				const value = opened?.[name];
+				if (value !== undefined) out.set(`text.${name}`, { value, style: role.style });
+			}
+		}
+		for (const [path, leaf] of leaves) out.set(path, leaf);
+		for (const path of out.keys()) {
+			const aspect = leafDefinition(path)!.aspect;
+			if (aspect && !this.carry.has(aspect)) out.delete(path);
+		}
+		return out;
+	}
+
+	statements(part: Part): Statements {
+		let statements = this.said.get(part.name);
+		if (!statements) {
+			const leaves = part.name.startsWith('rule:')
+				? this.style.rules.find((rule) => rule.name === part.name.slice(5))?.leaves
+				: this.style.parts.get(part.name);
+			statements = leaves && !isPartOff(part.name, this.off) ? this.open(leaves) : new Map();
+			this.said.set(part.name, statements);
+		}
+		return statements;
+	}
+
+	/** What touches say, with type roles opened; touches are the table's own and always carried. */
+	touched(leaves: ReadonlyMap<string, LeafValue>): Map<string, LeafValue> {
+		const out = new Map<string, LeafValue>();
+		const role = leaves.get('text.role');
+		const opened = role === undefined ? undefined : (this.style.typeRoles.get(String(role)) ?? this.house.typeRoles[String(role)]);
+		for (const name of TYPE_ROLE_LEAVES) if (opened?.[name] !== undefined) out.set(`text.${name}`, opened[name]);
+		for (const [path, value] of leaves) out.set(path, value);
+		return out;
+	}
+
+	cell(signature: Signature): Map<string, Decided> {
+		const leaves = new Map<string, Decided>();
+		for (const part of signature.parts)
+			for (const [path, { value, style }] of this.statements(part))
+				if (isCellLeaf(path)) leaves.set(path, { value, rank: part.rank, part: part.name, style });
+		if (signature.touched)
+			for (const [path, value] of this.touched(signature.touched))
+				leaves.set(path, { value, rank: 7, part: 'touch', style: null });
+		return leaves;
+	}
+
+	/** Everybody who has a say on each leaf of a cell, winner first. */
+	trace(signature: Signature): Map<string, Decided[]> {
+		const trace = new Map<string, Decided[]>();
+		const add = (path: string, decided: Decided) => trace.set(path, [decided, ...(trace.get(path) ?? [])]);
+		for (const part of signature.parts)
+			for (const [path, { value, style }] of this.statements(part))
+				if (isCellLeaf(path)) add(path, { value, rank: part.rank, part: part.name, style });
+		if (signature.touched)
+			for (const [path, value] of this.touched(signature.touched))
+				add(path, { value, rank: 7, part: 'touch', style: null });
+		return trace;
+	}
+
+	/** The leaves (`pattern`, `weight`, `ink`) that a cell claims for one of its sides, each with who set it. */
+	claimLeaves(edge: EdgeSignature, signatures: readonly Signature[], side: 'before' | 'after'): Map<string, RankedLeaf[]> {
+		const own = signatures[edge[side]]!;
+		const other = signatures[edge[side === 'before' ? 'after' : 'before']];
+		const place: LinePlace = edge.horizontal
+			? side === 'before'
+				? 'bottom'
+				: 'top'
+			: side === 'before'
+				? 'end'
+				: 'start';
+		const leaves = new Map<string, RankedLeaf[]>();
+		const add = (property: string, leaf: RankedLeaf) => leaves.set(property, [leaf, ...(leaves.get(property) ?? [])]);
+		for (const part of own.parts) {
+			const statements = this.statements(part);
+			if (statements.size === 0) continue;
+			const inside =
+				!!other &&
+				other.parts.some(({ name }) => name === part.name) &&
+				(part.family !== 'rowBand' || edge.sameRowStripe) &&
+				(part.family !== 'columnBand' || edge.sameColumnStripe);
+			const at = inside ? (edge.horizontal ? 'betweenRows' : 'betweenColumns') : place;
+			for (const property of LINE_PROPERTIES) {
+				const leaf = statements.get(linePath(at, property));
+				if (leaf) add(property, { value: leaf.value, rank: part.rank, order: part.order, part: part.name, style: leaf.style });
+			}
+		}
+		for (const [property, value] of edge.touched ?? [])
+			add(property, { value, rank: 7, order: 0, part: 'touch', style: null });
+		return leaves;
+	}
+
+	claim(edge: EdgeSignature, signatures: readonly Signature[], side: 'before' | 'after', textInk: LeafValue | undefined): Claim | null {
+		if (edge[side] < 0) return null;
+		const leaves = this.claimLeaves(edge, signatures, side);
+		const pattern = leaves.get('pattern')?.[0];
+		if (!pattern) return null;
+		let strongest = pattern;
+		for (const [winner] of leaves.values())
+			if (winner!.rank > strongest.rank || (winner!.rank === strongest.rank && winner!.order > strongest.order)) strongest = winner!;
+		const weight = String(leaves.get('weight')?.[0]!.value ?? DEFAULT_WEIGHT);
+		const ink = leaves.get('ink')?.[0]!.value ?? textInk;
+		return {
+			pattern: pattern.value as LinePattern,
+			weight,
+			thickness: pattern.value === 'none' ? (0 as Emu) : parseLength(weight),
+			ink: ink === undefined ? undefined : String(ink),
+			from: strongest
+		};
+	}
+
+	edge(edge: EdgeSignature, signatures: readonly Signature[], leaves: readonly ReadonlyMap<string, Decided>[]): EdgeResult {
+		const before = this.claim(edge, signatures, 'before', leaves[edge.before]?.get('text.ink')?.value);
+		const after = this.claim(edge, signatures, 'after', leaves[edge.after]?.get('text.ink')?.value);
+		const winner = before && after ? this.stronger(before, after, edge.horizontal) : (before ?? after);
+		if (!winner) return { line: null, rank: null, part: null, style: null };
+		const { rank, part, style } = winner.from;
+		if (winner.pattern === 'none') return { line: { pattern: 'none' }, rank, part, style };
+		const line = { pattern: winner.pattern, weight: winner.weight, ...(winner.ink !== undefined && { ink: winner.ink }) };
+		return { line, rank, part, style };
+	}
+
+	/** The stronger of two claims (engine §5.2). The winning claim wins whole. */
+	private stronger(before: Claim, after: Claim, horizontal: boolean): Claim {
+		const difference =
+			before.from.rank - after.from.rank ||
+			before.from.order - after.from.order ||
+			before.thickness - after.thickness ||
+			LINE_PATTERNS.indexOf(after.pattern) - LINE_PATTERNS.indexOf(before.pattern) ||
+			luminance(this.ink(after.ink)) - luminance(this.ink(before.ink));
+		if (difference !== 0) return difference > 0 ? before : after;
+		return horizontal && this.style.reading === 'up' ? after : before;
+	}
+
+	private ink(name: string | undefined): Hex {
+		return inkHex(name, this.style, this.house) ?? BLACK;
+	}
+}
+
+const LINE_PROPERTIES = ['pattern', 'weight', 'ink'] as const;
+const CELL_LEAVES = new Set(
+	LEAVES.map(({ path }) => path).filter((path) => !path.startsWith('lines.') || path.startsWith('lines.diagonal'))
+);
+const isCellLeaf = (path: string): boolean => CELL_LEAVES.has(path);
+
+interface RankedLeaf extends Decided {
+	readonly order: number;
+}
+interface Claim {
+	readonly pattern: LinePattern;
+	readonly weight: string;
+	readonly thickness: Emu;
+	readonly ink: string | undefined;
+	readonly from: RankedLeaf;
+}
+
+/** The sRGB of an ink: the style's own, else the house's, else a hex value as it stands; undefined where nobody knows it. */
+export function inkHex(name: string | undefined, style: FlatStyle, house: House): Hex | undefined {
+	if (name === undefined || name === 'none') return undefined;
+	return toHex(style.inks.get(name) ?? house.inks[name] ?? (name.startsWith('#') ? name : 'not a colour'));
+}
+
+function resolveOn(structure: Structure, style: FlatStyle, house: House): Resolved {
+	const resolver = new Resolver(style, house, structure.table);
+	const leaves = structure.signatures.map((signature) => resolver.cell(signature));
+	const edges = structure.edges.map((edge) => resolver.edge(edge, structure.signatures, leaves));
+	return { structure, style, house, leaves, edges };
+}
+
+/** Decides every cell and every edge of a table by a style (engine §§4, 5). */
+export function resolve(table: Table, style: FlatStyle, house: House = NO_HOUSE): Resolved {
+	return resolveOn(structureOf(table, style), style, house);
+}
+
+/** The same table in a changed style: keeps the structure where the change allows it. */
+export function restyle(before: Resolved, style: FlatStyle, house: House = before.house): Resolved {
+	const kept = structureKey(style) === before.structure.key;
+	return kept ? resolveOn(before.structure, style, house) : resolve(before.structure.table, style, house);
+}
+
+/** The trace of the cell that covers slot (r, c): for each leaf everybody who set it, winner first. */
+export function traceCell(resolved: Resolved, r: number, c: number): Map<string, Decided[]> {
+	const { structure, style, house } = resolved;
+	const signature = structure.signatures[structure.cellSignature[r * structure.table.columns + c]!]!;
+	return new Resolver(style, house, structure.table).trace(signature);
+}
+
+export type Side = 'top' | 'bottom' | 'start' | 'end';
+
+/** The edge signature on one side of slot (r, c); −1 inside a merged cell. */
+export function edgeAt(structure: Structure, r: number, c: number, side: Side): number {
+	const { columns } = structure.table;
+	if (side === 'top' || side === 'bottom') return structure.across[(r + (side === 'bottom' ? 1 : 0)) * columns + c]!;
+	return structure.down[r * (columns + 1) + c + (side === 'end' ? 1 : 0)]!;
+}
+
+/** The trace of one edge: the result, and for each of the two cells and each line property everybody who spoke. */
+export function traceEdge(resolved: Resolved, r: number, c: number, side: Side) {
+	const { structure, style, house } = resolved;
+	const index = edgeAt(structure, r, c, side);
+	const edge = structure.edges[index];
+	if (!edge) return undefined;
+	const resolver = new Resolver(style, house, structure.table);
+	const claims = (['before', 'after'] as const)
+		.filter((which) => edge[which] >= 0)
+		.map((which) => resolver.claimLeaves(edge, structure.signatures, which));
+	return { result: resolved.edges[index]!, claims };
+}
+
+
+/** What the named parts of ranks I–V, taken together and weakest first, say of cells they all rule. */
+export function resolveParts(style: FlatStyle, house: House, table: Table, names: readonly string[]) {
+	const resolver = new Resolver(style, house, table);
+	const parts = names.flatMap((name) => parsePart(name) ?? []);
+	const statements = (name: string): Statements => {
+		const part = parsePart(name);
+		return part ? resolver.statements(part) : new Map();
+	};
+	return { leaves: resolver.cell({ parts, touched: null }), statements };
+}

@@ -1,0 +1,67 @@
+import type { ColumnKind } from '../table/roles.ts';
+import { NUMERIC_KINDS } from '../table/roles.ts';
+import type { Value } from '../values/parse.ts';
+import { CODE_NAME, CURRENCY_NAME, DATE_NAME, MONEY_NAME, UNIT_NAME, YEAR_NAME } from './words.ts';
+
+export interface Guess<T> {
+	readonly is: T;
+	/** 0–1 */
+	readonly confidence: number;
+	/** In words, strongest first. */
+	readonly reasons: readonly string[];
+}
+
+const guess = (is: ColumnKind, confidence: number, ...reasons: string[]): Guess<ColumnKind> => ({ is, confidence, reasons });
+
+const isYear = (text: string) => /^(1[5-9]|20|21)\d\d$/.test(text);
+const hasLeadingZero = (text: string) => /^0\d+$/.test(text);
+const isCodeLike = (text: string) => /^(?=.*[A-Z])(?=.*\d)[A-Z0-9][A-Z0-9./-]{0,15}$/.test(text) || /^[A-Z]{1,4}$/.test(text);
+
+/** The kind of a column from its body cells and its name (engine §6). */
+export function columnKind(name: string, texts: readonly string[], values: readonly Value[]): Guess<ColumnKind> {
+	const filled = values.flatMap((value, i) => (value.type === 'empty' ? [] : [{ value, text: texts[i]!.trim() }]));
+	const n = filled.length;
+	if (n === 0) return guess('text', 0.3, 'no body cell says anything');
+	const share = (test: (cell: (typeof filled)[number]) => boolean) => filled.filter(test).length / n;
+	const of = (test: (cell: (typeof filled)[number]) => boolean) => `${filled.filter(test).length} of ${n} cells`;
+
+	const zero = (cell: (typeof filled)[number]) => hasLeadingZero(cell.text);
+	if (share(({ text }) => /^[\d./-]+$/.test(text)) > 0.8 && share(zero) > 0.2)
+		return guess('code', 0.95, `${of(zero)} start with a zero`);
+	const date = ({ value }: (typeof filled)[number]) => value.type === 'date';
+	if (share(date) >= 0.6) return guess('date', 0.6 + 0.4 * share(date), `${of(date)} are dates`);
+	const year = ({ text }: (typeof filled)[number]) => isYear(text);
+	if (share(year) === 1 && (YEAR_NAME.test(name) || DATE_NAME.test(name))) return guess('date', 0.8, `years under “${name}”`);
+	const money = ({ value }: (typeof filled)[number]) => value.type === 'money';
+	const percent = ({ value }: (typeof filled)[number]) => value.type === 'percent';
+	const number = ({ value }: (typeof filled)[number]) => 'amount' in value;
+	if (share(number) >= 0.6) {
+		const sure = 0.5 + 0.45 * share(number);
+		if (share(money) >= 0.5) return guess('money', sure, `${of(money)} are money`);
+		if (share(percent) >= 0.5) return guess('percent', sure, `${of(percent)} are percentages`);
+		if (/%/.test(name)) return guess('percent', sure, `numbers under “${name}”`);
+		if (CURRENCY_NAME.test(name)) return guess('money', sure, `numbers under “${name}”`);
+		const unit = ({ value }: (typeof filled)[number]) => value.type === 'number' && !!value.unit;
+		if (share(unit) >= 0.5) return guess('quantity', sure, `${of(unit)} are numbers with a unit`);
+		if (UNIT_NAME.test(name)) return guess('quantity', sure, `numbers under “${name}”`);
+		const whole = ({ value }: (typeof filled)[number]) => 'amount' in value && value.amount.isInteger();
+		const cents = ({ text }: (typeof filled)[number]) => /[.,]\d\d\)?$/.test(text);
+		if (MONEY_NAME.test(name) && share(cents) > 0.4) return guess('money', sure * 0.95, `numbers with two decimals under “${name}”`);
+		if (MONEY_NAME.test(name) && !UNIT_NAME.test(name) && share(whole) > 0.5 && /price|cost|fee|budget/i.test(name))
+			return guess('money', 0.7, `numbers under “${name}”`);
+		if (share(whole) < 1) return guess('quantity', sure, 'numbers with decimals');
+		if (CODE_NAME.test(name) && new Set(filled.map(({ text }) => text)).size === n)
+			return guess('code', 0.7, `different whole numbers under “${name}”`);
+		return guess('count', sure, `${of(number)} are whole numbers`);
+	}
+	if (share(number) >= 0.25 && share(({ value }) => value.type === 'text') >= 0.25)
+		return guess('mixed', 0.6, `${of(number)} are numbers, the rest is text`);
+	const code = ({ text }: (typeof filled)[number]) => isCodeLike(text);
+	if (share(code) >= 0.8) return guess('code', 0.85, `${of(code)} look like codes`);
+	const short = ({ text }: (typeof filled)[number]) => /^[\p{L}\d./-]{1,6}$/u.test(text);
+	if (CODE_NAME.test(name) && share(short) >= 0.8) return guess('code', 0.75, `short entries under “${name}”`);
+	return guess('text', 0.9, `${of(({ value }) => value.type === 'text')} are text`);
+}
+
+/** Kinds that can label a row. */
+export const canLabel = (kind: ColumnKind): boolean => !NUMERIC_KINDS.has(kind);

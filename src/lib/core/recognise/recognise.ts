@@ -1,0 +1,290 @@
+import { Decimal } from 'decimal.js';
+import { textAt, type Column, type Grid } from '../table/grid.ts';
+import { NUMERIC_KINDS, roleFamily, type ColumnKind, type RowRole } from '../table/roles.ts';
+import { amountOf, decimalMarkOf, parseValue, type Value } from '../values/parse.ts';
+import { canLabel, columnKind, type Guess } from './columns.ts';
+import { Sums, type SumEvidence } from './sums.ts';
+import { TOTAL_NAME, wordsIn } from './words.ts';
+
+/** What the source says or shows of its rows, if anything. Arrays have one entry per row. */
+export interface Hints {
+	/** The file itself calls this row a header. */
+	readonly header?: readonly boolean[];
+	/** Every filled cell of the row is bold. */
+	readonly bold?: readonly boolean[];
+	/** The background that most of the row's cells have. */
+	readonly fill?: readonly (string | undefined)[];
+	/** Cells whose text is the result of a field that adds up. */
+	readonly formula?: readonly boolean[];
+}
+
+/** Something about a table that a person should look at. */
+export interface Finding {
+	readonly kind: 'total-off';
+	readonly r: number;
+	readonly c: number;
+	readonly words: string;
+}
+
+export interface Recognition {
+	readonly rows: readonly Guess<RowRole>[];
+	readonly columns: readonly (Guess<ColumnKind> & { readonly name: string })[];
+	readonly firstColumns: Guess<number>;
+	readonly lastColumns: Guess<number>;
+	readonly findings: readonly Finding[];
+}
+
+interface RowFacts {
+	readonly texts: readonly string[];
+	readonly values: readonly Value[];
+	readonly amounts: readonly (Decimal | undefined)[];
+	readonly filled: number;
+	/** One cell across the whole width. */
+	readonly whole: boolean;
+	/** A cell across several columns, but not all. */
+	readonly spans: boolean;
+	readonly label: string;
+}
+
+const isYear = (text: string) => /^\s*(19|20|21)\d\d\s*$/.test(text);
+
+function factsOf(grid: Grid): RowFacts[] {
+	const decimal = decimalMarkOf(grid.cells.map(({ text }) => text));
+	const starts: (typeof grid.cells)[number][][] = Array.from({ length: grid.rows }, () => []);
+	for (const cell of grid.cells) starts[cell.r]!.push(cell);
+	return starts.map((cells, r) => {
+		const texts = Array.from({ length: grid.columns }, (_, c) => textAt(grid, r, c));
+		const values = texts.map((text) => parseValue(text, decimal));
+		return {
+			texts,
+			values,
+			amounts: values.map(amountOf),
+			filled: cells.filter(({ text }) => text.trim() !== '').length,
+			whole: grid.columns > 1 && cells.length > 0 && cells[0]!.cols === grid.columns,
+			spans: cells.some(({ cols }) => cols > 1 && cols < grid.columns),
+			label: texts.find((text) => text.trim() !== '')?.trim() ?? ''
+		};
+	});
+}
+
+const guess = (is: RowRole, confidence: number, ...reasons: string[]): Guess<RowRole> => ({ is, confidence, reasons });
+
+const spanningText = (grid: Grid, r: number): string =>
+	grid.cells.find((cell) => cell.r === r && cell.cols > 1 && cell.text.trim())?.text.trim() ?? '';
+
+/** Titles and header tiers from the top (index of the first row after them is returned). */
+function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<RowRole>[]): number {
+	let r = 0;
+	while (r < grid.rows - 1 && facts[r]!.whole && facts[r]!.filled > 0 && !hints.header?.[r]) {
+		out[r] = guess('title', r === 0 ? 0.95 : 0.8, 'one cell across the whole width at the top');
+		r++;
+	}
+	const first = r;
+	let tier = 1;
+	const header = (row: number, confidence: number, reason: string) => {
+		out[row] = guess(`header:${tier++}`, confidence, reason);
+	};
+	while (r < grid.rows && hints.header?.[r]) header(r++, 0.98, 'the file calls it a header row');
+	const looksDifferent = (row: number) => {
+		const next = row + 1;
+		if (next >= grid.rows) return false;
+		return (
+			(!!hints.bold?.[row] && !hints.bold?.[next]) ||
+			(hints.fill?.[row] !== undefined && hints.fill[row] !== hints.fill[next])
+		);
+	};
+	/** Whether a row holds names rather than figures; a year can be either. */
+	const holdsNames = (row: number) => {
+		const { values, texts, filled } = facts[row]!;
+		return filled > 0 && values.every((value, c) => value.type === 'text' || value.type === 'empty' || isYear(texts[c]!) || value.type === 'date');
+	};
+	/** A column that holds numbers (but no years) below row `row`. */
+	const figuresBelow = (row: number) =>
+		facts[row]!.texts.some((_, c) => {
+			const below = facts.slice(row + 1).map(({ amounts, texts }) => (isYear(texts[c]!) ? undefined : amounts[c]));
+			return below.filter(Boolean).length * 2 > below.length;
+		});
+	// Rows that cells of the row above reach down into, or that stand under a spanned row, are finer tiers.
+	const reachOf = (row: number) =>
+		Math.max(row, ...grid.cells.filter((cell) => cell.r === row && cell.rows > 1 && cell.rows < grid.rows - row).map((cell) => cell.r + cell.rows - 1));
+	if (r === first && r < grid.rows - (grid.rows > 1 ? 1 : 0)) {
+		const names = holdsNames(r);
+		const { filled, texts } = facts[r]!;
+		const years = texts.some(isYear);
+		const distinct = new Set(texts.filter(Boolean)).size === texts.filter(Boolean).length;
+		if (facts[r]!.spans && names && grid.rows - r > 2) header(r++, 0.85, `“${spanningText(grid, r)}” in it spans several columns`);
+		else if (names && figuresBelow(r) && (!years || filled > 1)) header(r++, 0.9, 'names above numbers');
+		else if (names && looksDifferent(r) && filled > 1) header(r++, 0.85, 'it is formatted differently from the rows below');
+		else if (names && !years && filled === texts.length && distinct && grid.rows > 2 && texts.every((text) => text.length <= 40))
+			header(r++, 0.6, 'first row, every cell a short name');
+		if (r > first && grid.rows - r > 1) {
+			const reach = Math.min(reachOf(r - 1), grid.rows - 2);
+			while (r <= reach && holdsNames(r)) header(r++, 0.9, 'cells of the row above reach down into it');
+		}
+	}
+	while (r > first && r < grid.rows - 1 && facts[r - 1]!.spans && holdsNames(r) && !out[r]) {
+		header(r++, 0.9, `“${spanningText(grid, r - 1)}” above spans several of its columns`);
+	}
+	return r;
+}
+
+/** Notes at the foot; returns the index after the last row that is none. */
+function recogniseNotes(facts: RowFacts[], from: number, out: Guess<RowRole>[]): number {
+	let end = facts.length;
+	while (end > from + 1) {
+		const { whole, filled, label } = facts[end - 1]!;
+		const words = wordsIn(label);
+		if (filled !== 1 || words.total || words.subtotal) break;
+		if (whole) out[end - 1] = guess('note', words.note ? 0.95 : 0.8, 'one cell across the whole width at the foot');
+		else if (words.note) out[end - 1] = guess('note', 0.85, `its only text begins like a note (“${label.slice(0, 20)}”)`);
+		else break;
+		end--;
+	}
+	return end;
+}
+
+function isGroupHeading(facts: RowFacts[], r: number, end: number): string | undefined {
+	const { filled, whole, texts, label } = facts[r]!;
+	const words = wordsIn(label);
+	if (filled !== 1 || words.total || words.subtotal || r + 1 >= end || texts.length < 2) return undefined;
+	if (facts[r]!.amounts.some(Boolean)) return undefined;
+	if (whole) return 'one cell across the whole width with rows below it';
+	const typical = Math.max(...facts.slice(r + 1, end).map((row) => row.filled));
+	if (typical < 2 || !texts[0]!.trim()) return undefined;
+	return 'only its first cell says anything, and rows follow';
+}
+
+/** Whether a row is a subtotal or total, by arithmetic first and by its words second. */
+function judgeSum(sums: Sums, facts: RowFacts[], r: number, end: number, hints: Hints) {
+	const { amounts, label } = facts[r]!;
+	const words = wordsIn(label);
+	const evidence = sums.evidence(amounts);
+	const best = evidence[0];
+	const later = facts.slice(r + 1, end);
+	const moreFollows = later.some((row) => row.amounts.some(Boolean) && !wordsIn(row.label).total);
+	const named = words.total || words.subtotal;
+	const looksApart = !!hints.bold?.[r] && r > 0 && !hints.bold?.[r - 1];
+	if (best && best.exact.length > 0) {
+		const strong =
+			named || !!hints.formula?.[r] || looksApart || (best.addends >= 2 && (best.exact.length >= 2 || (!moreFollows && best.addends >= 3)));
+		const mostlyExact = best.exact.length >= best.off.length || named;
+		if (strong && mostlyExact && (best.addends >= 2 || named)) {
+			let role: SumEvidence['role'] = best.role;
+			if (words.subtotal || (moreFollows && !words.total && best.of === 'rows')) role = 'subtotal';
+			else if (best.role === 'subtotal' && words.total && !moreFollows) role = evidence.some((e) => e.role === 'total' && e.exact.length) ? 'total' : 'subtotal';
+			if (words.total && moreFollows && best.role !== 'total') role = 'subtotal';
+			const what = best.of === 'subtotals' ? `the ${best.addends} subtotals` : `the ${best.addends} rows above`;
+			const text = facts[r]!.texts[best.exact[0]!]!.trim();
+			return { role, confidence: named ? 0.99 : 0.85, reason: `${text} is the exact sum of ${what}`, best };
+		}
+	}
+	if (!named && !(words.mean && !moreFollows) && !hints.formula?.[r]) return undefined;
+	if (!amounts.some(Boolean) && facts[r]!.filled < 1) return undefined;
+	const role: SumEvidence['role'] = words.subtotal || (moreFollows && words.total) ? 'subtotal' : 'total';
+	const reason = hints.formula?.[r] ? 'the file computes it as a sum' : `it is labelled “${label}”`;
+	const same = evidence.find((candidate) => candidate.role === role) ?? best;
+	return { role, confidence: 0.8, reason, best: words.mean ? undefined : same };
+}
+
+/**
+ * Recognises what each row and column of a bare grid is, with confidence and reasons in words (engine §6).
+ * Never throws, on any grid.
+ */
+export function recognise(grid: Grid, hints: Hints = {}): Recognition {
+	const facts = factsOf(grid);
+	const rows: Guess<RowRole>[] = [];
+	const bodyStart = recogniseHead(grid, facts, hints, rows);
+	const bodyEnd = recogniseNotes(facts, bodyStart, rows);
+	const sums = new Sums();
+	const suspects: { r: number; best: SumEvidence }[] = [];
+	let level = 0;
+	for (let r = bodyStart; r < bodyEnd; r++) {
+		if (hints.header?.[r] && !rows[r]) {
+			rows[r] = guess('header:1', 0.9, 'the file calls it a header row');
+			sums.heading();
+			continue;
+		}
+		const heading = isGroupHeading(facts, r, bodyEnd);
+		if (heading) {
+			level = rows[r - 1]?.is.startsWith('group:') ? level + 1 : 1;
+			rows[r] = guess(`group:${level}`, 0.85, heading);
+			sums.heading();
+			continue;
+		}
+		const sum = judgeSum(sums, facts, r, bodyEnd, hints);
+		if (sum) {
+			rows[r] = guess(sum.role === 'total' ? 'total' : 'subtotal:1', sum.confidence, sum.reason);
+			if (sum.best) suspects.push({ r, best: sum.best });
+		} else rows[r] = guess('body', 0.9, 'an ordinary row');
+		sums.take(facts[r]!.amounts, rows[r]!.is);
+	}
+	const columns = recogniseColumns(grid, facts, rows);
+	const sumKinds: ReadonlySet<ColumnKind> = new Set(['count', 'quantity', 'money']);
+	/** A figure inside the range of what stands above it is a mean or a rate, not a sum that went wrong. */
+	const isWithin = (r: number, column: number) => {
+		const above = rows.flatMap(({ is }, i) => (i < r && is === 'body' ? (facts[i]!.amounts[column] ?? []) : []));
+		const amount = facts[r]!.amounts[column]!;
+		return above.length > 1 && amount.gte(Decimal.min(...above)) && amount.lte(Decimal.max(...above));
+	};
+	const findings = suspects.flatMap(({ r, best }) =>
+		best.off
+			.filter(({ column }) => sumKinds.has(columns[column]!.is) && !(best.exact.length > 0 && isWithin(r, column)))
+			.map(({ column, difference }): Finding => {
+				const places = Math.max(difference.decimalPlaces(), /[.,]\d\d\D*$/.test(facts[r]!.texts[column]!) ? 2 : 0);
+				return { kind: 'total-off', r, c: column, words: `${rows[r]!.is === 'total' ? 'total' : 'subtotal'} is off by ${difference.abs().toFixed(places)}` };
+			})
+	);
+	return { rows, columns, ...recogniseEdges(grid, facts, rows, columns), findings };
+}
+
+function recogniseColumns(grid: Grid, facts: RowFacts[], rows: readonly Guess<RowRole>[]) {
+	const headers = rows.flatMap(({ is }, r) => (roleFamily(is) === 'header' ? [r] : []));
+	const body = rows.flatMap(({ is }, r) => (is === 'body' ? [r] : []));
+	return Array.from({ length: grid.columns }, (_, c) => {
+		const name = columnName(grid, headers, c);
+		const kind = columnKind(
+			name,
+			body.map((r) => facts[r]!.texts[c]!),
+			body.map((r) => facts[r]!.values[c]!)
+		);
+		return { ...kind, name };
+	});
+}
+
+/** A column's name: the text of the lowest header cell over it, trimmed. */
+export function columnName(grid: Grid, headerRows: readonly number[], c: number): string {
+	for (let i = headerRows.length - 1; i >= 0; i--) {
+		const r = headerRows[i]!;
+		const cell = grid.cells[grid.slots[r * grid.columns + c]!]!;
+		if (cell.text.trim()) return cell.text.trim();
+	}
+	return '';
+}
+
+function recogniseEdges(grid: Grid, facts: RowFacts[], rows: readonly Guess<RowRole>[], columns: readonly Guess<ColumnKind>[]) {
+	const first: Guess<number> =
+		grid.columns > 1 && canLabel(columns[0]!.is)
+			? { is: 1, confidence: 0.85, reasons: [`the first column is ${columns[0]!.is}, and labels the rows`] }
+			: { is: 0, confidence: 0.7, reasons: ['no column labels the rows'] };
+	const last = grid.columns - 1;
+	let summed = 0;
+	let tested = 0;
+	rows.forEach(({ is }, r) => {
+		if (is !== 'body' || grid.columns < 4) return;
+		const amounts = facts[r]!.amounts;
+		const parts = amounts.slice(0, last).filter((_, c) => NUMERIC_KINDS.has(columns[c]!.is) && columns[c]!.is !== 'percent');
+		const present = parts.filter((amount): amount is Decimal => !!amount);
+		if (!amounts[last] || present.length < 2) return;
+		tested++;
+		if (Decimal.sum(...present).equals(amounts[last]!)) summed++;
+	});
+	const name = 'name' in (columns[last] ?? {}) ? String((columns[last] as { name?: unknown }).name) : '';
+	if (tested >= 2 && summed === tested)
+		return { firstColumns: first, lastColumns: { is: 1, confidence: 0.95, reasons: ['each cell of the last column is the exact sum of its row'] } };
+	if (grid.columns > 2 && TOTAL_NAME.test(name))
+		return { firstColumns: first, lastColumns: { is: 1, confidence: 0.8, reasons: [`the last column is named “${name}”`] } };
+	return { firstColumns: first, lastColumns: { is: 0, confidence: 0.8, reasons: ['the last column is one among the others'] } };
+}
+
+/** The table's columns as a style speaks of them. */
+export const columnsOf = (recognition: Recognition): Column[] => recognition.columns.map(({ is, name }) => ({ kind: is, name }));

@@ -1,0 +1,94 @@
+import { columnName, columnsOf, recognise, type Hints, type Recognition } from '../recognise/recognise.ts';
+import { checkTableFile } from '../style/validate.ts';
+import { ASPECTS, type Aspect } from '../style/types.ts';
+import { InputError } from '../errors.ts';
+import { createGrid, type Grid, type Span, type Table, type Touch } from './grid.ts';
+import { roleFamily, type ColumnKind, type RowRole } from './roles.ts';
+
+/** A table as its file says it (formats.md, "Table files"). */
+export interface TableFile {
+	format: 'heptarch-table';
+	version: 1;
+	cells: (string | null)[][];
+	spans?: Span[];
+	rows?: RowRole[];
+	columns?: { kind: ColumnKind; name?: string }[];
+	firstColumns?: number;
+	lastColumns?: number;
+	partsOff?: string[];
+	carry?: Aspect[];
+	touches?: Touch[];
+	about?: Record<string, unknown>;
+}
+
+/** A grid with its rows and columns recognised, all parts in use, everything carried, nothing touched. */
+export function recognisedTable(grid: Grid, hints?: Hints): { table: Table; recognition: Recognition } {
+	const recognition = recognise(grid, hints);
+	const table: Table = {
+		...grid,
+		roles: recognition.rows.map(({ is }) => is),
+		columnInfo: columnsOf(recognition),
+		firstColumns: recognition.firstColumns.is,
+		lastColumns: recognition.lastColumns.is,
+		partsOff: [],
+		carry: ASPECTS,
+		touches: []
+	};
+	return { table, recognition };
+}
+
+/** Column names again, after the roles of rows were corrected. */
+export function withRoles(table: Table, roles: readonly RowRole[]): Table {
+	const headers = roles.flatMap((role, r) => (roleFamily(role) === 'header' ? [r] : []));
+	const columnInfo = table.columnInfo.map(({ kind }, c) => ({ kind, name: columnName(table, headers, c) }));
+	return { ...table, roles, columnInfo };
+}
+
+/**
+ * Reads a table file. What it leaves out is recognised. Throws InputError with the place for anything that is not
+ * a table: wrong schema, spans that overlap, as many roles as there are no rows.
+ */
+export function tableFromFile(value: unknown): Table {
+	checkTableFile(value);
+	const file = value as TableFile;
+	const grid = createGrid(file.cells, file.spans);
+	if (file.rows && file.rows.length !== grid.rows)
+		throw new InputError('table', `The table has ${grid.rows} rows, but "rows" names ${file.rows.length} roles.`, '/rows');
+	if (file.columns && file.columns.length !== grid.columns)
+		throw new InputError('table', `The table has ${grid.columns} columns, but "columns" names ${file.columns.length}.`, '/columns');
+	let { table } = recognisedTable(grid);
+	if (file.rows) table = withRoles(table, file.rows);
+	const named = table.columnInfo;
+	return {
+		...table,
+		columnInfo: file.columns ? file.columns.map(({ kind, name }, c) => ({ kind, name: (name ?? named[c]!.name).trim() })) : named,
+		firstColumns: Math.min(file.firstColumns ?? table.firstColumns, grid.columns),
+		lastColumns: Math.min(file.lastColumns ?? table.lastColumns, grid.columns),
+		partsOff: file.partsOff ?? [],
+		carry: file.carry ?? ASPECTS,
+		touches: file.touches ?? []
+	};
+}
+
+/** Writes a table as its file; spans, null in covered slots. */
+export function tableToFile(table: Table, about?: Record<string, unknown>): TableFile {
+	const cells: (string | null)[][] = Array.from({ length: table.rows }, () => Array<string | null>(table.columns).fill(null));
+	for (const { r, c, text } of table.cells) cells[r]![c] = text;
+	return {
+		format: 'heptarch-table',
+		version: 1,
+		cells,
+		spans: table.merged.map((index) => {
+			const { r, c, rows, cols } = table.cells[index]!;
+			return { r, c, rows, cols };
+		}),
+		rows: [...table.roles],
+		columns: table.columnInfo.map(({ kind, name }) => ({ kind, name })),
+		firstColumns: table.firstColumns,
+		lastColumns: table.lastColumns,
+		partsOff: [...table.partsOff],
+		carry: [...table.carry],
+		touches: [...table.touches],
+		...(about && { about })
+	};
+}

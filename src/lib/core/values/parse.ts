@@ -1,0 +1,159 @@
+import { Decimal } from 'decimal.js';
+
+/** What a cell's text means (engine §1). Numbers are exact decimals; percent holds the number as shown. */
+export type Value =
+	| { readonly type: 'empty' }
+	| { readonly type: 'text'; readonly text: string }
+	| { readonly type: 'number'; readonly amount: Decimal; readonly unit?: string }
+	| { readonly type: 'money'; readonly amount: Decimal; readonly currency: string | null }
+	| { readonly type: 'percent'; readonly amount: Decimal }
+	/** ISO 8601, a day or a month. */
+	| { readonly type: 'date'; readonly iso: string };
+
+export type DecimalMark = '.' | ',';
+
+const EMPTY: Value = { type: 'empty' };
+const SPACES = /[\s\u00A0\u2007\u2009\u202F]+/g;
+/** A number: optional sign, digits with marks between them. Tested on text without spaces. */
+const NUMBER = /^[+\-\u2212\u2013]?(\d[\d.,'’]*|[.,]\d+)$/;
+/** Texts that people write where there is nothing to say. */
+const BLANK = /^[\s\u00A0]*([-–—−.·…]|n\/?a)?[\s\u00A0]*$/i;
+
+const SYMBOLS: Record<string, string> = { '€': 'EUR', '£': 'GBP', $: 'USD', '¥': 'JPY', '₹': 'INR', '₣': 'CHF', 'zł': 'PLN', Kč: 'CZK' };
+const CODES = new Set(Intl.supportedValuesOf('currency'));
+const SYMBOL = '€|£|\\$|¥|₹|₣|zł|Kč|[A-Z]{3}|kr\\.?|Fr\\.';
+const MONEY_BEFORE = new RegExp(`^([+\\-\u2212]?)(${SYMBOL})([+\\-\u2212]?.*\\d)$`);
+const MONEY_AFTER = new RegExp(`^(.*\\d)(${SYMBOL})$`);
+
+function currencyOf(mark: string): string | null | undefined {
+	if (SYMBOLS[mark]) return SYMBOLS[mark];
+	if (mark.startsWith('kr') || mark === 'Fr.') return null;
+	return CODES.has(mark) ? mark : undefined;
+}
+
+/**
+ * The exact number in `text` (no currency, unit or percent sign), or undefined. A single mark before exactly three
+ * digits groups thousands where it is not the `decimal` mark; parentheses and − make it negative.
+ */
+export function parseNumber(text: string, decimal: DecimalMark = '.'): Decimal | undefined {
+	let digits = text.replace(SPACES, '');
+	let negative = false;
+	if (digits.startsWith('(') && digits.endsWith(')')) {
+		negative = true;
+		digits = digits.slice(1, -1);
+	}
+	if (!NUMBER.test(digits)) return undefined;
+	if (/^[-\u2212\u2013]/.test(digits)) negative = !negative;
+	digits = digits.replace(/^[+\-\u2212\u2013]/, '').replace(/['’]/g, '');
+	const lastDot = digits.lastIndexOf('.');
+	const lastComma = digits.lastIndexOf(',');
+	let mark: DecimalMark | null = null;
+	if (lastDot >= 0 && lastComma >= 0) mark = lastDot > lastComma ? '.' : ',';
+	else if (lastDot >= 0 || lastComma >= 0) {
+		const only: DecimalMark = lastDot >= 0 ? '.' : ',';
+		const pieces = digits.split(only);
+		const groups = pieces.slice(1).every((piece) => piece.length === 3) && /^[1-9]\d{0,2}$/.test(pieces[0]!);
+		if (pieces.length > 2) {
+			if (!groups) return undefined;
+		} else mark = groups && only !== decimal ? null : only;
+	}
+	const [whole, fraction = '', ...more] = mark ? digits.split(mark) : [digits];
+	if (more.length) return undefined;
+	const plain = whole!.replace(/[.,]/g, '') || '0';
+	if (/[.,]/.test(fraction)) return undefined;
+	const amount = new Decimal(fraction ? `${plain}.${fraction}` : plain);
+	return negative ? amount.negated() : amount;
+}
+
+const MONTHS = new Map<string, number>();
+for (const locale of ['en', 'de', 'fr', 'es', 'it', 'nl', 'pt', 'sv', 'da', 'nb', 'pl'])
+	for (const width of ['long', 'short'] as const)
+		for (let month = 0; month < 12; month++) {
+			const name = new Intl.DateTimeFormat(locale, { month: width, timeZone: 'UTC' }).format(Date.UTC(2030, month, 1));
+			const plain = name.toLowerCase().replace(/\.$/, '');
+			if (!MONTHS.has(plain)) MONTHS.set(plain, month + 1);
+		}
+
+function isoDay(year: number, month: number, day: number): string | undefined {
+	const date = new Date(Date.UTC(year, month - 1, day));
+	return date.getUTCMonth() === month - 1 && date.getUTCDate() === day ? date.toISOString().slice(0, 10) : undefined;
+}
+
+/** A date as ISO 8601, or undefined. Day comes before month where only the order could tell. */
+export function parseDate(text: string): string | undefined {
+	const trimmed = text.trim();
+	let match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(trimmed);
+	if (match) return isoDay(+match[1]!, +match[2]!, +match[3]!);
+	match = /^(\d{1,2})([./])\s?(\d{1,2})\2\s?(\d{4})$/.exec(trimmed);
+	if (match) return isoDay(+match[4]!, +match[3]!, +match[1]!) ?? isoDay(+match[4]!, +match[1]!, +match[3]!);
+	match = /^(\d{1,2})\.?\s+(?:de\s+)?(\p{L}+)\.?\s+(?:de\s+)?(\d{4})$/u.exec(trimmed);
+	if (match) {
+		const month = MONTHS.get(match[2]!.toLowerCase());
+		return month ? isoDay(+match[3]!, month, +match[1]!) : undefined;
+	}
+	match = /^(\p{L}+)\.?\s+(?:(\d{1,2}),?\s+)?(\d{4})$/u.exec(trimmed);
+	if (match) {
+		const month = MONTHS.get(match[1]!.toLowerCase());
+		if (!month) return undefined;
+		return match[2] ? isoDay(+match[3]!, month, +match[2]) : `${match[3]}-${String(month).padStart(2, '0')}`;
+	}
+	return undefined;
+}
+
+/** Reads what a cell's text means. Never throws; what is nothing else is text. */
+export function parseValue(text: string, decimal: DecimalMark = '.'): Value {
+	if (BLANK.test(text)) return EMPTY;
+	const trimmed = text.trim();
+	const asText: Value = { type: 'text', text: trimmed };
+	if (!/\d/.test(trimmed) || trimmed.length > 60) return asText;
+	const number = parseNumber(trimmed, decimal);
+	if (number) return { type: 'number', amount: number };
+	const iso = parseDate(trimmed);
+	if (iso) return { type: 'date', iso };
+
+	const bracketed = trimmed.startsWith('(') && trimmed.endsWith(')');
+	const packed = (bracketed ? trimmed.slice(1, -1) : trimmed).replace(SPACES, '');
+	const signed = (amount: Decimal) => (bracketed ? amount.negated() : amount);
+	const percent = /^(.*\d\)?)%$/.exec(packed);
+	if (percent) {
+		const amount = parseNumber(percent[1]!, decimal);
+		return amount ? { type: 'percent', amount: signed(amount) } : asText;
+	}
+	const before = MONEY_BEFORE.exec(packed);
+	const after = before ? null : MONEY_AFTER.exec(packed);
+	const mark = before?.[2] ?? after?.[2];
+	const currency = mark === undefined ? undefined : currencyOf(mark);
+	if (currency !== undefined) {
+		const amount = parseNumber(before ? before[1]! + before[3]! : after![1]!, decimal);
+		return amount ? { type: 'money', amount: signed(amount), currency } : asText;
+	}
+	const quantity = /^(.*\d)[\s\u00A0\u202F]*([\p{L}µ°²³/·]{1,8})$/u.exec(trimmed);
+	if (quantity) {
+		const amount = parseNumber(quantity[1]!, decimal);
+		if (amount) return { type: 'number', amount, unit: quantity[2]! };
+	}
+	return asText;
+}
+
+/** The amount of a number, money or percent; undefined for other values. */
+export const amountOf = (value: Value): Decimal | undefined => ('amount' in value ? value.amount : undefined);
+
+/** The decimal mark that the numbers among these texts use: what the clear ones say, else the point. */
+export function decimalMarkOf(texts: Iterable<string>): DecimalMark {
+	let points = 0;
+	let commas = 0;
+	for (const text of texts) {
+		const match = /^[^\d]*(?:\d{1,3}(?:([.,'’\s\u00A0\u2009\u202F])\d{3})*|\d+)([.,])(\d+)[^\d]*$/.exec(text);
+		if (!match) continue;
+		const [, group, mark, fraction] = match;
+		if (group === mark) {
+			// 1.234.567: the mark groups, so the other one is the decimal mark.
+			if (mark === '.') commas++;
+			else points++;
+		} else if (group !== undefined || fraction!.length !== 3 || /^[^\d]*0/.test(text)) {
+			if (mark === '.') points++;
+			else commas++;
+		}
+	}
+	return commas > points ? ',' : '.';
+}

@@ -1,0 +1,76 @@
+import type { Appearance } from '../core/cascade/look.ts';
+import type { Recognition } from '../core/recognise/recognise.ts';
+import type { Style } from '../core/style/types.ts';
+import type { Table } from '../core/table/grid.ts';
+import type { Emu } from '../core/units.ts';
+import type { Hex } from '../core/colour.ts';
+
+/** A stretch of text in a cell. What it has beyond its cell's look is emphasis inside the text: content, kept whatever the style. */
+export interface RunView {
+	readonly text: string;
+	readonly weight?: number;
+	readonly italic?: boolean;
+	readonly underline?: 'none' | 'single' | 'double';
+	readonly ink?: Hex;
+	readonly position?: 'super' | 'sub';
+}
+
+/** One paragraph of a cell; a nested table's index stands for a table inside the cell. */
+export type CellContent = { readonly runs: readonly RunView[] } | { readonly nested: number };
+
+export interface TablePlace {
+	readonly where: 'body' | 'header' | 'footer' | 'notes' | 'text box' | 'nested';
+	/** The package part, for programs. */
+	readonly part: string;
+	/** The nearest heading above, and the caption, where there are any. */
+	readonly heading?: string;
+	readonly caption?: string;
+	/** For a nested table: the index of the table it stands in. */
+	readonly inside?: number;
+}
+
+/** What a file that Heptarch wrote says of one table; the table's own content has been found to match. */
+export interface CarriedTable {
+	readonly style: string;
+	readonly roles: Table['roles'];
+	readonly columns: Table['columnInfo'];
+	readonly firstColumns: number;
+	readonly lastColumns: number;
+	readonly partsOff: readonly string[];
+	readonly carry: Table['carry'];
+	readonly touches: Table['touches'];
+}
+
+/** A table as it stands in a document. */
+export interface DocumentTable {
+	/** From 0, in document order. */
+	readonly index: number;
+	readonly place: TablePlace;
+	readonly table: Table;
+	readonly recognition: Recognition;
+	/** How it looks in the file. */
+	readonly appearance: Appearance;
+	readonly widths: readonly Emu[];
+	/** Per cell of the grid. */
+	readonly content: readonly (readonly CellContent[])[];
+	/** The name of the table style that the file gives it, if any. */
+	readonly wornName: string | null;
+	/** The house style it wears, where the file carries it. */
+	readonly carried: CarriedTable | null;
+}
+
+export type Block =
+	| { readonly kind: 'heading'; readonly level: number; readonly text: string }
+	| { readonly kind: 'paragraph'; readonly text: string }
+	| { readonly kind: 'table'; readonly index: number };
+
+/** A document opened for reading and, through its format's writer, for writing. */
+export interface OpenDocument {
+	readonly kind: 'docx';
+	readonly blocks: readonly Block[];
+	readonly tables: readonly DocumentTable[];
+	/** House styles that ride along in the file. */
+	readonly styles: readonly Style[];
+	/** What a person should know of the file before writing it: signed, macros. */
+	readonly remarks: readonly string[];
+}

@@ -1,0 +1,268 @@
+import { InputError } from '../../core/errors.ts';
+import type { Appearance, Look } from '../../core/cascade/look.ts';
+import { recognisedTable } from '../../core/table/file.ts';
+import type { Hints } from '../../core/recognise/recognise.ts';
+import type { Table } from '../../core/table/grid.ts';
+import type { Block, CellContent, DocumentTable, OpenDocument, RunView, TablePlace } from '../document.ts';
+import { descendants, parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
+import { Package } from '../package/zip.ts';
+import { findCarried, readCarried, type Carried } from './carried.ts';
+import { fileAppearance, LookResolver, lookOf, readCellText, readTableProperties } from './looks.ts';
+import { NAMESPACES, relationshipKind, relationshipsOf, resolveTarget } from './names.ts';
+import { StyleSheet } from './styles.ts';
+import { paragraphText, readGrid, type SourceGrid } from './tables.ts';
+import { NO_THEME, readTheme } from './theme.ts';
+
+const WHAT = 'a DOCX document';
+
+export interface Relationship {
+	readonly id: string;
+	readonly kind: string;
+	readonly target: string;
+}
+
+/** A part that can hold tables. */
+export interface StoryPart {
+	readonly name: string;
+	readonly kind: TablePlace['where'];
+	readonly xml: XmlDocument;
+}
+
+/** A DOCX opened, with the way back from each table to its markup. */
+export interface DocxDocument extends OpenDocument {
+	readonly package: Package;
+	readonly main: string;
+	readonly strict: boolean;
+	readonly relationships: readonly Relationship[];
+	readonly stories: readonly StoryPart[];
+	readonly sheet: StyleSheet;
+	readonly stylesPart: { readonly name: string; readonly xml: XmlDocument } | undefined;
+	readonly sources: readonly { readonly story: StoryPart; readonly source: SourceGrid }[];
+	readonly carriedPart: string | undefined;
+	readonly carriedData: Carried;
+}
+
+export async function readPart(archive: Package, name: string): Promise<XmlDocument | undefined> {
+	const text = await archive.text(name);
+	return text === undefined ? undefined : parseXml(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text, name, NAMESPACES);
+}
+
+export async function readRelationships(archive: Package, part: string): Promise<Relationship[]> {
+	const xml = await readPart(archive, part === '' ? '_rels/.rels' : relationshipsOf(part));
+	return (xml?.root.children ?? [])
+		.filter((node) => node.name === 'rel:Relationship' && node.attribute('TargetMode') !== 'External')
+		.map((node) => ({
+			id: node.attribute('Id') ?? '',
+			kind: relationshipKind(node.attribute('Type') ?? ''),
+			target: resolveTarget(part, node.attribute('Target') ?? '')
+		}));
+}
+
+/** Opens a DOCX (ECMA-376, transitional or strict). Throws InputError saying what is wrong, where, and what to do. */
+export async function readDocx(bytes: Uint8Array<ArrayBuffer>): Promise<DocxDocument> {
+	const archive = await Package.open(bytes, WHAT);
+	const root = await readRelationships(archive, '');
+	const main = root.find(({ kind }) => kind === 'officeDocument')?.target;
+	if (!main || !archive.has(main))
+		throw new InputError(
+			'no-main-part',
+			`This package has no main document part${main ? ` (“${main}” is missing)` : ''}, so it is not ${WHAT}. Get the original file, or open it elsewhere and save it as DOCX.`,
+			main ?? '_rels/.rels'
+		);
+	const mainXml = (await readPart(archive, main))!;
+	if (mainXml.root.name !== 'w:document')
+		throw new InputError('wrong-namespace', `“${main}” is not a word-processed document (its root is “${mainXml.root.name}”), so this is not ${WHAT}.`, main);
+	const relationships = await readRelationships(archive, main);
+	const target = (kind: string) => relationships.find((relationship) => relationship.kind === kind)?.target;
+	const themePart = target('theme');
+	const theme = themePart ? await readPart(archive, themePart) : undefined;
+	const stylesName = target('styles');
+	const stylesXml = stylesName ? await readPart(archive, stylesName) : undefined;
+	const sheet = new StyleSheet(stylesXml?.root, theme ? readTheme(theme.root) : NO_THEME);
+
+	const stories: StoryPart[] = [{ name: main, kind: 'body', xml: mainXml }];
+	const storyKinds: Record<string, TablePlace['where']> = { header: 'header', footer: 'footer', footnotes: 'notes', endnotes: 'notes' };
+	for (const { kind, target: name } of relationships) {
+		const where = storyKinds[kind];
+		if (!where || stories.some((story) => story.name === name)) continue;
+		const xml = await readPart(archive, name);
+		if (xml) stories.push({ name, kind: where, xml });
+	}
+
+	let carriedPart: string | undefined;
+	let carriedData: Carried = { styles: [], tables: [] };
+	for (const { kind, target: name } of relationships) {
+		if (kind !== 'customXml') continue;
+		const text = await archive.text(name);
+		if (!text?.includes('urn:heptarch:document:1')) continue;
+		carriedPart = name;
+		carriedData = readCarried(parseXml(text, name, NAMESPACES).root);
+	}
+
+	const reader = new StoryReader(sheet, carriedData);
+	for (const story of stories) reader.read(story);
+	const remarks: string[] = [];
+	if (root.some(({ kind }) => kind === 'origin') || archive.names().some((name) => name.startsWith('_xmlsignatures/')))
+		remarks.push('This document is signed; the signature will no longer hold for a changed file.');
+	if (archive.names().some((name) => name.endsWith('vbaProject.bin'))) remarks.push('This document holds macros; they stay as they are.');
+	return {
+		kind: 'docx',
+		blocks: reader.blocks,
+		tables: reader.tables,
+		styles: carriedData.styles,
+		remarks,
+		package: archive,
+		main,
+		strict: mainXml.source.includes('http://purl.oclc.org/ooxml/wordprocessingml/main'),
+		relationships,
+		stories,
+		sheet,
+		stylesPart: stylesName && stylesXml ? { name: stylesName, xml: stylesXml } : undefined,
+		sources: reader.sources,
+		carriedPart,
+		carriedData
+	};
+}
+
+const TABLE_CAPTION = /^(table|tabelle|tab\.|tableau|tabla|tabella|tabel|tabell|tabela)\s*\d/i;
+
+/** Walks the stories of a document and collects its text and tables in order. */
+class StoryReader {
+	readonly blocks: Block[] = [];
+	readonly tables: DocumentTable[] = [];
+	readonly sources: { story: StoryPart; source: SourceGrid }[] = [];
+	private heading: string | undefined;
+	private lastParagraph: { text: string; caption: boolean } | undefined;
+
+	constructor(
+		private readonly sheet: StyleSheet,
+		private readonly carried: Carried
+	) {}
+
+	read(story: StoryPart): void {
+		this.heading = undefined;
+		this.lastParagraph = undefined;
+		const body = story.kind === 'body' ? story.xml.root.child('w:body') : story.xml.root;
+		if (body) this.walk(body, story, story.kind);
+	}
+
+	private walk(node: XmlNode, story: StoryPart, where: TablePlace['where'], inside?: number): void {
+		for (const child of node.children)
+			if (child.name === 'w:tbl') this.table(child, story, where, inside);
+			else if (child.name === 'w:p') this.paragraph(child, story, where === 'body');
+			else if (child.name !== 'mc:Fallback') this.walk(child, story, where, inside);
+	}
+
+	private paragraph(node: XmlNode, story: StoryPart, isContext: boolean): void {
+		const text = paragraphText(node).trim();
+		if (isContext && text) {
+			const styleId = node.at('w:pPr', 'w:pStyle')?.attribute('w:val');
+			const name = (styleId && this.sheet.styles.get(styleId)?.name) || '';
+			const level = /^heading (\d)/i.exec(name)?.[1] ?? (/^title$/i.test(name) ? '0' : undefined);
+			if (level !== undefined) {
+				this.heading = text;
+				this.blocks.push({ kind: 'heading', level: Number(level), text });
+			} else this.blocks.push({ kind: 'paragraph', text });
+			this.lastParagraph = { text, caption: /^caption$/i.test(name) || TABLE_CAPTION.test(text) };
+		}
+		for (const box of descendants(node, 'w:txbxContent'))
+			if (!isFallback(box)) this.walk(box, story, 'text box');
+	}
+
+	private table(node: XmlNode, story: StoryPart, where: TablePlace['where'], inside?: number): void {
+		const index = this.tables.length;
+		const source = readGrid(node, story.name);
+		const appearance = fileAppearance(source, this.sheet);
+		const { table, recognition } = recognisedTable(source.grid, hintsOf(source, appearance));
+		const styleId = node.at('w:tblPr', 'w:tblStyle')?.attribute('w:val');
+		const wornName = (styleId && this.sheet.styles.get(styleId)?.name) || null;
+		const carried = findCarried(this.carried, index, table, wornName);
+		const caption = this.lastParagraph?.caption ? this.lastParagraph.text : undefined;
+		this.sources.push({ story, source });
+		const place: TablePlace = {
+			where: inside === undefined ? where : 'nested',
+			part: story.name,
+			...(this.heading && { heading: this.heading }),
+			...(caption && { caption }),
+			...(inside !== undefined && { inside })
+		};
+		const content: CellContent[][] = [];
+		const entry = { index, place, table: carried ? withCarried(table, carried) : table, recognition, appearance, widths: source.widths, content, wornName, carried };
+		this.tables.push(entry);
+		if (inside === undefined) this.blocks.push({ kind: 'table', index });
+		this.lastParagraph = undefined;
+		const resolver = new LookResolver(this.sheet, readTableProperties(node, this.sheet), source.grid.rows, source.grid.columns);
+		source.sources.forEach((cells, cell) => {
+			const look = appearance.looks[appearance.cellLook[cell]!]!;
+			const pieces: CellContent[] = cells[0] ? this.content(cells[0].node, resolver, cells[0], look) : [];
+			for (const { node: tc } of cells)
+				for (const nested of descendants(tc, 'w:tbl'))
+					if (!isFallback(nested)) {
+						pieces.push({ nested: this.tables.length });
+						this.table(nested, story, where, index);
+					}
+			content.push(pieces);
+		});
+	}
+
+	private content(tc: XmlNode, resolver: LookResolver, place: { r: number; c: number; cols: number }, look: Look): CellContent[] {
+		const ground = resolver.ground(place);
+		return readCellText(tc, this.sheet).paragraphs.map(({ runs }) => ({
+			runs: runs
+				.filter(({ text }) => text)
+				.map(({ node, context, text }): RunView => {
+					const own = lookOf(ground.cell, resolver.text(ground, context), {}, {});
+					const position = node.at('w:rPr', 'w:vertAlign')?.attribute('w:val');
+					return {
+						text,
+						...(own.weight !== look.weight && { weight: own.weight }),
+						...(own.italic !== look.italic && { italic: own.italic }),
+						...(own.underline !== look.underline && { underline: own.underline }),
+						...(own.ink !== look.ink && own.ink && { ink: own.ink }),
+						...(position === 'superscript' && { position: 'super' as const }),
+						...(position === 'subscript' && { position: 'sub' as const })
+					};
+				})
+		}));
+	}
+}
+
+/** Whether a node stands in the stand-in that is there for programs that do not know the newer markup. */
+function isFallback(node: XmlNode): boolean {
+	for (let at: XmlNode | null = node; at; at = at.parent) if (at.name === 'mc:Fallback') return true;
+	return false;
+}
+
+const withCarried = (table: Table, carried: NonNullable<DocumentTable['carried']>): Table => ({
+	...table,
+	roles: carried.roles,
+	columnInfo: carried.columns,
+	firstColumns: carried.firstColumns,
+	lastColumns: carried.lastColumns,
+	partsOff: carried.partsOff,
+	carry: carried.carry,
+	touches: carried.touches
+});
+
+function hintsOf(source: SourceGrid, appearance: Appearance): Hints {
+	const { grid, rows } = source;
+	const cellsIn: number[][] = Array.from({ length: grid.rows }, () => []);
+	grid.cells.forEach(({ r }, i) => cellsIn[r]!.push(i));
+	const look = (cell: number) => appearance.looks[appearance.cellLook[cell]!]!;
+	return {
+		header: rows.map(({ header }, r) => header && rows.slice(0, r).every((row) => row.header)),
+		bold: cellsIn.map((cells) => {
+			const filled = cells.filter((cell) => grid.cells[cell]!.text.trim());
+			return filled.length > 0 && filled.every((cell) => (look(cell).weight ?? 400) >= 600);
+		}),
+		fill: cellsIn.map((cells) => {
+			const fills = cells.map((cell) => look(cell).fill);
+			const first = fills[0];
+			return first !== 'none' && fills.filter((fill) => fill === first).length * 2 > fills.length ? first : undefined;
+		}),
+		formula: rows.map(({ cells }) =>
+			cells.some(({ node }) => [...descendants(node, 'w:instrText')].some(({ text }) => /=\s*SUM\s*\(/i.test(text)))
+		)
+	};
+}
+

@@ -1,0 +1,329 @@
+import { InputError } from '../../core/errors.ts';
+import { appearanceOf, LOOK_FIELDS, type Appearance, type Line, type Look } from '../../core/cascade/look.ts';
+import { resolve, type House, type Resolved } from '../../core/cascade/resolve.ts';
+import { selfContained } from '../../core/style/export.ts';
+import { flatten, type FindBase } from '../../core/style/inherit.ts';
+import { isPartOff } from '../../core/style/parts.ts';
+import { ASPECTS, type Style } from '../../core/style/types.ts';
+import type { Table } from '../../core/table/grid.ts';
+import { roleFamily } from '../../core/table/roles.ts';
+import { Edits, parseXml } from '../package/xml.ts';
+import { contentKey, wearsOf, writeCarried } from './carried.ts';
+import { sayableEdge, sayableLook } from './layers.ts';
+import { LookResolver, readTableProperties, type CellGround } from './looks.ts';
+import { livingId, livingStyle, type LivingStyle } from './living.ts';
+import { CONTENT_TYPES, NAMESPACES, relationshipsOf, W_NAMESPACE, W_NAMESPACE_STRICT } from './names.ts';
+import { patchTable, sameLine, type PatchCount } from './patch.ts';
+import type { TableLook } from './regions.ts';
+import { readDocx, type DocxDocument } from './read.ts';
+import { StyleSheet } from './styles.ts';
+
+/** How a look may travel (formats.md, promise 3). */
+export type Travel = 'living' | 'living-only' | 'direct';
+
+/** One table to give a style to. `table` has its roles, parts in use, carry and touches; its grid is the document's. */
+export interface StyleJob {
+	readonly index: number;
+	readonly table: Table;
+	readonly style: Style;
+}
+
+export interface Difference {
+	readonly r: number;
+	readonly c: number;
+	readonly what: string;
+	readonly wanted: string;
+	readonly got: string;
+}
+
+/** What became of one table. Counts are settings: fields of cells and sides of cells. */
+export interface TableAccount {
+	readonly index: number;
+	readonly style: string;
+	readonly living: number;
+	readonly direct: number;
+	readonly lost: number;
+	/** Fields that the format cannot say, with the number of cells. */
+	readonly lostWhat: Readonly<Record<string, number>>;
+	/** What the written file, read again, shows differently from what was intended. */
+	readonly differences: readonly Difference[];
+}
+
+export interface Account {
+	readonly tables: readonly TableAccount[];
+	readonly remarks: readonly string[];
+}
+
+interface Prepared {
+	readonly job: StyleJob;
+	readonly resolved: Resolved;
+	readonly wanted: Appearance;
+}
+
+/**
+ * Gives styles to tables of a DOCX. Everything else in the package comes out byte for byte. Throws InputError where a
+ * style or table is not usable; nothing is written then.
+ */
+export async function writeDocx(
+	document: DocxDocument,
+	jobs: readonly StyleJob[],
+	options: { house: House; find?: FindBase; as?: Travel; readBack?: boolean }
+): Promise<{ bytes: Uint8Array<ArrayBuffer>; account: Account }> {
+	const { house, find, as = 'living', readBack = true } = options;
+	const flats = new Map<Style, ReturnType<typeof flatten>>();
+	const prepared = jobs.map((job): Prepared => {
+		const original = document.tables[job.index];
+		if (!original) throw new InputError('table', `There is no table ${job.index + 1}: the document has ${document.tables.length}.`);
+		let flat = flats.get(job.style);
+		if (!flat) flats.set(job.style, (flat = flatten(job.style, find)));
+		const resolved = resolve(job.table, flat, house);
+		return { job, resolved, wanted: appearanceOf(resolved, original.appearance) };
+	});
+
+	const changed = new Map<string, string>();
+	const sheet = new StyleSheet(document.stylesPart?.xml.root, document.sheet.theme);
+	const livings = as === 'direct' ? new Map<string, LivingStyle>() : makeLivingStyles(document, prepared, house, sheet, find);
+
+	const edits = new Map(document.stories.map((story) => [story.name, new Edits()]));
+	const counts = prepared.map(({ job, resolved, wanted }): PatchCount => {
+		const { story, source } = document.sources[job.index]!;
+		const living = livings.get(livingId(job.style.name, job.table.carry, ASPECTS));
+		const rows = rowKeeping(resolved);
+		const patch = {
+			source,
+			text: story.xml.source,
+			sheet,
+			strict: document.strict,
+			wanted,
+			carry: new Set(job.table.carry),
+			styleId: living?.id,
+			look: living ? chooseLook(job.table, living, sheet, wanted, source) : readTableProperties(source.node, sheet).look,
+			direct: as !== 'living-only',
+			rows
+		};
+		return patchTable(patch, edits.get(story.name)!);
+	});
+	for (const story of document.stories) {
+		const own = edits.get(story.name)!;
+		if (own.count > 0) changed.set(story.name, ownPrefix(own.apply(story.xml.source), story.xml));
+	}
+	if (livings.size > 0) await writeStyles(document, [...livings.values()], changed);
+	await writeCarriedPart(document, prepared, house, find, changed);
+	const bytes = await document.package.rewrite(changed);
+
+	const back = readBack ? await readDocx(bytes) : undefined;
+	const tables = prepared.map(({ job, wanted }, i): TableAccount => {
+		const { living, direct, lost, reasons } = counts[i]!;
+		const formats = formatLeaves(job.style, find);
+		return {
+			index: job.index,
+			style: job.style.name,
+			living,
+			direct,
+			lost: lost + (formats && job.table.carry.includes('formats') ? formats : 0),
+			lostWhat: { ...Object.fromEntries(reasons), ...(formats && job.table.carry.includes('formats') && { 'number formats': formats }) },
+			differences: back ? compare(job.table, wanted, back.tables[job.index]!.appearance) : []
+		};
+	});
+	return { bytes, account: { tables, remarks: document.remarks } };
+}
+
+/** How many number-format settings the style has; a word-processed table holds text, which has no such formats. */
+function formatLeaves(style: Style, find?: FindBase): number {
+	let count = 0;
+	for (const leaves of flatten(style, find).parts.values()) for (const path of leaves.keys()) if (path.startsWith('format.')) count++;
+	return count;
+}
+
+function makeLivingStyles(document: DocxDocument, prepared: readonly Prepared[], house: House, sheet: StyleSheet, find?: FindBase): Map<string, LivingStyle> {
+	const livings = new Map<string, LivingStyle>();
+	const root = [...sheet.styles.values()].find(({ type, isDefault }) => type === 'table' && isDefault)?.id;
+	const taken = new Set([...sheet.styles.values()].filter(({ id }) => !id.startsWith('Heptarch-')).map(({ name }) => name.toLowerCase()));
+	const add = (style: Style, table: Table): string => {
+		const id = livingId(style.name, table.carry, ASPECTS);
+		if (livings.has(id)) return id;
+		const base = style.basedOn ? (find?.(style.basedOn) ?? style.bases?.find(({ name }) => name === style.basedOn)) : undefined;
+		const basedOn = base ? add({ ...base, bases: base.bases ?? style.bases }, table) : root;
+		const partial = table.carry.length < ASPECTS.length && table.carry.some((aspect) => aspect !== 'formats') && ASPECTS.some((aspect) => aspect !== 'formats' && !table.carry.includes(aspect));
+		let name = partial ? `${style.name} (${table.carry.filter((aspect) => aspect !== 'formats').join(', ')})` : style.name;
+		while (taken.has(name.toLowerCase())) name += ' (house)';
+		taken.add(name.toLowerCase());
+		const living = livingStyle(flatten(style, find), house, table, { id, name, basedOn, strict: document.strict });
+		livings.set(id, living);
+		return id;
+	};
+	for (const { job } of prepared) add(job.style, job.table);
+	for (const { xml } of livings.values())
+		sheet.add(parseXml(`<w:styles xmlns:w="${W_NAMESPACE}">${xml}</w:styles>`, 'living style', NAMESPACES).root.children[0]!);
+	return livings;
+}
+
+/** Header rows that repeat, rows that keep together. */
+function rowKeeping(resolved: Resolved) {
+	const { table, cellSignature } = resolved.structure;
+	const leaf = (r: number, path: string) => resolved.leaves[cellSignature[r * table.columns]!]?.get(path)?.value;
+	const family = table.roles.map(roleFamily);
+	let head = 0;
+	while (head < table.rows && (family[head] === 'header' || family[head] === 'title')) head++;
+	const hasHeader = family.slice(0, head).includes('header');
+	return family.map((_, r) => ({
+		header: hasHeader && r < head && leaf(r, 'keep.repeat') !== false,
+		together: leaf(r, 'keep.together') === true,
+		withNext: leaf(r, 'keep.withNext') === true
+	}));
+}
+
+/** The conditional formats to ask for: those the table has parts for; bands only where they say more right than wrong. */
+function chooseLook(table: Table, living: LivingStyle, sheet: StyleSheet, wanted: Appearance, source: DocxDocument['sources'][number]['source']): TableLook {
+	const off = new Set(table.partsOff);
+	const base: TableLook = {
+		firstRow: table.roles[0]?.startsWith('header:') === true && !isPartOff('header', off),
+		lastRow: table.rows > 1 && table.roles.at(-1) === 'total' && !isPartOff('total', off),
+		firstColumn: table.firstColumns > 0 && !isPartOff('firstColumn', off),
+		lastColumn: table.lastColumns > 0 && table.columns > 1 && !isPartOff('lastColumn', off),
+		rowBands: false,
+		columnBands: false
+	};
+	const misses = (look: TableLook): number => {
+		const resolver = LookResolver.of(sheet, living.id, look, undefined, undefined, table.rows, table.columns);
+		let count = 0;
+		source.sources.forEach((cells, i) => {
+			const first = cells[0];
+			if (!first) return;
+			const ground: CellGround = resolver.ground(first);
+			const { fill = 'none', ink } = sayableLook(wanted.looks[wanted.cellLook[i]!]!).look;
+			if ((ground.cell.fill ?? 'none') !== fill) count++;
+			if (ink !== undefined && ground.text.ink !== undefined && ground.text.ink !== ink) count++;
+		});
+		return count;
+	};
+	let best = base;
+	let least = misses(base);
+	const candidates: TableLook[] = [
+		...(living.rowBands ? [{ ...base, rowBands: true }] : []),
+		...(living.columnBands ? [{ ...base, columnBands: true }] : []),
+		...(living.rowBands && living.columnBands ? [{ ...base, rowBands: true, columnBands: true }] : [])
+	];
+	for (const look of candidates) {
+		const count = misses(look);
+		if (count < least) [best, least] = [look, count];
+	}
+	return best;
+}
+
+/** Markup is written with the prefix w; sources that call the namespace something else get theirs. */
+function ownPrefix(text: string, xml: { prefixes: ReadonlyMap<string, string>; source: string; root: { start: number; openEnd: number } }): string {
+	const prefix = xml.prefixes.get('w');
+	if (prefix === 'w' || prefix === undefined) return text;
+	if (prefix !== '') return text.replace(/(<\/?|\s)w:(?=[A-Za-z0-9]+[\s=/>])/g, `$1${prefix}:`);
+	const namespace = xml.source.includes(W_NAMESPACE_STRICT) ? W_NAMESPACE_STRICT : W_NAMESPACE;
+	return text.slice(0, xml.root.openEnd - 1) + ` xmlns:w="${namespace}"` + text.slice(xml.root.openEnd - 1);
+}
+
+async function writeStyles(document: DocxDocument, livings: readonly LivingStyle[], changed: Map<string, string>): Promise<void> {
+	if (!document.stylesPart) {
+		const namespace = document.strict ? W_NAMESPACE_STRICT : W_NAMESPACE;
+		const name = document.main.replace(/[^/]*$/, 'styles.xml');
+		changed.set(name, `<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n<w:styles xmlns:w="${namespace}">${livings.map(({ xml }) => xml).join('')}</w:styles>`);
+		await addRelationship(document, document.main, 'styles', name.slice(name.lastIndexOf('/') + 1), changed);
+		await addContentType(document, name, 'application/vnd.openxmlformats-officedocument.wordprocessingml.styles+xml', changed);
+		return;
+	}
+	const { name, xml } = document.stylesPart;
+	const edits = new Edits();
+	for (const living of livings) {
+		const old = xml.root.children.find((node) => node.name === 'w:style' && node.attribute('w:styleId') === living.id);
+		if (old) edits.replace(old.start, old.end, living.xml);
+		else if (!xml.root.selfClosing) edits.insert(xml.root.closeStart, living.xml);
+	}
+	changed.set(name, ownPrefix(edits.apply(xml.source), xml));
+}
+
+async function addRelationship(document: DocxDocument, from: string, kind: string, target: string, changed: Map<string, string>): Promise<void> {
+	const name = relationshipsOf(from);
+	const text = changed.get(name) ?? (await document.package.text(name)) ?? '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"></Relationships>';
+	let id = 1;
+	while (text.includes(`"rIdHept${id}"`)) id++;
+	const family = document.strict ? 'http://purl.oclc.org/ooxml/officeDocument/relationships' : 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
+	changed.set(name, insertBeforeEnd(text, `<Relationship Id="rIdHept${id}" Type="${family}/${kind}" Target="${target}"/>`));
+}
+
+async function addContentType(document: DocxDocument, part: string, type: string, changed: Map<string, string>): Promise<void> {
+	const text = changed.get(CONTENT_TYPES) ?? (await document.package.text(CONTENT_TYPES));
+	if (!text || text.includes(`"/${part}"`)) return;
+	changed.set(CONTENT_TYPES, insertBeforeEnd(text, `<Override PartName="/${part}" ContentType="${type}"/>`));
+}
+
+/** Adds markup at the end of the root element, in the prefix of the root. */
+function insertBeforeEnd(text: string, markup: string): string {
+	const end = /<\/((?:[\w.-]+:)?)[\w.-]+>\s*(?:<!--[\s\S]*?-->\s*)*$/.exec(text);
+	if (!end) return text.replace(/\/>\s*$/, '>') + markup;
+	return text.slice(0, end.index) + markup.replace('<', `<${end[1]}`) + text.slice(end.index);
+}
+
+/** Our own definition of the styles and what each table wears, in a custom XML part. What other tables wore before is kept. */
+async function writeCarriedPart(document: DocxDocument, prepared: readonly Prepared[], house: House, find: FindBase | undefined, changed: Map<string, string>): Promise<void> {
+	const now = new Map(prepared.map(({ job }) => [job.index, job]));
+	const tables = document.tables.flatMap((entry) => {
+		const job = now.get(entry.index);
+		const wears = job ? wearsOf(job.table, job.style.name) : entry.carried;
+		return wears ? [{ index: entry.index, key: contentKey(entry.table), wears }] : [];
+	});
+	const styles = new Map(document.styles.map((style) => [style.name, style]));
+	for (const { job } of prepared) styles.set(job.style.name, selfContained(job.style, house, find));
+	const worn = new Set(tables.map(({ wears }) => wears.style));
+	const text = writeCarried({ styles: [...styles.values()].filter(({ name }) => worn.has(name)), tables });
+	if (document.carriedPart) {
+		changed.set(document.carriedPart, text);
+		return;
+	}
+	let number = 1;
+	while (document.package.has(`customXml/item${number}.xml`)) number++;
+	const name = `customXml/item${number}.xml`;
+	const propertiesName = `customXml/itemProps${number}.xml`;
+	const family = document.strict ? 'http://purl.oclc.org/ooxml/officeDocument' : 'http://schemas.openxmlformats.org/officeDocument/2006';
+	changed.set(name, text);
+	changed.set(
+		propertiesName,
+		`<?xml version="1.0" encoding="UTF-8" standalone="no"?>\n<ds:datastoreItem ds:itemID="{7A0E3C52-4B1D-4E6F-9C7A-48455054${String(number).padStart(4, '0')}}" xmlns:ds="${document.strict ? 'http://purl.oclc.org/ooxml/officeDocument/customXml' : 'http://schemas.openxmlformats.org/officeDocument/2006/customXml'}"><ds:schemaRefs><ds:schemaRef ds:uri="urn:heptarch:document:1"/></ds:schemaRefs></ds:datastoreItem>`
+	);
+	changed.set(
+		`customXml/_rels/item${number}.xml.rels`,
+		`<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="${family}/relationships/customXmlProps" Target="itemProps${number}.xml"/></Relationships>`
+	);
+	await addRelationship(document, document.main, 'customXml', `${'../'.repeat(document.main.split('/').length - 1)}${name}`, changed);
+	await addContentType(document, propertiesName, 'application/vnd.openxmlformats-officedocument.customXmlProperties+xml', changed);
+	const types = changed.get(CONTENT_TYPES) ?? (await document.package.text(CONTENT_TYPES));
+	if (types && !/Extension="xml"/i.test(types)) await addContentType(document, name, 'application/xml', changed);
+}
+
+const lineWords = (line: Line | null) => (line ? `${line.pattern} ${line.weight / 12_700}pt ${line.ink}` : 'no line');
+
+/** Read-back: leaf by leaf, what the written table shows against what was wanted, as far as the format can say it. */
+export function compare(table: Table, wanted: Appearance, got: Appearance): Difference[] {
+	const differences: Difference[] = [];
+	const looks = wanted.looks.map((look) => sayableLook(look).look);
+	const lines = wanted.lines.map(sayableEdge);
+	const same = (a: Look[keyof Look], b: Look[keyof Look]) =>
+		typeof a === 'object' || typeof b === 'object' ? sameLine(a as Line, b as Line) : a === b;
+	table.cells.forEach(({ r, c }, i) => {
+		const want = looks[wanted.cellLook[i]!]!;
+		const have = got.looks[got.cellLook[i]!] ?? {};
+		for (const field of LOOK_FIELDS)
+			if (want[field] !== undefined && !same(want[field], have[field]))
+				differences.push({ r, c, what: field, wanted: String(want[field]), got: String(have[field] ?? 'nothing') });
+	});
+	const edges = (which: 'across' | 'down', width: number) => {
+		wanted[which].forEach((edge, i) => {
+			const other = got[which][i]!;
+			if (edge < 0 || other < 0) return;
+			const want = lines[edge]!;
+			const have = got.lines[other]!;
+			if (!sameLine(want, have))
+				differences.push({ r: Math.floor(i / width), c: i % width, what: which === 'across' ? 'line above' : 'line before', wanted: lineWords(want), got: lineWords(have) });
+		});
+	};
+	edges('across', table.columns);
+	edges('down', table.columns + 1);
+	return differences;
+}

@@ -1,0 +1,123 @@
+import {
+	BlobReader,
+	Uint8ArrayReader,
+	Uint8ArrayWriter,
+	ZipReader,
+	ZipWriter,
+	configure,
+	type FileEntry
+} from '@zip.js/zip.js';
+import { InputError } from '../../core/errors.ts';
+
+configure({ useWebWorkers: false });
+
+/** A package may unpack to this much in all, and one entry to this much; more is refused before and while unpacking. */
+export const LIMITS = { unpacked: 400 * 2 ** 20, entry: 250 * 2 ** 20, entries: 20_000 } as const;
+
+const tooLarge = (where: string) =>
+	new InputError(
+		'too-large',
+		`This package unpacks to far more than a document needs (over ${LIMITS.entry / 2 ** 20} MB), which is how a zip bomb looks. It was not opened.`,
+		where
+	);
+
+const utf8 = new TextDecoder('utf-8', { fatal: true });
+
+/** An opened zip package. Entries are unpacked when asked for. */
+export class Package {
+	private constructor(private readonly entries: ReadonlyMap<string, FileEntry>) {}
+
+	/** Throws InputError for bytes that are no complete, unencrypted zip package, or that unpack to too much. */
+	static async open(bytes: Uint8Array<ArrayBuffer>, what: string): Promise<Package> {
+		// A compound file (MS-CFB) is what an encrypted OOXML document is wrapped in.
+		if (bytes[0] === 0xd0 && bytes[1] === 0xcf && bytes[2] === 0x11 && bytes[3] === 0xe0)
+			throw new InputError('encrypted', `This file is protected by a password, or in an older binary format. Save it as ${what} without a password and add it again.`);
+		if (bytes[0] !== 0x50 || bytes[1] !== 0x4b)
+			throw new InputError('not-a-package', `This is not ${what}: the file does not begin like one. Was it renamed? Open it in the program it came from and save it as ${what}.`);
+		let list;
+		try {
+			list = await new ZipReader(new Uint8ArrayReader(bytes)).getEntries();
+		} catch {
+			throw new InputError('truncated', `This ${what} is incomplete: its list of contents at the end is missing or damaged. Get the whole file and add it again.`);
+		}
+		if (list.length > LIMITS.entries) throw tooLarge('the list of contents');
+		const entries = new Map<string, FileEntry>();
+		let unpacked = 0;
+		for (const entry of list) {
+			if (entry.directory) continue;
+			if (entry.encrypted)
+				throw new InputError('encrypted', `“${entry.filename}” in this file is encrypted. Save it without a password and add it again.`, entry.filename);
+			unpacked += entry.uncompressedSize;
+			if (entry.uncompressedSize > LIMITS.entry || unpacked > LIMITS.unpacked) throw tooLarge(entry.filename);
+			if (entries.has(entry.filename))
+				throw new InputError('damaged', `This package holds “${entry.filename}” twice.`, entry.filename);
+			entries.set(entry.filename, entry as FileEntry);
+		}
+		return new Package(entries);
+	}
+
+	has(name: string): boolean {
+		return this.entries.has(name);
+	}
+
+	names(): string[] {
+		return [...this.entries.keys()];
+	}
+
+	/** An entry unpacked, or undefined where there is none. Stops at the declared size, whatever the stream holds. */
+	async bytes(name: string): Promise<Uint8Array<ArrayBuffer> | undefined> {
+		const entry = this.entries.get(name);
+		if (!entry) return undefined;
+		const out = new Uint8Array(entry.uncompressedSize);
+		let length = 0;
+		const sink = new WritableStream<Uint8Array>({
+			write(chunk) {
+				if (length + chunk.length > out.length) throw tooLarge(name);
+				out.set(chunk, length);
+				length += chunk.length;
+			}
+		});
+		try {
+			await entry.getData(sink, { checkCrc32: true });
+		} catch (error) {
+			if (error instanceof InputError) throw error;
+			throw new InputError('damaged', `“${name}” in this file is damaged and cannot be unpacked.`, name);
+		}
+		if (length !== out.length) throw new InputError('damaged', `“${name}” in this file is shorter than it says.`, name);
+		return out;
+	}
+
+	/** An entry as text (UTF-8, or UTF-16 by its byte order mark); undefined where there is none. */
+	async text(name: string): Promise<string | undefined> {
+		const bytes = await this.bytes(name);
+		if (!bytes) return undefined;
+		try {
+			if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder('utf-16le').decode(bytes);
+			if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder('utf-16be').decode(bytes);
+			return utf8.decode(bytes);
+		} catch {
+			throw new InputError('damaged', `“${name}” in this file is not valid UTF-8 text.`, name);
+		}
+	}
+
+	/**
+	 * The package with some entries replaced or added. All others are copied raw, byte for byte as they were
+	 * compressed, in their old order; new ones come last.
+	 */
+	async rewrite(changed: ReadonlyMap<string, string>): Promise<Uint8Array<ArrayBuffer>> {
+		const writer = new ZipWriter(new Uint8ArrayWriter(), { useCompressionStream: true });
+		const rest = new Map(changed);
+		for (const [name, entry] of this.entries) {
+			const text = rest.get(name);
+			rest.delete(name);
+			if (text === undefined) {
+				const raw = await entry.getData(new Uint8ArrayWriter(), { passThrough: true });
+				await writer.add(name, new Uint8ArrayReader(raw), { entry, passThrough: true });
+			} else await writer.add(name, new BlobReader(new Blob([text])), { lastModDate: entry.lastModDate });
+		}
+		// A fixed date for what is new: the same input gives the same bytes.
+		for (const [name, text] of rest)
+			await writer.add(name, new BlobReader(new Blob([text])), { lastModDate: new Date(Date.UTC(2020, 0, 1)) });
+		return writer.close();
+	}
+}

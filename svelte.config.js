@@ -1,0 +1,29 @@
+import adapter from '@sveltejs/adapter-node';
+import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
+
+/** @type {import('@sveltejs/kit').Config} */
+export default {
+	preprocess: vitePreprocess(),
+	kit: {
+		adapter: adapter(),
+		csp: {
+			mode: 'auto',
+			directives: {
+				'default-src': ['self'],
+				'script-src': ['self'],
+				'style-src': ['self', 'unsafe-inline'],
+				'img-src': ['self', 'data:'],
+				'font-src': ['self', 'data:'],
+				'object-src': ['none'],
+				'frame-ancestors': ['none'],
+				'base-uri': ['self'],
+				'form-action': ['self']
+			}
+		},
+		typescript: {
+			config: (config) => {
+				config.include.push('../src/cli/**/*.ts', '../tests/**/*.ts', '../bench/**/*.ts', '../demo/**/*.ts', '../migrations/**/*.ts', '../scripts/**/*.ts', '../scripts/**/*.mjs');
+			}
+		}
+	}
+};
