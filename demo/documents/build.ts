@@ -161,5 +161,8 @@ export async function buildDocument(spec: DocumentSpec): Promise<Uint8Array<Arra
 		'<w:style w:type="table" w:default="1" w:styleId="TableNormal"><w:name w:val="Normal Table"/><w:uiPriority w:val="99"/><w:semiHidden/><w:unhideWhenUsed/>' +
 		'<w:tblPr><w:tblInd w:w="0" w:type="dxa"/><w:tblCellMar><w:top w:w="0" w:type="dxa"/><w:left w:w="108" w:type="dxa"/><w:bottom w:w="0" w:type="dxa"/><w:right w:w="108" w:type="dxa"/></w:tblCellMar></w:tblPr></w:style>';
 	styles = styles.replace('</w:styles>', `${tableNormal}${spec.tableStyles ?? ''}</w:styles>`);
-	return archive.rewrite(new Map([['word/styles.xml', styles]]));
+	// The library writes no w:tblLook, without which a table style's header and bands do not show.
+	const tableLook = '<w:tblLook w:val="0460" w:firstRow="1" w:lastRow="1" w:firstColumn="0" w:lastColumn="0" w:noHBand="0" w:noVBand="1"/>';
+	const main = (await archive.text('word/document.xml'))!.replace(/(<w:tblPr><w:tblStyle .*?)(<\/w:tblPr>)/g, `$1${tableLook}$2`);
+	return archive.rewrite(new Map([['word/styles.xml', styles], ['word/document.xml', main]]));
 }

@@ -1,4 +1,4 @@
-import type { Style } from '../../src/lib/core/style/types.ts';
+import type { PartSettings, Style } from '../../src/lib/core/style/types.ts';
 
 const style = (name: string, category: string, description: string, rest: Omit<Style, 'format' | 'version' | 'name'>): Style => ({
 	format: 'heptarch-style',
@@ -12,7 +12,7 @@ const style = (name: string, category: string, description: string, rest: Omit<S
 const noLine = { pattern: 'none' } as const;
 const line = (weight: string, ink: string, pattern: 'solid' | 'double' | 'dashed' | 'dotted' = 'solid') => ({ pattern, weight, ink });
 const margins = (rows: string, columns: string) => ({ top: rows, end: columns, bottom: rows, start: columns });
-const figures = (h: 'decimal' | 'end' = 'decimal') => ({
+const figures = (h: 'decimal' | 'end' = 'decimal'): Record<string, PartSettings> => ({
 	'columns:count': { align: { h: 'end' } },
 	'columns:quantity': { align: { h } },
 	'columns:money': { align: { h } },
@@ -75,7 +75,7 @@ export const DEMO_STYLES: readonly Style[] = [
 			'group:1': { fill: { ink: 'none' }, text: { weight: 700, ink: 'plum' } },
 			subtotal: { fill: { ink: 'plum', tint: 0.14 } },
 			total: { fill: { ink: 'plum', tint: 0.26 }, text: { weight: 700 } },
-			header: { fill: { ink: 'plum' }, text: { weight: 700, ink: 'paper' } },
+			header: { fill: { ink: 'plum', tint: 1 }, text: { weight: 700, ink: 'paper' } },
 			title: { fill: { ink: 'none' }, text: { weight: 700, size: '13pt', ink: 'plum' } },
 			note: { fill: { ink: 'none' }, text: { size: '9pt' } }
 		}

@@ -166,6 +166,9 @@ function fillBelow(resolved: Resolved, signature: number, ink: Ink): Hex | 'none
 	return paint(parts.findIndex(({ name }) => name === top));
 }
 
+/** Rows whose cells have no decimal mark to line up on (engine §7); they stand at the end instead. */
+const NO_FIGURES: ReadonlySet<string> = new Set(['title', 'header', 'group', 'note']);
+
 /** Numbers equal things once. */
 export class Interned<T> {
 	readonly items: T[] = [];
@@ -189,9 +192,11 @@ export function appearanceOf(resolved: Resolved, kept?: Appearance): Appearance 
 	const { structure, style, house } = resolved;
 	const { table } = structure;
 	const ink: Ink = (name) => inkHex(name, style, house);
-	const looks = resolved.leaves.map((leaves, signature) =>
-		computeLook(leaves, ink, () => fillBelow(resolved, signature, ink))
-	);
+	const looks = resolved.leaves.map((leaves, signature) => {
+		const look = computeLook(leaves, ink, () => fillBelow(resolved, signature, ink));
+		const holdsFigures = !structure.signatures[signature]!.parts.some(({ family }) => NO_FIGURES.has(family));
+		return look.h === 'decimal' && !holdsFigures ? { ...look, h: 'end' as const } : look;
+	});
 	const lines = resolved.edges.map(({ line }) => computedLine(line, ink));
 	const carried = new Set(table.carry);
 	const notCarried = LOOK_FIELDS.filter((field) => !carried.has(FIELD_ASPECT[field]));

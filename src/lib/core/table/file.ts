@@ -1,9 +1,9 @@
-import { columnName, columnsOf, recognise, type Hints, type Recognition } from '../recognise/recognise.ts';
+import { recognisedTable, withRoles } from '../recognise/table.ts';
 import { checkTableFile } from '../style/validate.ts';
 import { ASPECTS, type Aspect } from '../style/types.ts';
 import { InputError } from '../errors.ts';
-import { createGrid, type Grid, type Span, type Table, type Touch } from './grid.ts';
-import { roleFamily, type ColumnKind, type RowRole } from './roles.ts';
+import { createGrid, type Span, type Table, type Touch } from './grid.ts';
+import type { ColumnKind, RowRole } from './roles.ts';
 
 /** A table as its file says it (formats.md, "Table files"). */
 export interface TableFile {
@@ -19,29 +19,6 @@ export interface TableFile {
 	carry?: Aspect[];
 	touches?: Touch[];
 	about?: Record<string, unknown>;
-}
-
-/** A grid with its rows and columns recognised, all parts in use, everything carried, nothing touched. */
-export function recognisedTable(grid: Grid, hints?: Hints): { table: Table; recognition: Recognition } {
-	const recognition = recognise(grid, hints);
-	const table: Table = {
-		...grid,
-		roles: recognition.rows.map(({ is }) => is),
-		columnInfo: columnsOf(recognition),
-		firstColumns: recognition.firstColumns.is,
-		lastColumns: recognition.lastColumns.is,
-		partsOff: [],
-		carry: ASPECTS,
-		touches: []
-	};
-	return { table, recognition };
-}
-
-/** Column names again, after the roles of rows were corrected. */
-export function withRoles(table: Table, roles: readonly RowRole[]): Table {
-	const headers = roles.flatMap((role, r) => (roleFamily(role) === 'header' ? [r] : []));
-	const columnInfo = table.columnInfo.map(({ kind }, c) => ({ kind, name: columnName(table, headers, c) }));
-	return { ...table, roles, columnInfo };
 }
 
 /**

@@ -1,6 +1,6 @@
 import { InputError } from '../../core/errors.ts';
 import type { Appearance, Look } from '../../core/cascade/look.ts';
-import { recognisedTable } from '../../core/table/file.ts';
+import { recognisedTable } from '../../core/recognise/table.ts';
 import type { Hints } from '../../core/recognise/recognise.ts';
 import type { Table } from '../../core/table/grid.ts';
 import type { Block, CellContent, DocumentTable, OpenDocument, RunView, TablePlace } from '../document.ts';

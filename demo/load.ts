@@ -1,0 +1,20 @@
+import type { Kysely } from 'kysely';
+import type { Database } from '../src/lib/server/database.ts';
+import { addDocument } from '../src/lib/server/documents.ts';
+import { loadHouse } from '../src/lib/server/house.ts';
+import { importStyle } from '../src/lib/server/styles.ts';
+import { handbook } from './documents/handbook.ts';
+import { seasonReport } from './documents/season-report.ts';
+import { DEMO_STYLES } from './styles/index.ts';
+
+/** Loads the demo house where there is neither a style nor a document yet; tells whether it did. */
+export async function loadDemo(db: Kysely<Database>): Promise<boolean> {
+	const style = await db.selectFrom('styles').select('id').executeTakeFirst();
+	const document = await db.selectFrom('documents').select('id').executeTakeFirst();
+	if (style || document) return false;
+	await loadHouse(db);
+	for (const definition of DEMO_STYLES) await importStyle(db, { ...definition, bases: DEMO_STYLES.filter(({ name }) => name === definition.basedOn) });
+	await addDocument(db, 'Volunteers’ handbook.docx', await handbook());
+	await addDocument(db, 'Season report 2031.docx', await seasonReport());
+	return true;
+}

@@ -1,0 +1,18 @@
+import type { Handle, HandleServerError } from '@sveltejs/kit';
+import { pino } from 'pino';
+
+const log = pino({ level: process.env.HEPTARCH_LOG ?? 'info', base: null });
+
+export const handle: Handle = async ({ event, resolve }) => {
+	const response = await resolve(event, { filterSerializedResponseHeaders: () => false });
+	response.headers.set('X-Content-Type-Options', 'nosniff');
+	response.headers.set('Referrer-Policy', 'same-origin');
+	return response;
+};
+
+/** What went wrong is logged; the person gets a sentence and nothing of the inside. */
+export const handleError: HandleServerError = ({ error, event, status }) => {
+	if (status === 404) return { message: 'There is nothing at this address.', code: 'not-found' };
+	log.error({ err: error, path: event.url.pathname }, 'unexpected error');
+	return { message: 'Something went wrong on the server. Nothing was changed. Try again; the log says more.', code: 'internal' };
+};

@@ -1,0 +1,27 @@
+import { ASPECTS } from '../style/types.ts';
+import type { Grid, Table } from '../table/grid.ts';
+import { roleFamily, type RowRole } from '../table/roles.ts';
+import { columnName, columnsOf, recognise, type Hints, type Recognition } from './recognise.ts';
+
+/** A grid with its rows and columns recognised, all parts in use, everything carried, nothing touched. */
+export function recognisedTable(grid: Grid, hints?: Hints): { table: Table; recognition: Recognition } {
+	const recognition = recognise(grid, hints);
+	const table: Table = {
+		...grid,
+		roles: recognition.rows.map(({ is }) => is),
+		columnInfo: columnsOf(recognition),
+		firstColumns: recognition.firstColumns.is,
+		lastColumns: recognition.lastColumns.is,
+		partsOff: [],
+		carry: ASPECTS,
+		touches: []
+	};
+	return { table, recognition };
+}
+
+/** Column names again, after the roles of rows were corrected. */
+export function withRoles(table: Table, roles: readonly RowRole[]): Table {
+	const headers = roles.flatMap((role, r) => (roleFamily(role) === 'header' ? [r] : []));
+	const columnInfo = table.columnInfo.map(({ kind }, c) => ({ kind, name: columnName(table, headers, c) }));
+	return { ...table, roles, columnInfo };
+}

@@ -1,0 +1,64 @@
+import { Kysely, PostgresDialect, type ColumnType, type Generated, type JSONColumnType } from 'kysely';
+import pg from 'pg';
+import type { Style, TypeRole } from '../core/style/types.ts';
+import type { DocumentState } from '../workbench/state.ts';
+
+type Timestamp = ColumnType<Date, Date | undefined, Date>;
+
+export interface Database {
+	houses: {
+		id: number;
+		name: string;
+		inks: JSONColumnType<Record<string, string>>;
+		type_roles: JSONColumnType<Record<string, TypeRole>>;
+	};
+	files: { hash: string; bytes: Buffer; created_at: Timestamp };
+	styles: {
+		id: Generated<string>;
+		name: string;
+		/** The style it builds on; its definition's `basedOn` is the same id. */
+		based_on: string | null;
+		definition: JSONColumnType<Style>;
+		version: Generated<number>;
+		created_at: Timestamp;
+		updated_at: Timestamp;
+	};
+	documents: {
+		id: Generated<string>;
+		name: string;
+		kind: string;
+		file_hash: string;
+		tables: number;
+		findings: number;
+		looks: number;
+		/** Where in its steps the document stands; undo and redo move it. */
+		step: number;
+		created_at: Timestamp;
+		updated_at: Timestamp;
+	};
+	document_steps: {
+		document_id: string;
+		step: number;
+		label: string;
+		state: JSONColumnType<DocumentState>;
+		created_at: Timestamp;
+	};
+	wears: { document_id: string; table_index: number; style_id: string };
+}
+
+/** Connects to PostgreSQL; does not throw before the first query. */
+export function connect(url: string): Kysely<Database> {
+	const pool = new pg.Pool({ connectionString: url, max: 10 });
+	// A lost idle connection is replaced at the next query; without a listener it would end the process.
+	pool.on('error', () => undefined);
+	return new Kysely<Database>({ dialect: new PostgresDialect({ pool }) });
+}
+
+let shared: Kysely<Database> | undefined;
+
+/** The application's own connection, by DATABASE_URL. */
+export function db(): Kysely<Database> {
+	const url = process.env.DATABASE_URL;
+	if (!url) throw new Error('DATABASE_URL is not set: start Heptarch with npm start.');
+	return (shared ??= connect(url));
+}

@@ -1,0 +1,194 @@
+import { sql, type Kysely, type Transaction } from 'kysely';
+import { InputError } from '../core/errors.ts';
+import { canonicalStyle } from '../core/style/canonical.ts';
+import { selfContained } from '../core/style/export.ts';
+import { baseChain, type FindBase } from '../core/style/inherit.ts';
+import type { Style } from '../core/style/types.ts';
+import { checkStyle } from '../core/style/validate.ts';
+import { ConflictError, NotFoundError } from './answers.ts';
+import type { Database } from './database.ts';
+import { loadHouse } from './house.ts';
+
+type Db = Kysely<Database> | Transaction<Database>;
+
+/** A style of the house. In `definition`, `basedOn` is the id of the base. */
+export interface StyleRecord {
+	readonly id: string;
+	readonly version: number;
+	readonly definition: Style;
+	readonly updatedAt: string;
+	/** How many tables wear it, in how many documents. */
+	readonly worn: { readonly tables: number; readonly documents: number };
+	/** Names of the styles that build on it. */
+	readonly basesOf: readonly string[];
+}
+
+export async function listStyles(db: Db): Promise<StyleRecord[]> {
+	const rows = await db.selectFrom('styles').selectAll().orderBy(sql`lower(name)`).execute();
+	const worn = await db
+		.selectFrom('wears')
+		.select(['style_id', db.fn.countAll<string>().as('tables'), db.fn.count<string>('document_id').distinct().as('documents')])
+		.groupBy('style_id')
+		.execute();
+	return rows.map((row) => {
+		const count = worn.find(({ style_id }) => style_id === row.id);
+		return {
+			id: row.id,
+			version: row.version,
+			definition: row.definition,
+			updatedAt: row.updated_at.toISOString(),
+			worn: { tables: Number(count?.tables ?? 0), documents: Number(count?.documents ?? 0) },
+			basesOf: rows.filter(({ based_on }) => based_on === row.id).map(({ name }) => name)
+		};
+	});
+}
+
+/** Looks bases up by id among these styles. */
+export const findIn = (styles: readonly Pick<StyleRecord, 'id' | 'definition'>[]): FindBase => {
+	const byId = new Map(styles.map(({ id, definition }) => [id, definition]));
+	return (reference) => byId.get(reference);
+};
+
+export async function loadStyle(db: Db, id: string): Promise<StyleRecord> {
+	const style = (await listStyles(db)).find((record) => record.id === id);
+	if (!style) throw new NotFoundError('This style is no longer in the Stylebook.');
+	return style;
+}
+
+async function assertNameFree(db: Db, name: string, except?: string): Promise<void> {
+	const taken = await db.selectFrom('styles').select('id').where(sql`lower(name)`, '=', name.toLowerCase()).executeTakeFirst();
+	if (taken && taken.id !== except) throw new InputError('name-taken', `The Stylebook already has a style named “${name}”. Give this one another name.`, '/name');
+}
+
+/** A name that is free, by counting up. */
+async function freeName(db: Db, wanted: string): Promise<string> {
+	const rows = await db.selectFrom('styles').select('name').execute();
+	const taken = new Set(rows.map(({ name }) => name.toLowerCase()));
+	for (let n = 1; ; n++) {
+		const name = n === 1 ? wanted : `${wanted} ${n}`;
+		if (!taken.has(name.toLowerCase())) return name;
+	}
+}
+
+async function insert(db: Db, definition: Style): Promise<string> {
+	const style = canonicalStyle(checkStyle(definition));
+	const row = await db
+		.insertInto('styles')
+		.values({ name: style.name, based_on: style.basedOn ?? null, definition: JSON.stringify(style) })
+		.returning('id')
+		.executeTakeFirstOrThrow();
+	return row.id;
+}
+
+/** A new style: blank, or from another that it builds on or copies. Returns its id. */
+export async function createStyle(db: Kysely<Database>, from?: string, how: 'inherit' | 'copy' = 'copy'): Promise<string> {
+	return db.transaction().execute(async (trx) => {
+		const blank: Style = { format: 'heptarch-style', version: 1, name: '', basedOn: null, parts: {} };
+		if (from === undefined) return insert(trx, { ...blank, name: await freeName(trx, 'New style') });
+		const source = await loadStyle(trx, from);
+		const name = source.definition.name;
+		if (how === 'copy') return insert(trx, { ...source.definition, name: await freeName(trx, `${name}, copy`) });
+		return insert(trx, { ...blank, name: await freeName(trx, `${name}, variant`), basedOn: from, ...(source.definition.category && { category: source.definition.category }) });
+	});
+}
+
+/**
+ * Takes a style file into the house, bases first. A base that the house has under that name is used as it is.
+ * Throws InputError for a file that is not valid, a missing base or a cycle; nothing is stored then.
+ */
+export async function importStyle(db: Kysely<Database>, value: unknown, options: { reuse?: boolean } = {}): Promise<string> {
+	const style = checkStyle(value);
+	const chain = baseChain(style);
+	return db.transaction().execute(async (trx) => {
+		let basedOn: string | null = null;
+		for (const base of [...chain].reverse()) {
+			const known = await trx.selectFrom('styles').select('id').where(sql`lower(name)`, '=', base.name.toLowerCase()).executeTakeFirst();
+			const { bases: _, ...own } = base;
+			basedOn = known?.id ?? (await insert(trx, { ...own, basedOn }));
+		}
+		const { bases: _, ...own } = style;
+		if (options.reuse) {
+			const known = await trx.selectFrom('styles').select('id').where(sql`lower(name)`, '=', style.name.toLowerCase()).executeTakeFirst();
+			if (known) return known.id;
+		}
+		await assertNameFree(trx, style.name);
+		return insert(trx, { ...own, basedOn });
+	});
+}
+
+/** Saves a style over the version that the editor saw. Throws ConflictError with what is there where somebody saved first. */
+export async function saveStyle(db: Kysely<Database>, id: string, version: number, value: unknown): Promise<number> {
+	const definition = canonicalStyle(checkStyle(value));
+	return db.transaction().execute(async (trx) => {
+		const row = await trx.selectFrom('styles').selectAll().where('id', '=', id).forUpdate().executeTakeFirst();
+		if (!row) throw new NotFoundError('This style is no longer in the Stylebook.');
+		if (row.version !== version)
+			throw new ConflictError(`“${row.name}” was saved in another window in the meantime. Your change is still here and not saved.`, { version: row.version, definition: row.definition });
+		await assertNameFree(trx, definition.name, id);
+		const all = await listStyles(trx);
+		const changed = all.map((record) => (record.id === id ? { ...record, definition } : record));
+		baseChain(definition, findIn(changed));
+		await trx
+			.updateTable('styles')
+			.set({ name: definition.name, based_on: definition.basedOn ?? null, definition: JSON.stringify(definition), version: version + 1, updated_at: sql`now()` })
+			.where('id', '=', id)
+			.execute();
+		return version + 1;
+	});
+}
+
+/** Removes a style. Where tables wear it, a replacement must be named, and they wear that from then on, as one undoable step each. */
+export async function removeStyle(db: Kysely<Database>, id: string, replacement?: string): Promise<void> {
+	await db.transaction().execute(async (trx) => {
+		const style = await loadStyle(trx, id);
+		const { name } = style.definition;
+		if (style.basesOf.length)
+			throw new InputError('worn', `“${name}” cannot be removed while ${style.basesOf.map((base) => `“${base}”`).join(', ')} build${style.basesOf.length === 1 ? 's' : ''} on it.`);
+		if (style.worn.tables > 0) {
+			if (replacement === undefined)
+				throw new InputError('worn', `${style.worn.tables} table${style.worn.tables === 1 ? '' : 's'} in ${style.worn.documents} document${style.worn.documents === 1 ? '' : 's'} wear “${name}”. Say which style they wear instead.`);
+			if (replacement === id) throw new InputError('worn', 'A style cannot replace itself.');
+			const next = await loadStyle(trx, replacement);
+			await replaceWorn(trx, id, replacement, `${next.definition.name} instead of ${name}`);
+		}
+		await forgetInSteps(trx, id, replacement);
+		await trx.deleteFrom('styles').where('id', '=', id).execute();
+	});
+}
+
+async function replaceWorn(trx: Transaction<Database>, id: string, replacement: string, label: string): Promise<void> {
+	const documents = await trx.selectFrom('wears').select('document_id').distinct().where('style_id', '=', id).execute();
+	for (const { document_id } of documents) {
+		const document = await trx.selectFrom('documents').select(['step']).where('id', '=', document_id).forUpdate().executeTakeFirstOrThrow();
+		const { state } = await trx.selectFrom('document_steps').select('state').where('document_id', '=', document_id).where('step', '=', document.step).executeTakeFirstOrThrow();
+		const tables = Object.fromEntries(Object.entries(state.tables).map(([index, table]) => [index, table.style === id ? { ...table, style: replacement } : table]));
+		const step = document.step + 1;
+		await trx.deleteFrom('document_steps').where('document_id', '=', document_id).where('step', '>=', step).execute();
+		await trx.insertInto('document_steps').values({ document_id, step, label, state: JSON.stringify({ tables }) }).execute();
+		await trx.updateTable('documents').set({ step, updated_at: sql`now()` }).where('id', '=', document_id).execute();
+	}
+	await trx.updateTable('wears').set({ style_id: replacement }).where('style_id', '=', id).execute();
+}
+
+/** Older steps may still name the style; there, too, the replacement (or nothing) stands in its place. */
+async function forgetInSteps(trx: Transaction<Database>, id: string, replacement: string | undefined): Promise<void> {
+	const steps = await trx.selectFrom('document_steps').select(['document_id', 'step', 'state']).where(sql<string>`state::text`, 'like', `%${id}%`).execute();
+	for (const { document_id, step, state } of steps) {
+		const tables = Object.fromEntries(
+			Object.entries(state.tables).map(([index, table]) => {
+				if (table.style !== id) return [index, table];
+				const { style: _, ...rest } = table;
+				return [index, replacement === undefined ? rest : { ...rest, style: replacement }];
+			})
+		);
+		await trx.updateTable('document_steps').set({ state: JSON.stringify({ tables }) }).where('document_id', '=', document_id).where('step', '=', step).execute();
+	}
+}
+
+/** The style as a file that needs nothing else. */
+export async function styleFile(db: Db, id: string): Promise<Style> {
+	const all = await listStyles(db);
+	const style = all.find((record) => record.id === id);
+	if (!style) throw new NotFoundError('This style is no longer in the Stylebook.');
+	return canonicalStyle(selfContained(style.definition, await loadHouse(db as Kysely<Database>), findIn(all)));
+}

@@ -1,0 +1,74 @@
+<script lang="ts">
+	import { Spinner } from 'flowbite-svelte';
+	import type { Account } from '$lib/formats/docx/write.ts';
+	import { call } from '../api.ts';
+	import Dialog from '../shell/Dialog.svelte';
+
+	/** Before the file is taken: what changes, what travels how, and what reading it back has found. */
+	let { open = $bindable(), id, name, tables }: { open: boolean; id: string; name: string; tables: number } = $props();
+	let account = $state<Account>();
+	let failed = $state<string>();
+
+	$effect(() => {
+		if (!open) return;
+		account = undefined;
+		failed = undefined;
+		call<Account>('GET', `/api/documents/${id}/account`).then(
+			(result) => (account = result),
+			(error: Error) => (failed = error.message)
+		);
+	});
+	const sum = (pick: (table: Account['tables'][number]) => number) => account!.tables.reduce((total, table) => total + pick(table), 0);
+	const number = new Intl.NumberFormat('en-GB');
+</script>
+
+<Dialog bind:open title="Take “{name}”" wide>
+	{#if failed}
+		<p class="rounded-lg bg-error-wash px-4 py-3 text-error" role="alert">{failed}</p>
+	{:else if !account}
+		<p class="flex items-center gap-3 text-quiet"><Spinner size="5" /> Writing the file and reading it back…</p>
+	{:else if account.tables.length === 0}
+		<p>No table of this document wears a house style yet, so the file comes back exactly as it came.</p>
+	{:else}
+		{@const differences = sum((table) => table.differences.length)}
+		<p>
+			<strong>{account.tables.length} of {tables} tables</strong> change; everything else in the file stays byte for byte as it came. Read back, the file shows
+			{#if differences === 0}<strong class="text-picked">exactly what was intended</strong>.{:else}<strong class="text-error">{differences} {differences === 1 ? 'difference' : 'differences'}</strong>.{/if}
+		</p>
+		{#each account.remarks as remark (remark)}<p class="text-warning-text">{remark}</p>{/each}
+		<div class="max-h-72 overflow-y-auto" data-account>
+			<table class="w-full">
+				<thead class="sticky top-0 bg-sheet text-quiet">
+					<tr class="border-b border-hairline">
+						<th class="py-1.5 text-start font-medium">Table</th>
+						<th class="py-1.5 text-start font-medium">Style</th>
+						<th class="py-1.5 text-end font-medium">As living style</th>
+						<th class="py-1.5 text-end font-medium">As direct formatting</th>
+						<th class="ps-5 py-1.5 text-start font-medium">Read-back</th>
+					</tr>
+				</thead>
+				<tbody>
+					{#each account.tables as table (table.index)}
+						<tr class="border-b border-hairline align-top last:border-0">
+							<td class="py-1.5">{table.index + 1}</td>
+							<td class="py-1.5">{table.style}</td>
+							<td class="py-1.5 text-end tabular-nums">{number.format(table.living)}</td>
+							<td class="py-1.5 text-end tabular-nums">{number.format(table.direct)}</td>
+							<td class="ps-5 py-1.5">
+								{#if table.differences.length}
+									<span class="text-error">{table.differences.slice(0, 3).map(({ r, c, what, wanted, got }) => `row ${r + 1}, column ${c + 1}, ${what}: ${got} instead of ${wanted}`).join('; ')}</span>
+								{:else}as intended{/if}
+								{#if table.lost}<span class="block text-quiet">this format cannot say: {Object.entries(table.lostWhat).map(([what, count]) => `${what} (${count} ${count === 1 ? 'cell' : 'cells'})`).join(', ')}</span>{/if}
+							</td>
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		</div>
+		<p class="text-quiet">Counted in settings: one property of one cell, or one side of it.</p>
+	{/if}
+	{#snippet answers()}
+		<button type="button" class="button" onclick={() => (open = false)}>Not yet</button>
+		<a class={['button primary', !account && 'pointer-events-none opacity-60']} href="/api/documents/{id}/file" download aria-disabled={!account} onclick={() => (open = false)}>Take the file</a>
+	{/snippet}
+</Dialog>

@@ -1,0 +1,109 @@
+<script lang="ts">
+	import { appearanceOf } from '$lib/core/cascade/look.ts';
+	import { resolve, type House, type Resolved } from '$lib/core/cascade/resolve.ts';
+	import type { FlatStyle } from '$lib/core/style/inherit.ts';
+	import { COLUMN_KINDS, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
+	import type { DocumentTable } from '$lib/formats/document.ts';
+	import type { TableState } from '$lib/workbench/state.ts';
+	import { stateTable } from '$lib/workbench/table.ts';
+	import TableGrid from '../table/TableGrid.svelte';
+	import { roleTone, rolesToChoose, roleWords } from './roles.ts';
+	import Self from './DocumentTable.svelte';
+
+	interface Props {
+		entry: DocumentTable;
+		tables: readonly DocumentTable[];
+		/** State and style of any table of the document, as it is to be shown. */
+		shown: (index: number) => { state: TableState; style: FlatStyle | undefined };
+		house: House;
+		isPicked?: boolean;
+		pickedCell?: number | undefined;
+		wipe?: number | undefined;
+		/** Only the file's own look, for the lower layer of the wipe. */
+		asInFile?: boolean;
+		onpick?: (cell: number, resolved: Resolved | undefined) => void;
+		onrole?: (r: number, role: RowRole) => void;
+		onkind?: (c: number, kind: ColumnKind) => void;
+		onreason?: (words: string | undefined) => void;
+	}
+	let { entry, tables, shown, house, isPicked = false, pickedCell, wipe, asInFile = false, onpick, onrole, onkind, onreason }: Props = $props();
+
+	const now = $derived(shown(entry.index));
+	const table = $derived(stateTable(entry, now.state));
+	const resolved = $derived(now.style && !asInFile ? resolve(table, now.style, house) : undefined);
+	const appearance = $derived(resolved ? appearanceOf(resolved, entry.appearance) : entry.appearance);
+	const roles = $derived(rolesToChoose(table.roles));
+	const rowReason = (r: number) => `${roleWords(table.roles[r]!)}: ${entry.recognition.rows[r]!.is === table.roles[r] ? entry.recognition.rows[r]!.reasons.join('; ') : 'you said so'}`;
+	const columnReason = (c: number) =>
+		`${table.columnInfo[c]!.name ? `“${table.columnInfo[c]!.name}”` : `column ${c + 1}`} is ${table.columnInfo[c]!.kind}: ${entry.recognition.columns[c]!.is === table.columnInfo[c]!.kind ? entry.recognition.columns[c]!.reasons.join('; ') : 'you said so'}`;
+</script>
+
+{#snippet rowGutter(r: number)}
+	<select
+		class={['gutter max-w-[78px] rounded', roleTone(table.roles[r]!)]}
+		aria-label="Role of row {r + 1} of table {entry.index + 1}"
+		title={rowReason(r)}
+		value={table.roles[r]}
+		onchange={(event) => onrole?.(r, event.currentTarget.value as RowRole)}
+		onpointerenter={() => onreason?.(rowReason(r))}
+		onpointerleave={() => onreason?.(undefined)}
+		onfocus={() => onreason?.(rowReason(r))}
+		onblur={() => onreason?.(undefined)}
+	>
+		{#each roles as role (role)}<option value={role}>{roleWords(role)}</option>{/each}
+	</select>
+{/snippet}
+{#snippet columnGutter(c: number)}
+	<select
+		class={['gutter w-full text-quiet', c < table.firstColumns && 'font-semibold']}
+		aria-label="Kind of column {c + 1} of table {entry.index + 1}"
+		title={columnReason(c)}
+		value={table.columnInfo[c]!.kind}
+		onchange={(event) => onkind?.(c, event.currentTarget.value as ColumnKind)}
+		onpointerenter={() => onreason?.(columnReason(c))}
+		onpointerleave={() => onreason?.(undefined)}
+		onfocus={() => onreason?.(columnReason(c))}
+		onblur={() => onreason?.(undefined)}
+	>
+		{#each COLUMN_KINDS as kind (kind)}<option value={kind}>{kind}</option>{/each}
+	</select>
+{/snippet}
+{#snippet nested(index: number, layer: 'before' | 'after')}
+	<div class="my-1"><Self entry={tables[index]!} {tables} {shown} {house} asInFile={layer === 'before'} /></div>
+{/snippet}
+
+<TableGrid
+	grid={table}
+	{appearance}
+	before={wipe === undefined ? undefined : entry.appearance}
+	{wipe}
+	content={entry.content}
+	widths={entry.widths}
+	guides
+	picked={isPicked ? pickedCell : undefined}
+	onpick={onpick ? (cell) => onpick(cell, resolved) : undefined}
+	label="Table {entry.index + 1}{entry.place.caption ? `, ${entry.place.caption}` : ''}"
+	rowGutter={isPicked && onrole ? rowGutter : undefined}
+	columnGutter={isPicked && onkind ? columnGutter : undefined}
+	{nested}
+/>
+
+<style>
+	.gutter {
+		min-height: 20px;
+		padding: 0 6px;
+		border: 0;
+		background-image: none;
+		font-size: 11px;
+		line-height: 18px;
+		appearance: none;
+		text-overflow: ellipsis;
+	}
+	.gutter:not([class*='bg-']) {
+		background-color: transparent;
+	}
+	.gutter:focus-visible {
+		outline: 2px solid var(--color-picked);
+		box-shadow: none;
+	}
+</style>

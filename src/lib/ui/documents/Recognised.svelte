@@ -1,0 +1,63 @@
+<script lang="ts">
+	import { COLUMN_KINDS, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
+	import type { Table } from '$lib/core/table/grid.ts';
+	import type { DocumentTable } from '$lib/formats/document.ts';
+	import { rolesToChoose, roleWords } from './roles.ts';
+
+	/** What every row and column of the picked table is, why, and the way to correct it. */
+	interface Props {
+		entry: DocumentTable;
+		table: Table;
+		where: string;
+		onrole: (r: number, role: RowRole) => void;
+		onkind: (c: number, kind: ColumnKind) => void;
+		onends: (which: 'firstColumns' | 'lastColumns', count: number) => void;
+	}
+	let { entry, table, where, onrole, onkind, onends }: Props = $props();
+	const roles = $derived(rolesToChoose(table.roles));
+	const label = (r: number) => table.cells.find((cell) => cell.r === r && cell.text.trim())?.text.trim().slice(0, 28) ?? 'empty row';
+	const sure = (confidence: number) => (confidence >= 0.9 ? 'sure' : confidence >= 0.7 ? 'fairly sure' : 'a guess');
+	let whole = $state(false);
+	const rows = $derived(whole ? table.roles.map((_, r) => r) : table.roles.flatMap((role, r) => (role !== 'body' || r < 6 || table.rows <= 16 ? [r] : [])));
+</script>
+
+<p class="mb-3 text-quiet">{where}{#if entry.place.caption}, captioned “{entry.place.caption}”{/if}.</p>
+<h3 class="mb-1 font-semibold">Columns</h3>
+<ul>
+	{#each table.columnInfo as { kind, name }, c (c)}
+		{@const guess = entry.recognition.columns[c]!}
+		<li class="flex items-start gap-2 border-b border-hairline py-1.5 last:border-0">
+			<div class="min-w-0 flex-1">
+				<p class="truncate font-medium">{name || `column ${c + 1}`}</p>
+				<p class="text-[12px] text-quiet">{guess.is === kind ? `${sure(guess.confidence)}: ${guess.reasons.join('; ')}` : `you said so; it looked like ${guess.is}`}</p>
+			</div>
+			<select class="field w-26" aria-label="Kind of column {c + 1}" value={kind} onchange={(event) => onkind(c, event.currentTarget.value as ColumnKind)}>
+				{#each COLUMN_KINDS as option (option)}<option value={option}>{option}</option>{/each}
+			</select>
+		</li>
+	{/each}
+</ul>
+<div class="my-2 flex gap-5">
+	{#each [['firstColumns', 'First columns'], ['lastColumns', 'Last columns']] as const as [which, words] (which)}
+		<label class="flex items-center gap-2">
+			{words}
+			<input class="field w-14" type="number" min="0" max={table.columns} value={table[which]} title={entry.recognition[which].reasons.join('; ')} onchange={(event) => onends(which, Math.max(0, Math.min(table.columns, event.currentTarget.valueAsNumber || 0)))} />
+		</label>
+	{/each}
+</div>
+<h3 class="mt-4 mb-1 font-semibold">Rows</h3>
+<ul>
+	{#each rows as r (r)}
+		{@const guess = entry.recognition.rows[r]!}
+		<li class="flex items-start gap-2 border-b border-hairline py-1.5 last:border-0">
+			<div class="min-w-0 flex-1">
+				<p class="truncate font-medium">{r + 1} · {label(r)}</p>
+				<p class="text-[12px] text-quiet">{guess.is === table.roles[r] ? `${sure(guess.confidence)}: ${guess.reasons.join('; ')}` : `you said so; it looked like ${roleWords(guess.is)}`}</p>
+			</div>
+			<select class="field w-26" aria-label="Role of row {r + 1}" value={table.roles[r]} onchange={(event) => onrole(r, event.currentTarget.value as RowRole)}>
+				{#each roles as role (role)}<option value={role}>{roleWords(role)}</option>{/each}
+			</select>
+		</li>
+	{/each}
+</ul>
+{#if rows.length < table.rows}<button type="button" class="button small mt-2" onclick={() => (whole = true)}>Show all {table.rows} rows</button>{/if}

@@ -1,0 +1,75 @@
+<script lang="ts">
+	import type { Aspect } from '$lib/core/style/types.ts';
+	import { ASPECTS } from '$lib/core/style/types.ts';
+	import type { Emu } from '$lib/core/units.ts';
+	import type { Excerpt } from '$lib/workbench/excerpt.ts';
+	import type { BookStyle, Stylebook } from '$lib/workbench/stylebook.ts';
+	import StylePicture from '../stylebook/StylePicture.svelte';
+
+	interface Props {
+		book: Stylebook<BookStyle>;
+		sample: Excerpt;
+		widths: readonly Emu[];
+		/** The style that the picked table wears or is about to. */
+		chosen: string | undefined;
+		partsOff: readonly string[];
+		carry: readonly Aspect[];
+		/** Parts that this table has, with what to call them. */
+		parts: readonly { name: string; words: string }[];
+		onpoint: (id: string | undefined) => void;
+		onchoose: (id: string) => void;
+		onparts: (off: string[]) => void;
+		oncarry: (carry: Aspect[]) => void;
+	}
+	let { book, sample, widths, chosen, partsOff, carry, parts, onpoint, onchoose, onparts, oncarry }: Props = $props();
+	let search = $state('');
+	const found = $derived(
+		book.styles.filter(({ id, definition: { name, description = '', category = '' } }) =>
+			`${name} ${description} ${category} ${book.sentence(id)}`.toLowerCase().includes(search.trim().toLowerCase())
+		)
+	);
+	const aspectWords: Record<Aspect, string> = { text: 'text', fill: 'fill', linework: 'linework', alignment: 'alignment', margins: 'margins', formats: 'number formats' };
+	const toggled = <T,>(list: readonly T[], item: T) => (list.includes(item) ? list.filter((other) => other !== item) : [...list, item]);
+</script>
+
+{#if book.styles.length > 6}
+	<input class="field mb-3 w-full" type="search" placeholder="Find a style" aria-label="Find a style" bind:value={search} data-find />
+{/if}
+<div class="grid grid-cols-2 gap-2.5" role="listbox" aria-label="Styles" tabindex="-1" onpointerleave={() => onpoint(undefined)}>
+	{#each found as { id, definition } (id)}
+		<button
+			type="button"
+			role="option"
+			aria-selected={chosen === id}
+			title={book.sentence(id)}
+			class={['overflow-hidden rounded-lg border bg-sheet text-start', chosen === id ? 'border-picked ring-1 ring-picked' : 'border-hairline hover:border-quiet']}
+			onpointerenter={() => onpoint(id)}
+			onfocus={(event) => event.currentTarget.matches(':focus-visible') && onpoint(id)}
+			onblur={() => onpoint(undefined)}
+			onclick={() => onchoose(id)}
+		>
+			<StylePicture style={book.flat(id)} house={book.house} {sample} {widths} scale={0.36} />
+			<span class="block border-t border-hairline px-2.5 py-1.5">
+				<span class="block truncate font-semibold">{definition.name}</span>
+				<span class="block truncate text-[12px] text-quiet">{definition.category ?? 'no category'}</span>
+			</span>
+		</button>
+	{:else}
+		<p class="col-span-2 text-quiet">No style matches “{search}”.</p>
+	{/each}
+</div>
+
+<h3 class="mt-4 mb-1.5 font-semibold" id="parts-in-use">Parts in use</h3>
+<div class="flex flex-wrap gap-1.5" role="group" aria-labelledby="parts-in-use">
+	{#each parts as { name, words } (name)}
+		{@const on = !partsOff.includes(name)}
+		<button type="button" aria-pressed={on} class={['chip', on ? 'on' : 'off']} onclick={() => onparts(toggled(partsOff, name))}>{words}</button>
+	{/each}
+</div>
+<h3 class="mt-4 mb-1.5 font-semibold" id="carry">Carry</h3>
+<div class="flex flex-wrap gap-1.5" role="group" aria-labelledby="carry">
+	{#each ASPECTS as aspect (aspect)}
+		{@const on = carry.includes(aspect)}
+		<button type="button" aria-pressed={on} class={['chip', on ? 'on' : 'off']} onclick={() => oncarry(ASPECTS.filter((other) => toggled(carry, aspect).includes(other)))}>{aspectWords[aspect]}</button>
+	{/each}
+</div>

@@ -1,0 +1,88 @@
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+	import type { Appearance } from '$lib/core/cascade/look.ts';
+	import type { Grid } from '$lib/core/table/grid.ts';
+	import { toPixels, type Emu } from '$lib/core/units.ts';
+	import type { CellContent } from '$lib/formats/document.ts';
+	import TableLayer from './TableLayer.svelte';
+
+	/**
+	 * Draws a table from its resolved look: cards, specimens and documents all use this, so that what is seen is what is
+	 * written. With `before`, a second layer shares its tracks and `wipe` (0–1) says how much of it shows.
+	 */
+	interface Props {
+		grid: Grid;
+		appearance: Appearance;
+		before?: Appearance | undefined;
+		wipe?: number;
+		content?: readonly (readonly CellContent[])[];
+		widths?: readonly Emu[] | undefined;
+		zoom?: number;
+		guides?: boolean;
+		spotlight?: ((cell: number) => boolean) | undefined;
+		picked?: number | undefined;
+		onpick?: ((cell: number) => void) | undefined;
+		label?: string;
+		/** What stands beside each row and above each column. */
+		rowGutter?: Snippet<[number]> | undefined;
+		columnGutter?: Snippet<[number]> | undefined;
+		nested?: Snippet<[number, 'before' | 'after']> | undefined;
+		/** Fill the width there is instead of the table's own. */
+		fill?: boolean;
+	}
+	let { grid, appearance, before, wipe = 0, content, widths, zoom = 1, guides = false, spotlight, picked, onpick, label, rowGutter, columnGutter, nested, fill = false }: Props = $props();
+
+	const total = $derived(widths?.reduce((sum, width) => sum + width, 0) ?? 0);
+	const tracks = $derived(
+		widths && total > 0 ? widths.map((width) => `minmax(min-content, ${Math.max(1, Math.round(width / 1000))}fr)`).join(' ') : `repeat(${grid.columns}, minmax(min-content, auto))`
+	);
+	const offset = $derived(rowGutter ? 1 : 0);
+	const width = $derived(fill || total === 0 ? '100%' : `${(toPixels(total as Emu) * zoom).toFixed(1)}px`);
+	const fractions = $derived.by(() => {
+		const most = Array<number>(grid.columns).fill(0);
+		for (const { c, cols, text } of grid.cells) {
+			const match = cols === 1 && /\d([.,]\d+)?(\D*)$/.exec(text);
+			if (match) most[c] = Math.max(most[c]!, (match[1]?.length ?? 0) + (match[2]?.length ?? 0));
+		}
+		return most;
+	});
+	const shared = $derived({ grid, content, zoom, fractions, offset });
+</script>
+
+<div class="tracks" style="grid-template-columns:{rowGutter ? '84px ' : ''}{tracks};grid-template-rows:{rowGutter ? 'auto ' : ''}repeat({grid.rows}, auto);width:{rowGutter ? `calc(${width} + 84px)` : width}">
+	{#if rowGutter}
+		{#each { length: grid.rows }, r (r)}
+			<div class="row-gutter" style="grid-row:{r + 2}">{@render rowGutter(r)}</div>
+		{/each}
+		{#if columnGutter}
+			{#each { length: grid.columns }, c (c)}
+				<div class="column-gutter" style="grid-column:{c + 2}">{@render columnGutter(c)}</div>
+			{/each}
+		{/if}
+	{/if}
+	{#snippet nestedAfter(index: number)}{@render nested?.(index, 'after')}{/snippet}
+	{#snippet nestedBefore(index: number)}{@render nested?.(index, 'before')}{/snippet}
+	<TableLayer {...shared} {appearance} {guides} {spotlight} {picked} {onpick} {label} nested={nested ? nestedAfter : undefined} clip={before ? `inset(-4px -4px -4px ${wipe * 100}%)` : undefined} />
+	{#if before}
+		<TableLayer {...shared} appearance={before} {guides} nested={nested ? nestedBefore : undefined} clip="inset(-4px {100 - wipe * 100}% -4px -4px)" hidden />
+	{/if}
+</div>
+
+<style>
+	.tracks {
+		display: grid;
+		max-width: 100%;
+	}
+	.row-gutter {
+		grid-column: 1;
+		align-self: center;
+		justify-self: end;
+		padding-inline-end: 6px;
+	}
+	.column-gutter {
+		grid-row: 1;
+		min-width: 0;
+		align-self: end;
+		padding-block-end: 3px;
+	}
+</style>

@@ -1,0 +1,199 @@
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+	import type { Appearance } from '$lib/core/cascade/look.ts';
+	import type { Grid } from '$lib/core/table/grid.ts';
+	import type { CellContent, RunView } from '$lib/formats/document.ts';
+	import { cellStyle, lineStyle, strokes } from './paint.ts';
+
+	interface Props {
+		grid: Grid;
+		appearance: Appearance;
+		content?: readonly (readonly CellContent[])[];
+		zoom: number;
+		/** Quiet lines on screen where nobody claims an edge. */
+		guides?: boolean;
+		/** Cells that stay while the rest dims, by cell index. */
+		spotlight?: ((cell: number) => boolean) | undefined;
+		picked?: number | undefined;
+		onpick?: ((cell: number) => void) | undefined;
+		label?: string;
+		clip?: string;
+		nested?: Snippet<[number]> | undefined;
+		/** Digits after the decimal mark of the longest figure in each column, for decimal alignment. */
+		fractions: readonly number[];
+		/** A second layer over the first says nothing to assistive technology. */
+		hidden?: boolean;
+		/** Grid lines before the table's own first row and column (the gutter's tracks). */
+		offset?: number;
+	}
+	let { grid, appearance, content, zoom, guides = false, spotlight, picked, onpick, label, clip, nested, fractions, hidden = false, offset = 0 }: Props = $props();
+
+	const styles = $derived(appearance.looks.map((look) => cellStyle(look, zoom)));
+	const across = $derived(strokes(appearance.across, appearance.lines, grid.rows + 1, grid.columns, (r, c) => r * grid.columns + c));
+	const down = $derived(strokes(appearance.down, appearance.lines, grid.columns + 1, grid.rows, (c, r) => r * (grid.columns + 1) + c));
+	const rows = $derived.by(() => {
+		const byRow: number[][] = Array.from({ length: grid.rows }, () => []);
+		grid.cells.forEach((cell, i) => byRow[cell.r]!.push(i));
+		return byRow;
+	});
+
+	const runStyle = (run: RunView) =>
+		(run.weight !== undefined ? `font-weight:${run.weight};` : '') +
+		(run.italic !== undefined ? `font-style:${run.italic ? 'italic' : 'normal'};` : '') +
+		(run.underline !== undefined ? `text-decoration:${run.underline === 'none' ? 'none' : 'underline'};` : '') +
+		(run.ink !== undefined ? `color:${run.ink};` : '') +
+		(run.position ? `vertical-align:${run.position};font-size:.75em;` : '');
+
+	/** A figure cut at its decimal mark, so that the marks of a column line up. */
+	function figure(text: string): [string, string] | undefined {
+		const match = /^(.*\d)([.,]\d+\D*)$/.exec(text);
+		if (match) return [match[1]!, match[2]!];
+		const whole = /^(.*\d)(\D*)$/.exec(text);
+		return whole ? [whole[1]!, whole[2]!] : undefined;
+	}
+
+	function keydown(event: KeyboardEvent, index: number) {
+		const cell = grid.cells[index]!;
+		const move: Record<string, [number, number]> = { ArrowUp: [cell.r - 1, cell.c], ArrowDown: [cell.r + cell.rows, cell.c], ArrowLeft: [cell.r, cell.c - 1], ArrowRight: [cell.r, cell.c + cell.cols] };
+		if (event.key === 'Enter' || event.key === ' ') {
+			event.preventDefault();
+			onpick?.(index);
+		} else if (move[event.key]) {
+			const [r, c] = move[event.key]!;
+			if (r < 0 || c < 0 || r >= grid.rows || c >= grid.columns) return;
+			event.preventDefault();
+			const next = grid.slots[r * grid.columns + c]!;
+			(event.currentTarget as HTMLElement).closest('[role=table],[role=grid]')?.querySelector<HTMLElement>(`[data-cell="${next}"]`)?.focus();
+		}
+	}
+</script>
+
+<div
+	class="layer"
+	role={onpick ? 'grid' : 'table'}
+	aria-label={label}
+	aria-hidden={hidden || undefined}
+	aria-rowcount={grid.rows}
+	aria-colcount={grid.columns}
+	style="grid-column:{offset + 1} / -1;grid-row:{offset + 1} / -1;{clip ? `clip-path:${clip};` : ''}"
+>
+	{#each rows as cells, r (r)}
+		<div role="row" class="row">
+			{#each cells as index (index)}
+				{@const cell = grid.cells[index]!}
+				{@const look = appearance.cellLook[index]!}
+				<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_click_events_have_key_events -->
+				<div
+					class="cell"
+					class:dim={spotlight && !spotlight(index)}
+					class:picked={picked === index}
+					role={onpick ? 'gridcell' : 'cell'}
+					data-cell={hidden ? undefined : index}
+					aria-colspan={cell.cols > 1 ? cell.cols : undefined}
+					aria-rowspan={cell.rows > 1 ? cell.rows : undefined}
+					aria-selected={onpick ? picked === index : undefined}
+					tabindex={onpick && !hidden ? (picked === index || (picked === undefined && index === 0) ? 0 : -1) : undefined}
+					onclick={onpick && !hidden ? () => onpick(index) : undefined}
+					onkeydown={onpick && !hidden ? (event) => keydown(event, index) : undefined}
+					style="grid-area:{cell.r + 1} / {cell.c + 1} / span {cell.rows} / span {cell.cols};{styles[look]}"
+				>
+					{#if content}
+						{#each content[index] ?? [] as piece, i (i)}
+							{#if 'nested' in piece}
+								{@render nested?.(piece.nested)}
+							{:else if piece.runs.length === 1 && appearance.looks[look]!.h === 'decimal' && figure(piece.runs[0]!.text)}
+								{@const [whole, fraction] = figure(piece.runs[0]!.text)!}
+								<p style={runStyle(piece.runs[0]!)}>{whole}<span class="fraction" style="min-width:{fractions[cell.c]}ch">{fraction}</span></p>
+							{:else}
+								<p>{#each piece.runs as run, j (j)}<span style={runStyle(run)}>{run.text}</span>{/each}&ZeroWidthSpace;</p>
+							{/if}
+						{/each}
+					{:else}
+						<p>{cell.text}&ZeroWidthSpace;</p>
+					{/if}
+				</div>
+			{/each}
+		</div>
+	{/each}
+	{#each across as { at, from, to, line }, i (i)}
+		{#if line}
+			<i class="across" class:last={at === grid.rows} style="grid-area:{Math.min(at, grid.rows - 1) + 1} / {from + 1} / auto / {to + 1};{lineStyle(line, 'across', zoom)}"></i>
+		{:else if guides}
+			<i class="across guide" class:last={at === grid.rows} style="grid-area:{Math.min(at, grid.rows - 1) + 1} / {from + 1} / auto / {to + 1};"></i>
+		{/if}
+	{/each}
+	{#each down as { at, from, to, line }, i (i)}
+		{#if line}
+			<i class="down" class:last={at === grid.columns} style="grid-area:{from + 1} / {Math.min(at, grid.columns - 1) + 1} / {to + 1} / auto;{lineStyle(line, 'down', zoom)}"></i>
+		{:else if guides}
+			<i class="down guide" class:last={at === grid.columns} style="grid-area:{from + 1} / {Math.min(at, grid.columns - 1) + 1} / {to + 1} / auto;"></i>
+		{/if}
+	{/each}
+</div>
+
+<style>
+	.layer {
+		position: relative;
+		display: grid;
+		grid-template-columns: subgrid;
+		grid-template-rows: subgrid;
+	}
+	.row {
+		display: contents;
+	}
+	.cell {
+		display: flex;
+		min-width: 0;
+		flex-direction: column;
+		font-variant-numeric: tabular-nums;
+		overflow-wrap: break-word;
+	}
+	.cell p {
+		margin: 0;
+		white-space: pre-line;
+	}
+	.cell.dim {
+		opacity: 0.32;
+	}
+	.cell.picked {
+		z-index: 2;
+		outline: 2px solid var(--color-picked);
+		outline-offset: -2px;
+	}
+	.fraction {
+		display: inline-block;
+		text-align: start;
+	}
+	i {
+		z-index: 1;
+		pointer-events: none;
+	}
+	.across {
+		align-self: start;
+		translate: 0 -50%;
+	}
+	.across.last {
+		align-self: end;
+		translate: 0 50%;
+	}
+	.down {
+		justify-self: start;
+		translate: -50% 0;
+	}
+	.down.last {
+		justify-self: end;
+		translate: 50% 0;
+	}
+	.guide {
+		z-index: 0;
+		opacity: 0.9;
+	}
+	.across.guide {
+		height: 0;
+		border-top: 1px dotted var(--color-hairline);
+	}
+	.down.guide {
+		width: 0;
+		border-left: 1px dotted var(--color-hairline);
+	}
+</style>

@@ -1,0 +1,97 @@
+import type { Line, Look } from '$lib/core/cascade/look.ts';
+import { standIn } from '$lib/core/layout/fonts.ts';
+import { toPixels, type Emu } from '$lib/core/units.ts';
+
+const px = (length: Emu | number, zoom: number) => `${Number((toPixels(length as Emu) * zoom).toFixed(3))}px`;
+const ALIGN = { start: 'start', middle: 'center', end: 'end', justify: 'justify', decimal: 'end' } as const;
+const PLACE = { top: 'flex-start', middle: 'center', bottom: 'flex-end' } as const;
+const CASE = { none: '', upper: 'text-transform:uppercase;', lower: 'text-transform:lowercase;', title: 'text-transform:capitalize;', 'small-caps': 'font-variant-caps:small-caps;' };
+const UNDERLINE = { none: '', single: 'text-decoration:underline;', double: 'text-decoration:underline double;' };
+
+/** Default type where a look says nothing: what a blank page has. */
+const DEFAULT_FAMILY = 'Source Serif 4';
+const DEFAULT_SIZE = 10.5 * 12_700;
+
+/** A cell's look as inline style. Everything that a look can say is said here, and nowhere else. */
+export function cellStyle(look: Look, zoom: number): string {
+	const margins = [look.marginTop, look.marginEnd, look.marginBottom, look.marginStart].map((margin) => px(margin ?? 0, zoom)).join(' ');
+	return (
+		(look.fill && look.fill !== 'none' ? `background-color:${look.fill};` : '') +
+		`color:${look.ink ?? '#000000'};font-family:'${standIn(look.family ?? DEFAULT_FAMILY)}';font-size:${px(look.size ?? DEFAULT_SIZE, zoom)};` +
+		`font-weight:${look.weight ?? 400};font-style:${look.italic ? 'italic' : 'normal'};` +
+		UNDERLINE[look.underline ?? 'none'] +
+		CASE[look.case ?? 'none'] +
+		(look.tracking ? `letter-spacing:${px(look.tracking, zoom)};` : '') +
+		`line-height:${(1.25 * (look.lineHeight ?? 1)).toFixed(3)};text-align:${ALIGN[look.h ?? 'start']};justify-content:${PLACE[look.v ?? 'top']};padding:${margins};` +
+		(look.rotate ? `writing-mode:vertical-rl;${look.rotate === 270 ? 'rotate:180deg;' : ''}` : '')
+	);
+}
+
+const wave = (ink: string) =>
+	`url("data:image/svg+xml,${encodeURIComponent(`<svg xmlns='http://www.w3.org/2000/svg' width='6' height='3' viewBox='0 0 6 3'><path d='M0 1.5Q1.5 0 3 1.5T6 1.5' fill='none' stroke='${ink}' stroke-width='.8'/></svg>`)}")`;
+
+/** A line as inline style of a box as long as the line; `along` is the direction it runs in. */
+export function lineStyle({ pattern, weight, ink }: Line, along: 'across' | 'down', zoom: number): string {
+	const thick = Math.max(0.75, toPixels(weight) * zoom);
+	const isAcross = along === 'across';
+	const extent = (size: number) => `${isAcross ? 'height' : 'width'}:${size.toFixed(2)}px;`;
+	const to = isAcross ? 'right' : 'bottom';
+	const turn = isAcross ? 'bottom' : 'right';
+	switch (pattern) {
+		case 'none':
+			return 'display:none;';
+		case 'solid':
+			return `${extent(thick)}background:${ink};`;
+		case 'double':
+		case 'triple': {
+			const size = Math.max(pattern === 'double' ? 3 : 5, thick);
+			const parts = pattern === 'double' ? 3 : 5;
+			const stops = Array.from({ length: parts }, (_, i) => `${i % 2 ? 'transparent' : ink} ${(i * 100) / parts}% ${((i + 1) * 100) / parts}%`);
+			return `${extent(size)}background:linear-gradient(to ${turn},${stops.join(',')});`;
+		}
+		case 'wavy':
+			return `${extent(Math.max(3, thick))}background:${wave(ink)} ${isAcross ? 'repeat-x' : 'repeat-y'} center;`;
+		case 'dashed':
+		case 'dotted':
+		case 'dash-dot': {
+			const unit = Math.max(1, thick);
+			const [dash, gap] = pattern === 'dotted' ? [unit, unit] : [unit * 3, unit * 2];
+			const stops =
+				pattern === 'dash-dot'
+					? `${ink} 0 ${dash}px,transparent ${dash}px ${dash + gap}px,${ink} ${dash + gap}px ${dash + gap + unit}px,transparent ${dash + gap + unit}px ${dash + 2 * gap + unit}px`
+					: `${ink} 0 ${dash}px,transparent ${dash}px ${dash + gap}px`;
+			return `${extent(thick)}background:repeating-linear-gradient(to ${to},${stops});`;
+		}
+	}
+}
+
+/** A stretch of edges that show the same line. Rows and columns are grid lines, from 0. */
+export interface Stroke {
+	readonly at: number;
+	readonly from: number;
+	readonly to: number;
+	/** null: nobody claims it; a guide may stand there on screen. */
+	readonly line: Line | null;
+}
+
+/** Joins unit edges that show the same line to strokes; `width` is the number of edges in each run of `edges`. */
+export function strokes(edges: ArrayLike<number>, lines: readonly (Line | null)[], runs: number, width: number, index: (run: number, i: number) => number): Stroke[] {
+	const out: Stroke[] = [];
+	for (let at = 0; at < runs; at++) {
+		let from = 0;
+		let current: Line | null | undefined;
+		const flush = (to: number) => {
+			if (current !== undefined && current?.pattern !== 'none') out.push({ at, from, to, line: current });
+		};
+		for (let i = 0; i < width; i++) {
+			const edge = edges[index(at, i)]!;
+			const line = edge < 0 ? undefined : lines[edge];
+			if (i > 0 && line === current) continue;
+			if (i > 0) flush(i);
+			from = i;
+			current = line;
+		}
+		flush(width);
+	}
+	return out;
+}

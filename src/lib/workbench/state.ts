@@ -1,0 +1,22 @@
+import type { Aspect } from '../core/style/types.ts';
+import type { ColumnKind, RowRole } from '../core/table/roles.ts';
+
+/** What a person decided about one table of a document; everything absent is as recognised. */
+export interface TableState {
+	/** Id of the house style it wears. */
+	readonly style?: string;
+	/** Corrections, by row and by column. */
+	readonly roles?: Readonly<Record<number, RowRole>>;
+	readonly kinds?: Readonly<Record<number, ColumnKind>>;
+	readonly firstColumns?: number;
+	readonly lastColumns?: number;
+	readonly partsOff?: readonly string[];
+	readonly carry?: readonly Aspect[];
+}
+
+/** The state of a document at one step: by table index. */
+export interface DocumentState {
+	readonly tables: Readonly<Record<number, TableState>>;
+}
+
+export const EMPTY_STATE: DocumentState = { tables: {} };

@@ -1,0 +1,19 @@
+import type { DocumentTable } from '../formats/document.ts';
+import { withRoles } from '../core/recognise/table.ts';
+import type { Table } from '../core/table/grid.ts';
+import type { TableState } from './state.ts';
+
+/** A document's table with what a person decided laid over what was recognised. */
+export function stateTable(entry: Pick<DocumentTable, 'table'>, state: TableState | undefined): Table {
+	let { table } = entry;
+	if (!state) return table;
+	if (state.roles) table = withRoles(table, table.roles.map((role, r) => state.roles![r] ?? role));
+	return {
+		...table,
+		columnInfo: state.kinds ? table.columnInfo.map((column, c) => ({ ...column, kind: state.kinds![c] ?? column.kind })) : table.columnInfo,
+		firstColumns: Math.min(state.firstColumns ?? table.firstColumns, table.columns),
+		lastColumns: Math.min(state.lastColumns ?? table.lastColumns, table.columns),
+		partsOff: state.partsOff ?? table.partsOff,
+		carry: state.carry ?? table.carry
+	};
+}

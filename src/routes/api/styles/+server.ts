@@ -1,0 +1,14 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { readRequest } from '$lib/server/requests.ts';
+import { createStyle, importStyle, listStyles } from '$lib/server/styles.ts';
+import type { RequestHandler } from './$types.js';
+
+export const GET: RequestHandler = () => answer(() => listStyles(db()));
+
+/** A new style: blank, from another one, or from a style file. */
+export const POST: RequestHandler = ({ request }) =>
+	answer(async () => {
+		const { from, how, definition } = await readRequest(request, 'newStyle');
+		return { id: definition === undefined ? await createStyle(db(), from, how) : await importStyle(db(), definition) };
+	}, 201);

@@ -1,0 +1,19 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { readId, readRequest } from '$lib/server/requests.ts';
+import { loadStyle, removeStyle, saveStyle } from '$lib/server/styles.ts';
+import type { RequestHandler } from './$types.js';
+
+export const GET: RequestHandler = ({ params }) => answer(() => loadStyle(db(), readId(params.id, 'style')));
+
+export const PUT: RequestHandler = ({ params, request }) =>
+	answer(async () => {
+		const { version, definition } = await readRequest(request, 'saveStyle');
+		return { version: await saveStyle(db(), readId(params.id, 'style'), version, definition) };
+	});
+
+export const DELETE: RequestHandler = ({ params, request }) =>
+	answer(async () => {
+		const { replacement } = await readRequest(request, 'removeStyle');
+		await removeStyle(db(), readId(params.id, 'style'), replacement);
+	});

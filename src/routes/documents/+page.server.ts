@@ -1,0 +1,8 @@
+import { db } from '$lib/server/database.ts';
+import { listDocuments } from '$lib/server/documents.ts';
+import type { PageServerLoad } from './$types.js';
+
+export const load: PageServerLoad = async ({ depends }) => {
+	depends('heptarch:documents');
+	return { documents: await listDocuments(db()) };
+};

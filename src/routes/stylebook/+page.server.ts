@@ -1,0 +1,11 @@
+import { load as answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { loadSpecimens } from '$lib/server/documents.ts';
+import { loadHouse } from '$lib/server/house.ts';
+import { listStyles } from '$lib/server/styles.ts';
+import type { PageServerLoad } from './$types.js';
+
+export const load: PageServerLoad = ({ depends }) => {
+	depends('heptarch:styles');
+	return answer(async () => ({ styles: await listStyles(db()), house: await loadHouse(db()), specimens: await loadSpecimens(db(), 1) }));
+};
