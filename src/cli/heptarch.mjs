@@ -1,7 +1,9 @@
 #!/usr/bin/env node
-// The command line runs the TypeScript sources as they are: nothing has to be built first.
-import { register } from 'tsx/esm/api';
+// Runs the command line from its TypeScript sources, bundled once after each change of them.
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { bundle } from '../../scripts/bundle.mjs';
 
-register();
-const { main } = await import('./main.ts');
+const here = dirname(fileURLToPath(import.meta.url));
+const { main } = await import(await bundle(join(here, 'main.ts'), ['src/cli', 'src/lib/core', 'src/lib/formats']));
 process.exitCode = await main(process.argv.slice(2));

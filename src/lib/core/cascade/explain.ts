@@ -6,19 +6,26 @@ export const rankNumeral = (rank: number): string => RANKS.find((entry) => entry
 
 const list = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`);
 
-/** A trace as one sentence, strongest rank first: "Weight and fill come from IV total; family comes from I ground." */
-export function explainTrace(trace: ReadonlyMap<string, readonly Decided[]>): string {
+/** More leaves of one part than this are not listed but summed up. */
+const LISTED = 4;
+
+/**
+ * A trace as one sentence, strongest rank first: "Weight and fill come from IV total; the rest comes from I ground."
+ * `lines` are the edges of the cell that it decides, named.
+ */
+export function explainTrace(trace: ReadonlyMap<string, readonly Decided[]>, lines: readonly { words: string; part: string; rank: number }[] = []): string {
 	const byPart = new Map<string, { rank: number; leaves: string[] }>();
-	for (const [path, [winner]] of trace) {
-		if (!winner) continue;
-		const entry = byPart.get(winner.part) ?? { rank: winner.rank, leaves: [] };
-		entry.leaves.push(leafWords(path));
-		byPart.set(winner.part, entry);
-	}
+	const add = (part: string, rank: number, words: string) => {
+		const entry = byPart.get(part) ?? { rank, leaves: [] };
+		entry.leaves.push(words);
+		byPart.set(part, entry);
+	};
+	for (const [path, [winner]] of trace) if (winner) add(winner.part, winner.rank, leafWords(path));
+	for (const { words, part, rank } of lines) add(part, rank, words);
 	if (byPart.size === 0) return 'Nothing is said about this cell.';
 	const clauses = [...byPart]
 		.sort(([, a], [, b]) => b.rank - a.rank)
-		.map(([part, { rank, leaves }]) => `${list(leaves)} ${leaves.length === 1 ? 'comes' : 'come'} from ${rankNumeral(rank)} ${partWords(part)}`.replace('from VII touch', 'from a touch (VII)'));
+		.map(([part, { rank, leaves }], i, all) => `${leaves.length > LISTED && i === all.length - 1 ? (all.length > 1 ? 'the rest' : 'everything') : list(leaves)} ${leaves.length === 1 || (leaves.length > LISTED && i === all.length - 1) ? 'comes' : 'come'} from ${rankNumeral(rank)} ${partWords(part)}`.replace('from VII touch', 'from a touch (VII)'));
 	const text = clauses.join('; ');
 	return `${text[0]!.toUpperCase()}${text.slice(1)}.`;
 }

@@ -166,6 +166,9 @@ function fillBelow(resolved: Resolved, signature: number, ink: Ink): Hex | 'none
 	return paint(parts.findIndex(({ name }) => name === top));
 }
 
+/** Looks worked out already; leaves are shared by all tables that a style resolves in the same way. */
+const computed = new WeakMap<ReadonlyMap<string, Decided>, Look>();
+
 /** Rows whose cells have no decimal mark to line up on (engine §7); they stand at the end instead. */
 const NO_FIGURES: ReadonlySet<string> = new Set(['title', 'header', 'group', 'note']);
 
@@ -193,9 +196,13 @@ export function appearanceOf(resolved: Resolved, kept?: Appearance): Appearance 
 	const { table } = structure;
 	const ink: Ink = (name) => inkHex(name, style, house);
 	const looks = resolved.leaves.map((leaves, signature) => {
-		const look = computeLook(leaves, ink, () => fillBelow(resolved, signature, ink));
+		const known = computed.get(leaves);
+		if (known) return known;
+		let look = computeLook(leaves, ink, () => fillBelow(resolved, signature, ink));
 		const holdsFigures = !structure.signatures[signature]!.parts.some(({ family }) => NO_FIGURES.has(family));
-		return look.h === 'decimal' && !holdsFigures ? { ...look, h: 'end' as const } : look;
+		if (look.h === 'decimal' && !holdsFigures) look = { ...look, h: 'end' };
+		computed.set(leaves, look);
+		return look;
 	});
 	const lines = resolved.edges.map(({ line }) => computedLine(line, ink));
 	const carried = new Set(table.carry);

@@ -5,7 +5,7 @@ import { isPartOff, parsePart, type Part, type Rank } from '../style/parts.ts';
 import { LINE_PATTERNS, type Aspect, type LeafValue, type LinePattern, type LinePlace, type TypeRole } from '../style/types.ts';
 import type { Table } from '../table/grid.ts';
 import { parseLength, type Emu } from '../units.ts';
-import { structureKey, structureOf, type EdgeSignature, type Signature, type Structure } from './structure.ts';
+import { signatureOf, structureKey, structureOf, type EdgeSignature, type Signature, type Structure } from './structure.ts';
 
 /** What a house lends to its styles: inks and type roles that a style names and does not define itself. */
 export interface House {
@@ -47,18 +47,34 @@ const DEFAULT_WEIGHT = '0.5pt';
 /** What one part says in one table: its leaves, with the aspects not carried left out and its type role opened. */
 type Statements = ReadonlyMap<string, SetLeaf>;
 
-/** Resolves one style on one table; remembers what each part says, so that signatures share the work. */
+/**
+ * Resolves one style for all tables that use the same parts and carry the same aspects; remembers what each part
+ * says, each signature and each edge, so that the tables of a document share the work.
+ */
 class Resolver {
+	private readonly cells = new Map<string, ReadonlyMap<string, Decided>>();
+	private readonly shown = new Map<string, EdgeResult>();
 	private readonly off: ReadonlySet<string>;
 	private readonly carry: ReadonlySet<Aspect>;
 	private readonly said = new Map<string, Statements>();
-	constructor(
+	private constructor(
 		private readonly style: FlatStyle,
 		private readonly house: House,
-		table: Table
+		table: Pick<Table, 'partsOff' | 'carry'>
 	) {
 		this.off = new Set(table.partsOff);
 		this.carry = new Set(table.carry);
+	}
+
+	static for(style: FlatStyle, house: House, table: Pick<Table, 'partsOff' | 'carry'>): Resolver {
+		let byHouse = resolvers.get(style);
+		if (!byHouse) resolvers.set(style, (byHouse = new WeakMap()));
+		let byTable = byHouse.get(house);
+		if (!byTable) byHouse.set(house, (byTable = new Map()));
+		const key = `${table.partsOff.join()};${table.carry.join()}`;
+		let resolver = byTable.get(key);
+		if (!resolver) byTable.set(key, (resolver = new Resolver(style, house, table)));
+		return resolver;
 	}
 
 	private open(leaves: ReadonlyMap<string, SetLeaf>): Statements {
@@ -101,7 +117,13 @@ class Resolver {
 		return out;
 	}
 
-	cell(signature: Signature): Map<string, Decided> {
+	cell(signature: Signature): ReadonlyMap<string, Decided> {
+		let leaves = this.cells.get(signature.key);
+		if (!leaves) this.cells.set(signature.key, (leaves = this.decide(signature)));
+		return leaves;
+	}
+
+	private decide(signature: Signature): Map<string, Decided> {
 		const leaves = new Map<string, Decided>();
 		for (const part of signature.parts)
 			for (const [path, { value, style }] of this.statements(part))
@@ -176,9 +198,18 @@ class Resolver {
 		};
 	}
 
-	edge(edge: EdgeSignature, signatures: readonly Signature[], leaves: readonly ReadonlyMap<string, Decided>[]): EdgeResult {
-		const before = this.claim(edge, signatures, 'before', leaves[edge.before]?.get('text.ink')?.value);
-		const after = this.claim(edge, signatures, 'after', leaves[edge.after]?.get('text.ink')?.value);
+	edge(edge: EdgeSignature, signatures: readonly Signature[]): EdgeResult {
+		const { horizontal, sameRowStripe, sameColumnStripe, touched } = edge;
+		const key = `${signatures[edge.before]?.key}|${signatures[edge.after]?.key}|${horizontal}${sameRowStripe}${sameColumnStripe}${touched ? JSON.stringify([...touched]) : ''}`;
+		let result = this.shown.get(key);
+		if (!result) this.shown.set(key, (result = this.decideEdge(edge, signatures)));
+		return result;
+	}
+
+	private decideEdge(edge: EdgeSignature, signatures: readonly Signature[]): EdgeResult {
+		const textInk = (index: number) => (index < 0 ? undefined : this.cell(signatures[index]!).get('text.ink')?.value);
+		const before = this.claim(edge, signatures, 'before', textInk(edge.before));
+		const after = this.claim(edge, signatures, 'after', textInk(edge.after));
 		const winner = before && after ? this.stronger(before, after, edge.horizontal) : (before ?? after);
 		if (!winner) return { line: null, rank: null, part: null, style: null };
 		const { rank, part, style } = winner.from;
@@ -204,6 +235,8 @@ class Resolver {
 	}
 }
 
+const resolvers = new WeakMap<FlatStyle, WeakMap<House, Map<string, Resolver>>>();
+
 const LINE_PROPERTIES = ['pattern', 'weight', 'ink'] as const;
 const CELL_LEAVES = new Set(
 	LEAVES.map(({ path }) => path).filter((path) => !path.startsWith('lines.') || path.startsWith('lines.diagonal'))
@@ -228,9 +261,9 @@ export function inkHex(name: string | undefined, style: FlatStyle, house: House)
 }
 
 function resolveOn(structure: Structure, style: FlatStyle, house: House): Resolved {
-	const resolver = new Resolver(style, house, structure.table);
+	const resolver = Resolver.for(style, house, structure.table);
 	const leaves = structure.signatures.map((signature) => resolver.cell(signature));
-	const edges = structure.edges.map((edge) => resolver.edge(edge, structure.signatures, leaves));
+	const edges = structure.edges.map((edge) => resolver.edge(edge, structure.signatures));
 	return { structure, style, house, leaves, edges };
 }
 
@@ -249,7 +282,7 @@ export function restyle(before: Resolved, style: FlatStyle, house: House = befor
 export function traceCell(resolved: Resolved, r: number, c: number): Map<string, Decided[]> {
 	const { structure, style, house } = resolved;
 	const signature = structure.signatures[structure.cellSignature[r * structure.table.columns + c]!]!;
-	return new Resolver(style, house, structure.table).trace(signature);
+	return Resolver.for(style, house, structure.table).trace(signature);
 }
 
 export type Side = 'top' | 'bottom' | 'start' | 'end';
@@ -267,7 +300,7 @@ export function traceEdge(resolved: Resolved, r: number, c: number, side: Side) 
 	const index = edgeAt(structure, r, c, side);
 	const edge = structure.edges[index];
 	if (!edge) return undefined;
-	const resolver = new Resolver(style, house, structure.table);
+	const resolver = Resolver.for(style, house, structure.table);
 	const claims = (['before', 'after'] as const)
 		.filter((which) => edge[which] >= 0)
 		.map((which) => resolver.claimLeaves(edge, structure.signatures, which));
@@ -277,11 +310,11 @@ export function traceEdge(resolved: Resolved, r: number, c: number, side: Side) 
 
 /** What the named parts of ranks I–V, taken together and weakest first, say of cells they all rule. */
 export function resolveParts(style: FlatStyle, house: House, table: Table, names: readonly string[]) {
-	const resolver = new Resolver(style, house, table);
+	const resolver = Resolver.for(style, house, table);
 	const parts = names.flatMap((name) => parsePart(name) ?? []);
 	const statements = (name: string): Statements => {
 		const part = parsePart(name);
 		return part ? resolver.statements(part) : new Map();
 	};
-	return { leaves: resolver.cell({ parts, touched: null }), statements };
+	return { leaves: resolver.cell(signatureOf(parts, null)), statements };
 }

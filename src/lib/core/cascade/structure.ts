@@ -27,6 +27,8 @@ export interface Structure {
 }
 
 export interface Signature {
+	/** Equal for equal parts and touches, in whatever table. */
+	readonly key: string;
 	/** The parts that rule the cell, weakest first; rank VII not among them. */
 	readonly parts: readonly Part[];
 	/** Leaves that touches set on the cell. */
@@ -73,7 +75,18 @@ class Numbering<T> {
 	}
 }
 
-const part = (name: string): Part => parsePart(name)!;
+export const signatureOf = (parts: readonly Part[], touched: Signature['touched']): Signature => ({
+	key: parts.map(({ name }) => name).join() + (touched ? JSON.stringify([...touched]) : ''),
+	parts,
+	touched
+});
+
+const known = new Map<string, Part>();
+function part(name: string): Part {
+	let found = known.get(name);
+	if (!found) known.set(name, (found = parsePart(name)!));
+	return found;
+}
 
 /** The parts of ranks I–V for a cell of this row and column (engine §4), weakest first. */
 function partsFor(row: RowClass, column: ColumnClass): Part[] {
@@ -139,10 +152,9 @@ export function structureOf(table: Table, style: FlatStyle): Structure {
 
 	const signatures = new Numbering<Signature>();
 	const plain = (rowKind: number, columnKind: number) =>
-		signatures.number(rowKind * columnClasses.items.length + columnKind, () => ({
-			parts: partsFor(rowClasses.items[rowKind]!, columnClasses.items[columnKind]!),
-			touched: null
-		}));
+		signatures.number(rowKind * columnClasses.items.length + columnKind, () =>
+			signatureOf(partsFor(rowClasses.items[rowKind]!, columnClasses.items[columnKind]!), null)
+		);
 	const edges = new Numbering<EdgeSignature>();
 	const edge = (
 		horizontal: boolean,
@@ -235,10 +247,7 @@ export function structureOf(table: Table, style: FlatStyle): Structure {
 		const touched = touchedCells.get(index) ?? null;
 		const signature =
 			rules.length || touched
-				? signatures.number(`${base} ${rules.map((rule) => rule.order)} ${touched ? JSON.stringify([...touched]) : ''}`, () => ({
-						parts: [...signatures.items[base]!.parts, ...rules],
-						touched
-					}))
+				? signatures.number(`${base} ${rules.map((rule) => rule.order)} ${touched ? JSON.stringify([...touched]) : ''}`, () => signatureOf([...signatures.items[base]!.parts, ...rules], touched))
 				: base;
 		for (let r = cell.r; r < cell.r + cell.rows; r++)
 			cellSignature.fill(signature, r * columns + cell.c, r * columns + cell.c + cell.cols);

@@ -4,7 +4,7 @@ import { NUMERIC_KINDS, roleFamily, type ColumnKind, type RowRole } from '../tab
 import { amountOf, decimalMarkOf, parseValue, type Value } from '../values/parse.ts';
 import { canLabel, columnKind, type Guess } from './columns.ts';
 import { Sums, type SumEvidence } from './sums.ts';
-import { TOTAL_NAME, wordsIn } from './words.ts';
+import { TOTAL_NAME, wordsIn, type WordEvidence } from './words.ts';
 
 /** What the source says or shows of its rows, if anything. Arrays have one entry per row. */
 export interface Hints {
@@ -44,6 +44,9 @@ interface RowFacts {
 	/** A cell across several columns, but not all. */
 	readonly spans: boolean;
 	readonly label: string;
+	/** What its label says of its job. */
+	readonly words: WordEvidence;
+	readonly hasAmount: boolean;
 }
 
 const isYear = (text: string) => /^\s*(19|20|21)\d\d\s*$/.test(text);
@@ -55,14 +58,18 @@ function factsOf(grid: Grid): RowFacts[] {
 	return starts.map((cells, r) => {
 		const texts = Array.from({ length: grid.columns }, (_, c) => textAt(grid, r, c));
 		const values = texts.map((text) => parseValue(text, decimal));
+		const amounts = values.map(amountOf);
+		const label = texts.find((text) => text.trim() !== '')?.trim() ?? '';
 		return {
 			texts,
 			values,
-			amounts: values.map(amountOf),
+			amounts,
+			label,
+			words: wordsIn(label),
+			hasAmount: amounts.some((amount) => amount !== undefined),
 			filled: cells.filter(({ text }) => text.trim() !== '').length,
 			whole: grid.columns > 1 && cells.length > 0 && cells[0]!.cols === grid.columns,
-			spans: cells.some(({ cols }) => cols > 1 && cols < grid.columns),
-			label: texts.find((text) => text.trim() !== '')?.trim() ?? ''
+			spans: cells.some(({ cols }) => cols > 1 && cols < grid.columns)
 		};
 	});
 }
@@ -81,10 +88,10 @@ function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<R
 	}
 	const first = r;
 	let tier = 1;
-	const header = (row: number, confidence: number, reason: string) => {
-		out[row] = guess(`header:${tier++}`, confidence, reason);
+	const header = (confidence: number, reason: string) => {
+		out[r++] = guess(`header:${tier++}`, confidence, reason);
 	};
-	while (r < grid.rows && hints.header?.[r]) header(r++, 0.98, 'the file calls it a header row');
+	while (r < grid.rows && hints.header?.[r]) header(0.98, 'the file calls it a header row');
 	const looksDifferent = (row: number) => {
 		const next = row + 1;
 		if (next >= grid.rows) return false;
@@ -112,18 +119,18 @@ function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<R
 		const { filled, texts } = facts[r]!;
 		const years = texts.some(isYear);
 		const distinct = new Set(texts.filter(Boolean)).size === texts.filter(Boolean).length;
-		if (facts[r]!.spans && names && grid.rows - r > 2) header(r++, 0.85, `“${spanningText(grid, r)}” in it spans several columns`);
-		else if (names && figuresBelow(r) && (!years || filled > 1)) header(r++, 0.9, 'names above numbers');
-		else if (names && looksDifferent(r) && filled > 1) header(r++, 0.85, 'it is formatted differently from the rows below');
+		if (facts[r]!.spans && names && grid.rows - r > 2) header(0.85, `“${spanningText(grid, r)}” in it spans several columns`);
+		else if (names && figuresBelow(r) && (!years || filled > 1)) header(0.9, 'names above numbers');
+		else if (names && looksDifferent(r) && filled > 1) header(0.85, 'it is formatted differently from the rows below');
 		else if (names && !years && filled === texts.length && distinct && grid.rows > 2 && texts.every((text) => text.length <= 40))
-			header(r++, 0.6, 'first row, every cell a short name');
+			header(0.6, 'first row, every cell a short name');
 		if (r > first && grid.rows - r > 1) {
 			const reach = Math.min(reachOf(r - 1), grid.rows - 2);
-			while (r <= reach && holdsNames(r)) header(r++, 0.9, 'cells of the row above reach down into it');
+			while (r <= reach && holdsNames(r)) header(0.9, 'cells of the row above reach down into it');
 		}
 	}
 	while (r > first && r < grid.rows - 1 && facts[r - 1]!.spans && holdsNames(r) && !out[r]) {
-		header(r++, 0.9, `“${spanningText(grid, r - 1)}” above spans several of its columns`);
+		header(0.9, `“${spanningText(grid, r - 1)}” above spans several of its columns`);
 	}
 	return r;
 }
@@ -132,8 +139,7 @@ function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<R
 function recogniseNotes(facts: RowFacts[], from: number, out: Guess<RowRole>[]): number {
 	let end = facts.length;
 	while (end > from + 1) {
-		const { whole, filled, label } = facts[end - 1]!;
-		const words = wordsIn(label);
+		const { whole, filled, label, words } = facts[end - 1]!;
 		if (filled !== 1 || words.total || words.subtotal) break;
 		if (whole) out[end - 1] = guess('note', words.note ? 0.95 : 0.8, 'one cell across the whole width at the foot');
 		else if (words.note) out[end - 1] = guess('note', 0.85, `its only text begins like a note (“${label.slice(0, 20)}”)`);
@@ -144,10 +150,9 @@ function recogniseNotes(facts: RowFacts[], from: number, out: Guess<RowRole>[]):
 }
 
 function isGroupHeading(facts: RowFacts[], r: number, end: number): string | undefined {
-	const { filled, whole, texts, label } = facts[r]!;
-	const words = wordsIn(label);
+	const { filled, whole, texts, words, hasAmount } = facts[r]!;
 	if (filled !== 1 || words.total || words.subtotal || r + 1 >= end || texts.length < 2) return undefined;
-	if (facts[r]!.amounts.some(Boolean)) return undefined;
+	if (hasAmount) return undefined;
 	if (whole) return 'one cell across the whole width with rows below it';
 	const typical = Math.max(...facts.slice(r + 1, end).map((row) => row.filled));
 	if (typical < 2 || !texts[0]!.trim()) return undefined;
@@ -156,12 +161,10 @@ function isGroupHeading(facts: RowFacts[], r: number, end: number): string | und
 
 /** Whether a row is a subtotal or total, by arithmetic first and by its words second. */
 function judgeSum(sums: Sums, facts: RowFacts[], r: number, end: number, hints: Hints) {
-	const { amounts, label } = facts[r]!;
-	const words = wordsIn(label);
+	const { amounts, label, words, hasAmount } = facts[r]!;
 	const evidence = sums.evidence(amounts);
 	const best = evidence[0];
-	const later = facts.slice(r + 1, end);
-	const moreFollows = later.some((row) => row.amounts.some(Boolean) && !wordsIn(row.label).total);
+	const moreFollows = facts.some((row, i) => i > r && i < end && row.hasAmount && !row.words.total);
 	const named = words.total || words.subtotal;
 	const looksApart = !!hints.bold?.[r] && r > 0 && !hints.bold?.[r - 1];
 	if (best && best.exact.length > 0) {
@@ -179,7 +182,7 @@ function judgeSum(sums: Sums, facts: RowFacts[], r: number, end: number, hints: 
 		}
 	}
 	if (!named && !(words.mean && !moreFollows) && !hints.formula?.[r]) return undefined;
-	if (!amounts.some(Boolean) && facts[r]!.filled < 1) return undefined;
+	if (!hasAmount && facts[r]!.filled < 1) return undefined;
 	const role: SumEvidence['role'] = words.subtotal || (moreFollows && words.total) ? 'subtotal' : 'total';
 	const reason = hints.formula?.[r] ? 'the file computes it as a sum' : `it is labelled “${label}”`;
 	const same = evidence.find((candidate) => candidate.role === role) ?? best;

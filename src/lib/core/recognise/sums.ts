@@ -1,4 +1,4 @@
-import { Decimal } from 'decimal.js';
+import type { Decimal } from 'decimal.js';
 import type { RowRole } from '../table/roles.ts';
 
 /** A row that sums others: which sum, in how many columns it is exact, and where it is off. */
@@ -14,53 +14,63 @@ export interface SumEvidence {
 
 type Amounts = readonly (Decimal | undefined)[];
 
-function add(rows: readonly Amounts[], column: number): Decimal | undefined {
-	const present = rows.flatMap((row) => row[column] ?? []);
-	return present.length ? Decimal.sum(...present) : undefined;
+/** A sum per column that grows row by row. */
+class Running {
+	count = 0;
+	private readonly sums: (Decimal | undefined)[] = [];
+	add(row: Amounts): void {
+		this.count++;
+		row.forEach((amount, column) => {
+			if (amount) this.sums[column] = this.sums[column]?.plus(amount) ?? amount;
+		});
+	}
+	sum(column: number): Decimal | undefined {
+		return this.sums[column];
+	}
 }
 
 /** Adds up rows as they come, and tells for each whether it is the sum of some before it. */
 export class Sums {
-	private block: Amounts[] = [];
-	private body: Amounts[] = [];
-	private subtotals: Amounts[] = [];
+	private block = new Running();
+	private readonly body = new Running();
+	private readonly subtotals = new Running();
 
 	heading(): void {
-		this.block = [];
+		this.block = new Running();
 	}
 	take(row: Amounts, role: RowRole): void {
 		if (role.startsWith('subtotal')) {
-			this.subtotals.push(row);
-			this.block = [];
+			this.subtotals.add(row);
+			this.block = new Running();
 		} else if (role === 'body') {
-			this.block.push(row);
-			this.body.push(row);
+			this.block.add(row);
+			this.body.add(row);
 		}
 	}
 
 	/** The sums that `row` might be, the most telling first. */
 	evidence(row: Amounts): SumEvidence[] {
-		const candidates: { role: SumEvidence['role']; of: SumEvidence['of']; rows: Amounts[] }[] = [];
-		if (this.subtotals.length > 0) {
-			if (this.block.length === 0) candidates.push({ role: 'total', of: 'subtotals', rows: this.subtotals });
+		const candidates: { role: SumEvidence['role']; of: SumEvidence['of']; rows: Running }[] = [];
+		if (this.subtotals.count > 0) {
+			if (this.block.count === 0) candidates.push({ role: 'total', of: 'subtotals', rows: this.subtotals });
 			candidates.push({ role: 'total', of: 'rows', rows: this.body });
 			candidates.push({ role: 'subtotal', of: 'rows', rows: this.block });
 		} else {
 			candidates.push({ role: 'total', of: 'rows', rows: this.body });
-			if (this.block.length < this.body.length) candidates.push({ role: 'subtotal', of: 'rows', rows: this.block });
+			if (this.block.count < this.body.count) candidates.push({ role: 'subtotal', of: 'rows', rows: this.block });
 		}
 		return candidates
-			.filter(({ rows }) => rows.length > 0)
+			.filter(({ rows }) => rows.count > 0)
 			.map(({ role, of, rows }) => {
 				const exact: number[] = [];
 				const off: { column: number; difference: Decimal }[] = [];
 				row.forEach((amount, column) => {
-					const sum = amount && add(rows, column);
+					const sum = amount && rows.sum(column);
 					if (!amount || !sum) return;
 					if (sum.equals(amount)) exact.push(column);
 					else off.push({ column, difference: amount.minus(sum) });
 				});
-				return { role, of, exact, off, addends: rows.length };
+				return { role, of, exact, off, addends: rows.count };
 			})
 			.sort((a, b) => b.exact.length - a.exact.length);
 	}

@@ -14,14 +14,21 @@ export interface WordEvidence {
 	readonly note: boolean;
 }
 
+const BEGINS_SUBTOTAL = starts(SUBTOTAL);
+const ENDS_SUBTOTAL = ends(SUBTOTAL);
+const BEGINS_TOTAL = starts(TOTAL);
+const ENDS_TOTAL = ends('total|totals|summe|totale');
+const BEGINS_MEAN = starts(MEAN);
+const BEGINS_NOTE = starts(NOTE);
+
 /** What the label of a row says of its job. */
 export function wordsIn(label: string): WordEvidence {
-	const subtotal = starts(SUBTOTAL).test(label) || ends(SUBTOTAL).test(label);
+	const subtotal = BEGINS_SUBTOTAL.test(label) || ENDS_SUBTOTAL.test(label);
 	return {
 		subtotal,
-		total: !subtotal && label.length < 60 && (starts(TOTAL).test(label) || ends('total|totals|summe|totale').test(label)),
-		mean: starts(MEAN).test(label),
-		note: starts(NOTE).test(label) || /^\s*(\*|†|‡|¹|\d\))\s*\S/.test(label)
+		total: !subtotal && label.length < 60 && (BEGINS_TOTAL.test(label) || ENDS_TOTAL.test(label)),
+		mean: BEGINS_MEAN.test(label),
+		note: BEGINS_NOTE.test(label) || /^\s*(\*|†|‡|¹|\d\))\s*\S/.test(label)
 	};
 }
 
@@ -34,6 +41,6 @@ export const CURRENCY_NAME = /[€£$¥]|(?<![\p{L}])(EUR|GBP|USD|CHF|SEK|DKK|NO
 export const CODE_NAME = within('code|codes|key|ref|reference|id|nr|sku|accession|rev|revision|circuit|bed|plot|kode|schlüssel|référence|clave|codice|código|kod|nummer|numéro');
 export const YEAR_NAME = within('year|years|season|jahr|saison|année|año|anno|jaar|ano|år|rok|edition');
 export const DATE_NAME = within('date|day|month|datum|tag|monat|jour|mois|fecha|mes|data|giorno|mese|maand|dia|mês|dag|månad|måned|dzień|miesiąc');
-export const TOTAL_NAME = starts(TOTAL);
+export const TOTAL_NAME = BEGINS_TOTAL;
 /** A unit in a column's name: "Heat, MWh", "Length (m)". */
 export const UNIT_NAME = /[,(]\s*(?:[kMGmcµ]?(?:m|g|l|L|W|Wh|V|A|J|Pa|Hz|s|t)|m²|m³|ha|h|min|°C|K|lx|lm|kWh|MWh)\)?\s*$/u;

@@ -102,10 +102,11 @@ export function parseDate(text: string): string | undefined {
 
 /** Reads what a cell's text means. Never throws; what is nothing else is text. */
 export function parseValue(text: string, decimal: DecimalMark = '.'): Value {
-	if (BLANK.test(text)) return EMPTY;
 	const trimmed = text.trim();
+	if (trimmed === '') return EMPTY;
 	const asText: Value = { type: 'text', text: trimmed };
-	if (!/\d/.test(trimmed) || trimmed.length > 60) return asText;
+	if (!/\d/.test(trimmed)) return BLANK.test(text) ? EMPTY : asText;
+	if (trimmed.length > 60) return asText;
 	const number = parseNumber(trimmed, decimal);
 	if (number) return { type: 'number', amount: number };
 	const iso = parseDate(trimmed);
@@ -143,6 +144,7 @@ export function decimalMarkOf(texts: Iterable<string>): DecimalMark {
 	let points = 0;
 	let commas = 0;
 	for (const text of texts) {
+		if (!/\d[.,]\d/.test(text)) continue;
 		const match = /^[^\d]*(?:\d{1,3}(?:([.,'’\s\u00A0\u2009\u202F])\d{3})*|\d+)([.,])(\d+)[^\d]*$/.exec(text);
 		if (!match) continue;
 		const [, group, mark, fraction] = match;

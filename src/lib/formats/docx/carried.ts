@@ -77,6 +77,7 @@ export function readCarried(root: XmlNode): Carried {
 
 /** What the file says of the table at `index`: found by its text, else by its place if size and style still fit. */
 export function findCarried(carried: Carried, index: number, table: Table, wornName: string | null): CarriedTable | null {
+	if (carried.tables.length === 0) return null;
 	const key = contentKey(table);
 	const fits = (wears: CarriedTable) => wears.roles.length === table.rows && wears.columns.length === table.columns;
 	const exact = carried.tables.filter((entry) => entry.key === key);

@@ -1,56 +1,56 @@
-import type { Edits, XmlNode } from '../package/xml.ts';
+import type { Edits, XmlDocument, XmlNode } from '../package/xml.ts';
+
+const inOrder = (order: readonly string[], set: ReadonlyMap<string, string>): [string, string][] =>
+	[...set].sort(([a], [b]) => order.indexOf(a) - order.indexOf(b));
+
+/** A property element (w:tcPr, w:rPr …) with these children, or '' where there are none. */
+export function writeProperties(name: string, order: readonly string[], set: ReadonlyMap<string, string>): string {
+	return set.size ? `<${name}>${inOrder(order, set).map(([, markup]) => markup).join('')}</${name}>` : '';
+}
 
 /**
- * Changes what a property element (w:tcPr, w:rPr …) says, at its place in the source: children named in `remove` or
- * `set` go, those in `set` come in the schema's order, everything else stays byte for byte. Makes the element where
- * it is missing and takes it out where nothing is left in it.
+ * A property element's markup with children changed: those named in `set` or that `remove` picks go, those in `set`
+ * come in the schema's order, everything else stays byte for byte. '' where nothing is left in it.
  */
-export function editProperties(
-	edits: Edits,
-	source: string,
-	parent: XmlNode,
+export function rewriteProperties(
+	markup: string,
+	xml: Pick<XmlDocument, 'fragment'>,
 	name: string,
 	order: readonly string[],
 	remove: (child: XmlNode) => boolean,
 	set: ReadonlyMap<string, string>
-): void {
-	const container = parent.child(name);
-	if (!container) {
-		if (set.size === 0) return;
-		const markup = `<${name}>${sortedMarkup(order, set)}</${name}>`;
-		if (parent.selfClosing) {
-			const open = source.slice(parent.start, parent.end).replace(/\s*\/>$/, '>');
-			edits.replace(parent.start, parent.end, `${open}${markup}</${/^<([^\s/>]+)/.exec(open)![1]}>`);
-		} else {
-			const before = name === 'w:trPr' ? parent.child('w:tblPrEx') : undefined;
-			edits.insert(before?.end ?? parent.openEnd, markup);
-		}
-		return;
-	}
-	const going = container.children.filter((child) => set.has(child.name) || remove(child));
-	if (going.length === 0 && set.size === 0) return;
-	if (set.size === 0 && going.length === container.children.length && Object.keys(container.attributes).length === 0) {
-		edits.remove(container);
-		return;
-	}
-	if (container.selfClosing) {
-		edits.replace(container.start, container.end, `<${name}>${sortedMarkup(order, set)}</${name}>`);
-		return;
-	}
-	const gone = new Set(going);
+): string {
+	if (markup === '') return writeProperties(name, order, set);
+	const container = xml.fragment(markup);
+	const gone = new Set(container.children.filter((child) => set.has(child.name) || remove(child)));
+	if (gone.size === 0 && set.size === 0) return markup;
+	const isBare = Object.keys(container.attributes).length === 0;
+	if (set.size === 0 && gone.size === container.children.length && isBare) return '';
+	if (container.selfClosing) return writeProperties(name, order, set);
 	const staying = container.children.filter((child) => !gone.has(child));
-	const inserts = new Map<number, string[]>();
-	for (const [element, markup] of [...set].sort(([a], [b]) => order.indexOf(a) - order.indexOf(b))) {
+	const cuts: { start: number; end: number; text: string }[] = [...gone].map(({ start, end }) => ({ start, end, text: '' }));
+	for (const [element, text] of inOrder(order, set)) {
 		const next = staying.find((child) => order.indexOf(child.name) > order.indexOf(element));
 		const at = next?.start ?? container.closeStart;
-		inserts.set(at, [...(inserts.get(at) ?? []), markup]);
+		cuts.push({ start: at, end: at, text });
 	}
-	for (const [at, markup] of inserts) edits.insert(at, markup.join(''));
-	for (const child of going) edits.remove(child);
+	cuts.sort((a, b) => a.start - b.start || a.end - b.end);
+	let out = '';
+	let at = 0;
+	for (const { start, end, text } of cuts) {
+		out += markup.slice(at, start) + text;
+		at = end;
+	}
+	return out + markup.slice(at);
 }
 
-const sortedMarkup = (order: readonly string[], set: ReadonlyMap<string, string>): string =>
-	[...set]
-		.sort(([a], [b]) => order.indexOf(a) - order.indexOf(b))
-		.map(([, markup]) => markup)
-		.join('');
+/** Puts a changed property element back in its place, or a new one where it belongs in `parent`. */
+export function placeProperties(edits: Edits, source: string, parent: XmlNode, old: XmlNode | undefined, markup: string): void {
+	if (old) {
+		if (old.end - old.start !== markup.length || !source.startsWith(markup, old.start)) edits.replace(old.start, old.end, markup);
+	} else if (markup === '') return;
+	else if (parent.selfClosing) {
+		const open = source.slice(parent.start, parent.end).replace(/\s*\/>$/, '>');
+		edits.replace(parent.start, parent.end, `${open}${markup}</${/^<([^\s/>]+)/.exec(open)![1]}>`);
+	} else edits.insert(parent.child('w:tblPrEx')?.end ?? parent.openEnd, markup);
+}

@@ -11,7 +11,19 @@ type Mutable<T> = { -readonly [K in keyof T]: T[K] };
  * A look as WordprocessingML can say it: regular or bold, sizes in half points, margins in twentieths of a point.
  * `lost` names the fields that it cannot say at all or not exactly.
  */
-export function sayableLook(look: Look): { look: Look; lost: (keyof Look)[] } {
+export function sayableLook(look: Look): Sayable {
+	let sayable = known.get(look);
+	if (!sayable) known.set(look, (sayable = makeSayable(look)));
+	return sayable;
+}
+
+interface Sayable {
+	readonly look: Look;
+	readonly lost: readonly (keyof Look)[];
+}
+const known = new WeakMap<Look, Sayable>();
+
+function makeSayable(look: Look): Sayable {
 	const out: Mutable<Look> = { ...look };
 	const lost: (keyof Look)[] = [];
 	if (look.weight !== undefined) {

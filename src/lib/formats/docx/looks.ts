@@ -1,14 +1,119 @@
 import { contrast, PAPER, type Hex } from '../../core/colour.ts';
-import { Interned, type Appearance, type Line, type Look } from '../../core/cascade/look.ts';
+import type { Appearance, Line, Look } from '../../core/cascade/look.ts';
 import type { Emu } from '../../core/units.ts';
-import type { XmlNode } from '../package/xml.ts';
+import type { XmlDocument, XmlNode } from '../package/xml.ts';
 import { readBorders, shownBorder, type Borders } from './properties/borders.ts';
 import { readCell, readMargins, type CellLayer, type Margins } from './properties/cell.ts';
 import { readParagraph, type ParagraphLayer } from './properties/paragraph.ts';
 import { readText, TOGGLES, type TextLayer } from './properties/text.ts';
-import { readTableLook, regionsAt, type Block, type TableLook } from './regions.ts';
-import type { RegionLayer, StyleSheet, TableStyle } from './styles.ts';
+import { readTableLook, regionKey, regionsAt, type Block, type Place, type TableLook } from './regions.ts';
+import type { StyleSheet, TableStyle } from './styles.ts';
 import { paragraphsOf, runsOf, runText, type SourceCell, type SourceGrid } from './tables.ts';
+
+/**
+ * Looks are shared, not copied: property elements with the same markup are read once, and what they come to is worked
+ * out once per combination. A document of many tables has few different ones.
+ */
+
+/** What a run says of itself; the same object for the same markup. */
+export interface RunContext {
+	/** Of its w:rPr; '' where there is none. */
+	readonly markup: string;
+	readonly direct: TextLayer;
+	readonly characterStyle: string | undefined;
+	readonly paragraphStyle: string | undefined;
+}
+
+/** What a paragraph says of itself; the same object for the same markup. */
+export interface ParagraphContext {
+	/** Of its w:pPr; '' where there is none. */
+	readonly markup: string;
+	readonly styleId: string | undefined;
+	readonly direct: ParagraphLayer;
+	/** The paragraph mark's own properties. */
+	readonly mark: RunContext;
+}
+
+export type Sides = Partial<Record<'top' | 'bottom' | 'start' | 'end', Line | null>>;
+
+/** What holds for one w:tc before its own direct formatting: the table style's regions and the table's properties. */
+export interface CellGround {
+	readonly text: TextLayer;
+	readonly paragraph: ParagraphLayer;
+	readonly cell: Omit<CellLayer, 'borders'>;
+	readonly sides: Sides;
+	readonly diagonals: Pick<Borders, 'diagonalDown' | 'diagonalUp'>;
+}
+
+interface GroundRecord extends CellGround {
+	readonly texts: Map<RunContext, TextLayer>;
+	readonly paragraphs: Map<ParagraphContext, ParagraphLayer>;
+	readonly cellSides: Map<CellLayer, Sides>;
+	readonly looks: Map<CellLayer, Map<TextLayer, Map<ParagraphLayer, Look>>>;
+}
+
+function getOrMake<K, V>(map: Map<K, V>, key: K, make: () => V): V {
+	let value = map.get(key);
+	if (value === undefined) map.set(key, (value = make()));
+	return value;
+}
+
+/** What a w:tc says of itself; the same object for the same markup. */
+export interface CellContext extends CellLayer {
+	/** Of its w:tcPr; '' where there is none. */
+	readonly markup: string;
+}
+
+/** Reads property elements, each different markup once. One for each part, for it holds the part's source. */
+export class PropertyReader {
+	private readonly runs = new Map<string, Map<string, RunContext>>();
+	private readonly paragraphs = new Map<string, ParagraphContext>();
+	private readonly cells = new Map<string, CellContext>();
+	private readonly lines = new Map<string, Line>();
+	constructor(
+		readonly xml: XmlDocument,
+		readonly sheet: StyleSheet
+	) {}
+
+	private markup(node: XmlNode | undefined): string {
+		return node ? this.xml.source.slice(node.start, node.end) : '';
+	}
+	private node(markup: string): XmlNode | undefined {
+		return markup === '' ? undefined : this.xml.fragment(markup);
+	}
+
+	run(rPr: XmlNode | undefined, paragraphStyle: string | undefined): RunContext {
+		return this.runBy(this.markup(rPr), paragraphStyle);
+	}
+
+	private runBy(markup: string, paragraphStyle: string | undefined): RunContext {
+		const byStyle = getOrMake(this.runs, paragraphStyle ?? '', () => new Map<string, RunContext>());
+		return getOrMake(byStyle, markup, () => {
+			const rPr = this.node(markup);
+			return { markup, direct: readText(rPr, this.sheet.theme), characterStyle: rPr?.child('w:rStyle')?.attribute('w:val'), paragraphStyle };
+		});
+	}
+
+	paragraph(node: XmlNode | undefined): ParagraphContext {
+		return getOrMake(this.paragraphs, this.markup(node), () => {
+			const markup = this.markup(node);
+			const pPr = this.node(markup);
+			const rPr = pPr?.child('w:rPr');
+			const styleId = pPr?.child('w:pStyle')?.attribute('w:val');
+			return { markup, styleId, direct: readParagraph(pPr), mark: this.runBy(rPr ? markup.slice(rPr.start, rPr.end) : '', styleId) };
+		});
+	}
+
+	cell(node: XmlNode | undefined): CellContext {
+		return getOrMake(this.cells, this.markup(node), () => {
+			const markup = this.markup(node);
+			const layer = readCell(this.node(markup), this.sheet.theme);
+			for (const [place, line] of Object.entries(layer.borders))
+				if (line) Object.assign(layer.borders, { [place]: getOrMake(this.lines, JSON.stringify(line), () => line) });
+			return { markup, ...layer };
+		});
+	}
+}
 
 /** What a table says about itself directly (w:tblPr). */
 export interface TableProperties {
@@ -28,27 +133,8 @@ export function readTableProperties(tbl: XmlNode, sheet: StyleSheet): TablePrope
 	};
 }
 
-/** A run's direct properties, or none of them. */
-export interface RunContext {
-	readonly direct: TextLayer;
-	readonly characterStyle: string | undefined;
-	readonly paragraphStyle: string | undefined;
-}
-
-type Sides = Partial<Record<'top' | 'bottom' | 'start' | 'end', Line | null>>;
-
-/** What holds for one w:tc before its own direct formatting: the table style's regions and the table's properties. */
-export interface CellGround {
-	readonly text: TextLayer;
-	readonly paragraph: ParagraphLayer;
-	readonly cell: Omit<CellLayer, 'borders'>;
-	readonly sides: Sides;
-	readonly diagonals: Pick<Borders, 'diagonalDown' | 'diagonalUp'>;
-}
-
 /** The sides of a cell by borders that hold for a whole block: outer ones at its rim, inside ones within. */
-function sidesIn(borders: Borders, block: Block, place: { r: number; c: number; cols: number }, sides: Sides): void {
-	const { r, c, cols } = place;
+function sidesIn(borders: Borders, block: Block, { r, c, cols }: Place, sides: Sides): void {
 	const top = r === block.top ? borders.top : borders.insideH;
 	const bottom = r === block.bottom ? borders.bottom : borders.insideH;
 	const start = c <= block.start ? borders.start : borders.insideV;
@@ -59,39 +145,27 @@ function sidesIn(borders: Borders, block: Block, place: { r: number; c: number; 
 	if (end !== undefined) sides.end = end;
 }
 
-/** Resolves looks in one table, in the standard's order (§17.7.2). Shares what cells of the same regions have in common. */
+/**
+ * Resolves looks in the standard's order (§17.7.2) for tables of one style with the same properties of their own.
+ * What it returns for equal questions is the same object.
+ */
 export class LookResolver {
 	private readonly style: TableStyle;
-	private readonly grounds = new Map<string, CellGround>();
+	private readonly grounds = new Map<number, GroundRecord>();
 	constructor(
 		private readonly sheet: StyleSheet,
-		private readonly table: TableProperties,
-		private readonly rows: number,
-		private readonly columns: number
+		private readonly table: TableProperties
 	) {
 		this.style = sheet.table(table.styleId);
 	}
 
-	/** For a table that wears `styleId` and keeps only these of its own properties. */
-	static of(sheet: StyleSheet, styleId: string | undefined, look: TableLook, borders: XmlNode | undefined, margins: XmlNode | undefined, rows: number, columns: number): LookResolver {
-		return new LookResolver(sheet, { styleId, look, borders: readBorders(borders, sheet.theme), margins: readMargins(margins) }, rows, columns);
+	ground(place: Place, rows: number, columns: number): CellGround {
+		const { style, table } = this;
+		const key = regionKey(place, rows, columns, table.look, style.rowBandSize, style.columnBandSize);
+		return getOrMake(this.grounds, key, () => this.computeGround(place, regionsAt(place, rows, columns, table.look, style.rowBandSize, style.columnBandSize)));
 	}
 
-	ground(place: { r: number; c: number; cols: number }): CellGround {
-		const { rows, columns, style, table } = this;
-		const regions = regionsAt(place, rows, columns, table.look, style.rowBandSize, style.columnBandSize);
-		const key = regions
-			.map(({ region, block }) => {
-				const { r, c, cols } = place;
-				return `${region}${r === block.top}${r === block.bottom}${c <= block.start}${c + cols - 1 >= block.end}`;
-			})
-			.join();
-		let ground = this.grounds.get(key);
-		if (!ground) this.grounds.set(key, (ground = this.computeGround(place, regions)));
-		return ground;
-	}
-
-	private computeGround(place: { r: number; c: number; cols: number }, regions: ReturnType<typeof regionsAt>): CellGround {
+	private computeGround(place: Place, regions: ReturnType<typeof regionsAt>): GroundRecord {
 		const { style, table } = this;
 		const whole = regions[0]!.block;
 		const text: TextLayer = {};
@@ -101,7 +175,7 @@ export class LookResolver {
 		const diagonals: CellGround['diagonals'] = {};
 		sidesIn(style.tableBorders, whole, place, sides);
 		for (const { region, block } of regions) {
-			const layer: RegionLayer | undefined = style.regions.get(region);
+			const layer = style.regions.get(region);
 			if (!layer) continue;
 			Object.assign(text, layer.text);
 			Object.assign(paragraph, layer.paragraph);
@@ -113,11 +187,16 @@ export class LookResolver {
 		}
 		sidesIn(table.borders, whole, place, sides);
 		Object.assign(cell.margins, table.margins);
-		return { text, paragraph, cell, sides, diagonals };
+		return { text, paragraph, cell, sides, diagonals, texts: new Map(), paragraphs: new Map(), cellSides: new Map(), looks: new Map() };
 	}
 
-	/** The effective text layer of a run: defaults, table style, paragraph style, character style, direct; toggles by §17.7.3. */
+	/** The effective text layer of a run. */
 	text(ground: CellGround, run: RunContext): TextLayer {
+		return getOrMake((ground as GroundRecord).texts, run, () => this.sheet.interned(this.effectiveText(ground, run)));
+	}
+
+	/** Defaults, table style, paragraph style, character style, direct; toggle properties by §17.7.3. */
+	effectiveText(ground: CellGround, run: RunContext): TextLayer {
 		const { defaults } = this.sheet;
 		const paragraph = this.sheet.text(run.paragraphStyle, 'paragraph').text;
 		const character = this.sheet.text(run.characterStyle, 'character').text;
@@ -130,8 +209,31 @@ export class LookResolver {
 		return layer;
 	}
 
-	paragraph(ground: CellGround, styleId: string | undefined, direct: ParagraphLayer): ParagraphLayer {
+	paragraph(ground: CellGround, context: ParagraphContext): ParagraphLayer {
+		return getOrMake((ground as GroundRecord).paragraphs, context, () => this.sheet.interned(this.effectiveParagraph(ground, context.styleId, context.direct)));
+	}
+
+	effectiveParagraph(ground: CellGround, styleId: string | undefined, direct: ParagraphLayer): ParagraphLayer {
 		return { ...this.sheet.defaults.paragraph, ...ground.paragraph, ...this.sheet.text(styleId, 'paragraph').paragraph, ...direct };
+	}
+
+	/** A w:tc's claims for its four sides, its own borders over those it stands in. */
+	sides(ground: CellGround, own: CellLayer): Sides {
+		return getOrMake((ground as GroundRecord).cellSides, own, () => {
+			const sides = { ...ground.sides };
+			for (const side of ['top', 'bottom', 'start', 'end'] as const) if (own.borders[side] !== undefined) sides[side] = own.borders[side];
+			return sides;
+		});
+	}
+
+	look(ground: CellGround, own: CellLayer, text: TextLayer, paragraph: ParagraphLayer): Look {
+		const byText = getOrMake((ground as GroundRecord).looks, own, () => new Map<TextLayer, Map<ParagraphLayer, Look>>());
+		const byParagraph = getOrMake(byText, text, () => new Map<ParagraphLayer, Look>());
+		return getOrMake(byParagraph, paragraph, () => {
+			const cell = { ...ground.cell, ...own, margins: { ...ground.cell.margins, ...own.margins } };
+			const { diagonalDown = ground.diagonals.diagonalDown, diagonalUp = ground.diagonals.diagonalUp } = own.borders;
+			return this.sheet.interned(lookOf(cell, text, paragraph, { ...(diagonalDown !== undefined && { diagonalDown }), ...(diagonalUp !== undefined && { diagonalUp }) }));
+		});
 	}
 }
 
@@ -139,7 +241,7 @@ export class LookResolver {
 const DEFAULT_SIDE = (115 * 635) as Emu;
 
 /** Layers as a look, in the values of our own model. */
-export function lookOf(cell: Omit<CellLayer, 'borders'>, text: TextLayer, paragraph: ParagraphLayer, diagonals: CellGround['diagonals']): Look {
+function lookOf(cell: Omit<CellLayer, 'borders'>, text: TextLayer, paragraph: ParagraphLayer, diagonals: CellGround['diagonals']): Look {
 	const fill = cell.fill ?? 'none';
 	const ink = text.ink === 'auto' ? automaticInk(fill) : text.ink;
 	return {
@@ -170,49 +272,38 @@ function automaticInk(fill: Hex | 'none'): Hex {
 	return contrast('#000000', fill === 'none' ? PAPER : fill) >= 4.5 ? '#000000' : '#FFFFFF';
 }
 
-/** Everything about one cell's text that the file says directly, with how much text says it. */
-export interface CellText {
-	readonly paragraphs: readonly {
-		readonly node: XmlNode;
-		readonly styleId: string | undefined;
-		readonly direct: ParagraphLayer;
-		readonly runs: readonly { readonly node: XmlNode; readonly context: RunContext; readonly text: string }[];
-		readonly mark: RunContext;
-	}[];
+export interface SourceRun {
+	readonly node: XmlNode;
+	readonly context: RunContext;
+	readonly text: string;
 }
 
-export function readCellText(cell: XmlNode, sheet: StyleSheet): CellText {
-	return {
-		paragraphs: paragraphsOf(cell).map((node) => {
-			const pPr = node.child('w:pPr');
-			const styleId = pPr?.child('w:pStyle')?.attribute('w:val');
-			const context = (rPr: XmlNode | undefined): RunContext => ({
-				direct: readText(rPr, sheet.theme),
-				characterStyle: rPr?.child('w:rStyle')?.attribute('w:val'),
-				paragraphStyle: styleId
-			});
-			return {
-				node,
-				styleId,
-				direct: readParagraph(pPr),
-				runs: runsOf(node).map((run) => ({ node: run, context: context(run.child('w:rPr')), text: runText(run) })),
-				mark: context(pPr?.child('w:rPr'))
-			};
-		})
-	};
+/** A cell's paragraphs and runs with what they say of themselves. */
+export type CellText = readonly { readonly node: XmlNode; readonly context: ParagraphContext; readonly runs: readonly SourceRun[] }[];
+
+export function readCellText(cell: XmlNode, reader: PropertyReader): CellText {
+	return paragraphsOf(cell).map((node) => {
+		const context = reader.paragraph(node.child('w:pPr'));
+		const runs = runsOf(node).map((run) => ({ node: run, context: reader.run(run.child('w:rPr'), context.styleId), text: runText(run) }));
+		return { node, context, runs };
+	});
 }
 
 /** Settings that an author gives words inside a text; what all of a cell's text has in common is its look instead. */
 const EMPHASIS = ['bold', 'italic', 'underline', 'caps', 'smallCaps', 'ink'] as const;
-const NO_FIELDS: ReadonlySet<keyof TextLayer> = new Set();
+export const NO_FIELDS: ReadonlySet<keyof TextLayer> = new Set();
 const SYMBOL_FONTS = /^(symbol|wingdings|webdings|zapf|dingbats)/i;
+const isSymbol = (family: string | undefined) => family !== undefined && SYMBOL_FONTS.test(family);
 
 /**
  * Tells for each run of a cell which of its own settings are emphasis inside the text: set on some words and not on
  * others. (Of several inks, the one that most of the text has is the look.) Symbol fonts are content wherever they stand.
  */
-export function emphasisOf(content: CellText): (run: CellText['paragraphs'][number]['runs'][number]) => ReadonlySet<keyof TextLayer> {
-	const runs = content.paragraphs.flatMap(({ runs }) => runs).filter(({ text }) => text.trim());
+export function emphasisOf(content: CellText): (context: RunContext) => ReadonlySet<keyof TextLayer> {
+	const runs: SourceRun[] = [];
+	for (const paragraph of content) for (const run of paragraph.runs) if (run.text.trim()) runs.push(run);
+	const first = runs[0]?.context;
+	if (runs.every(({ context }) => context === first) && !isSymbol(first?.direct.family)) return () => NO_FIELDS;
 	const uneven = new Set<(typeof EMPHASIS)[number]>();
 	let mainInk: TextLayer['ink'];
 	for (const field of EMPHASIS) {
@@ -222,81 +313,84 @@ export function emphasisOf(content: CellText): (run: CellText['paragraphs'][numb
 		uneven.add(field);
 		if (field === 'ink') mainInk = [...share].reduce((most, next) => (next[1] > most[1] ? next : most))[0] as TextLayer['ink'];
 	}
-	return ({ context: { direct } }) => {
-		const symbol = direct.family !== undefined && SYMBOL_FONTS.test(direct.family);
-		if (uneven.size === 0 && !symbol) return NO_FIELDS;
+	return ({ direct }) => {
 		const kept = new Set<keyof TextLayer>();
 		for (const field of uneven) if (direct[field] !== undefined && (field !== 'ink' || direct.ink !== mainInk)) kept.add(field);
-		if (symbol) kept.add('family');
-		return kept;
+		if (isSymbol(direct.family)) kept.add('family');
+		return kept.size ? kept : NO_FIELDS;
 	};
+}
+
+/** A run's direct settings with only those fields, or all but those. */
+export function directOnly(direct: TextLayer, fields: ReadonlySet<keyof TextLayer>, keep: boolean): TextLayer {
+	return Object.fromEntries(Object.entries(direct).filter(([field]) => fields.has(field as keyof TextLayer) === keep)) as TextLayer;
 }
 
 /** The layers that most of a cell's text shows, emphasis inside the text aside; its paragraph mark's where there is no text. */
-export function prevailing(resolver: LookResolver, ground: CellGround, text: CellText): { text: TextLayer; paragraph: ParagraphLayer } {
-	const share = new Map<string, { layer: TextLayer; length: number }>();
+function prevailing(resolver: LookResolver, sheet: StyleSheet, ground: CellGround, text: CellText): { text: TextLayer; paragraph: ParagraphLayer } {
+	const first = text.find(({ runs }) => runs.some((run) => run.text.trim())) ?? text[0];
+	const paragraph = first ? resolver.paragraph(ground, first.context) : sheet.interned(resolver.effectiveParagraph(ground, undefined, {}));
+	const share = new Map<TextLayer, number>();
 	const emphasis = emphasisOf(text);
-	for (const { runs } of text.paragraphs)
+	for (const { runs } of text)
 		for (const run of runs) {
 			const length = run.text.trim().length;
 			if (!length) continue;
-			const direct = { ...run.context.direct };
-			for (const field of emphasis(run)) delete direct[field];
-			const layer = resolver.text(ground, { ...run.context, direct });
-			const key = JSON.stringify(Object.entries(layer).sort());
-			const known = share.get(key);
-			if (known) known.length += length;
-			else share.set(key, { layer, length });
+			const kept = emphasis(run.context);
+			const layer = kept.size
+				? sheet.interned(resolver.effectiveText(ground, { ...run.context, direct: directOnly(run.context.direct, kept, false) }))
+				: resolver.text(ground, run.context);
+			share.set(layer, (share.get(layer) ?? 0) + length);
 		}
-	const most = [...share.values()].reduce<{ layer: TextLayer; length: number } | undefined>(
-		(best, next) => (!best || next.length > best.length ? next : best),
-		undefined
-	);
-	const first = text.paragraphs.find(({ runs }) => runs.some((run) => run.text.trim())) ?? text.paragraphs[0];
-	const none: RunContext = { direct: {}, characterStyle: undefined, paragraphStyle: first?.styleId };
-	return {
-		text: most?.layer ?? resolver.text(ground, first?.mark ?? none),
-		paragraph: resolver.paragraph(ground, first?.styleId, first?.direct ?? {})
-	};
+	let most: TextLayer | undefined;
+	for (const [layer, length] of share) if (!most || length > share.get(most)!) most = layer;
+	if (most) return { text: most, paragraph };
+	const mark: RunContext = first?.context.mark ?? { markup: '', direct: {}, characterStyle: undefined, paragraphStyle: undefined };
+	return { text: first ? resolver.text(ground, mark) : sheet.interned(resolver.effectiveText(ground, mark)), paragraph };
+}
+
+/** Numbers objects by identity, in the order in which they come. */
+class ByIdentity<T> {
+	readonly items: T[] = [];
+	private readonly known = new Map<T, number>();
+	add(item: T): number {
+		let index = this.known.get(item);
+		if (index === undefined) {
+			index = this.items.length;
+			this.items.push(item);
+			this.known.set(item, index);
+		}
+		return index;
+	}
 }
 
 /** How the table looks in its file: every cell's look, every edge as the standard's conflict rule shows it. */
-export function fileAppearance(source: SourceGrid, sheet: StyleSheet): Appearance {
+export function fileAppearance(source: SourceGrid, reader: PropertyReader): Appearance {
 	const { grid, rows } = source;
-	const properties = readTableProperties(source.node, sheet);
-	const resolver = new LookResolver(sheet, properties, grid.rows, grid.columns);
-	const looks = new Interned<Look>();
-	const empty = looks.add({});
+	const { sheet } = reader;
+	const resolver = sheet.resolver(readTableProperties(source.node, sheet));
+	const looks = new ByIdentity<Look>();
 	const cellLook = Int32Array.from(source.sources, (cells) => {
 		const first = cells[0];
-		if (!first) return empty;
-		const ground = resolver.ground(first);
-		const direct = readCell(first.node.child('w:tcPr'), sheet.theme);
-		const { text, paragraph } = prevailing(resolver, ground, readCellText(first.node, sheet));
-		const cell = { ...ground.cell, ...direct, margins: { ...ground.cell.margins, ...direct.margins } };
-		const diagonals = { ...ground.diagonals };
-		for (const name of ['diagonalDown', 'diagonalUp'] as const) if (direct.borders[name] !== undefined) diagonals[name] = direct.borders[name];
-		return looks.add(lookOf(cell, text, paragraph, diagonals));
+		if (!first) return looks.add(NO_LOOK);
+		const ground = resolver.ground(first, grid.rows, grid.columns);
+		const { text, paragraph } = prevailing(resolver, sheet, ground, readCellText(first.node, reader));
+		return looks.add(resolver.look(ground, reader.cell(first.node.child('w:tcPr')), text, paragraph));
 	});
-	const sidesOf = (cell: SourceCell): Sides => {
-		const { top, bottom, start, end } = readCell(cell.node.child('w:tcPr'), sheet.theme).borders;
-		const sides = { ...resolver.ground(cell).sides };
-		if (top !== undefined) sides.top = top;
-		if (bottom !== undefined) sides.bottom = bottom;
-		if (start !== undefined) sides.start = start;
-		if (end !== undefined) sides.end = end;
-		return sides;
-	};
+	const sidesOf = (cell: SourceCell): Sides =>
+		resolver.sides(resolver.ground(cell, grid.rows, grid.columns), reader.cell(cell.node.child('w:tcPr')));
 	return { cellLook, looks: looks.items, ...edgesFrom(source, rows.map(({ cells }) => cells.map(sidesOf))) };
 }
 
+const NO_LOOK: Look = {};
+
 /** The edges that show where each w:tc claims these sides; conflicts by §17.4.66. `sides` has one entry per w:tc of each row. */
-export function edgesFrom(source: SourceGrid, sides: readonly (readonly Sides[])[]): Pick<Appearance, 'across' | 'down' | 'lines'> {
+function edgesFrom(source: SourceGrid, sides: readonly (readonly Sides[])[]): Pick<Appearance, 'across' | 'down' | 'lines'> {
 	const { grid, rows } = source;
 	const { columns } = grid;
-	const lines = new Interned<Line | null>();
+	const lines = new ByIdentity<Line | null>();
 	lines.add(null);
-	const claims: (Sides | undefined)[] = Array(grid.rows * columns).fill(undefined);
+	const claims: (Sides | undefined)[] = Array<Sides | undefined>(grid.rows * columns).fill(undefined);
 	const owner = new Int32Array(grid.rows * columns).fill(-1);
 	let count = 0;
 	rows.forEach(({ cells }, r) =>

@@ -3,11 +3,11 @@ import type { Aspect } from '../../core/style/types.ts';
 import { toPoints, toTwips } from '../../core/units.ts';
 import { decimalMarkOf } from '../../core/values/parse.ts';
 import type { Edits, XmlNode } from '../package/xml.ts';
-import { editProperties } from './containers.ts';
+import { placeProperties, rewriteProperties } from './containers.ts';
 import { cellLayerOf, paragraphLayerOf, sayableEdge, sayableLook, textLayerOf } from './layers.ts';
-import { emphasisOf, LookResolver, readCellText, type CellGround, type CellText, type RunContext } from './looks.ts';
-import { writeBorders, type Borders } from './properties/borders.ts';
-import { CELL_ORDER, readCell, ROW_ORDER, TABLE_ORDER, writeMargins, writeRotation, writeShading, writeVertical } from './properties/cell.ts';
+import { directOnly, emphasisOf, NO_FIELDS, readCellText, type CellContext, type CellGround, type CellText, type LookResolver, type ParagraphContext, type PropertyReader, type RunContext } from './looks.ts';
+import { readBorders, writeBorders, type Borders } from './properties/borders.ts';
+import { CELL_ORDER, readMargins, ROW_ORDER, TABLE_ORDER, writeMargins, writeRotation, writeShading, writeVertical } from './properties/cell.ts';
 import { lineSpacing, PARAGRAPH_ORDER, writeAlignment } from './properties/paragraph.ts';
 import { readOnOff, RUN_ORDER, TEXT_ELEMENTS, writeText, type TextLayer } from './properties/text.ts';
 import { writeTableLook, type TableLook } from './regions.ts';
@@ -17,10 +17,11 @@ import type { SourceCell, SourceGrid } from './tables.ts';
 /** What one table is to look like, and how much of it a living style says already. */
 export interface PatchJob {
 	readonly source: SourceGrid;
-	readonly text: string;
+	readonly reader: PropertyReader;
+	/** The document's styles, the new living ones among them. */
 	readonly sheet: StyleSheet;
 	readonly strict: boolean;
-	/** The look wanted, as this format can say it or not. */
+	/** The look wanted, whether this format can say it or not. */
 	readonly wanted: Appearance;
 	readonly carry: ReadonlySet<Aspect>;
 	/** The living style that the table is to wear; undefined leaves the file's own and says all directly. */
@@ -29,6 +30,32 @@ export interface PatchJob {
 	/** Whether what the style cannot say may be said directly. */
 	readonly direct: boolean;
 	readonly rows: readonly { readonly header: boolean; readonly together: boolean; readonly withNext: boolean }[];
+	/** Shared by the tables of one document. */
+	readonly cache: PatchCache;
+}
+
+/** What a property element becomes, and how many settings that says (`same`: were said already). */
+interface Patched {
+	readonly markup: string;
+	readonly same: number;
+	readonly different: number;
+}
+
+/** Property elements patched already: the same markup, in cells that are to look the same, comes out the same. */
+export class PatchCache {
+	private readonly patched = new Map<string, Patched>();
+	private readonly ids = new Map<object, number>();
+
+	id(object: object): number {
+		let id = this.ids.get(object);
+		if (id === undefined) this.ids.set(object, (id = this.ids.size));
+		return id;
+	}
+	get(key: string, make: () => Patched): Patched {
+		let patched = this.patched.get(key);
+		if (!patched) this.patched.set(key, (patched = make()));
+		return patched;
+	}
 }
 
 /** How many settings (cells × fields, and sides of cells) travel which way. */
@@ -42,8 +69,19 @@ export interface PatchCount {
 
 const TEXT_NAMES: ReadonlySet<string> = new Set(Object.values(TEXT_ELEMENTS).flat());
 const SIDES = ['top', 'bottom', 'start', 'end'] as const;
+const OPPOSITE = [1, 0, 3, 2] as const;
 const EMPTY: ReadonlyMap<string, string> = new Map();
-const never = () => false;
+
+/** What is wanted on one side of a w:tc. */
+interface WantedSide {
+	/** No edge: the side runs inside a merged cell. */
+	readonly inside: boolean;
+	/** Its segments show different lines, so that the finer cells on the other side have to say them. */
+	readonly uneven: boolean;
+	readonly line: Line | null;
+	/** Style and table say just this already. */
+	readonly stated: boolean;
+}
 
 /** Rewrites one table's own markup so that it looks as wanted; all edits go to `edits`. */
 export function patchTable(job: PatchJob, edits: Edits): PatchCount {
@@ -57,6 +95,10 @@ class TablePatch {
 	private readonly looks: readonly Look[];
 	private readonly lines: readonly (Line | null)[];
 	private readonly lostPerLook: readonly (readonly (keyof Look)[])[];
+	/** What a patch depends on besides the cell. */
+	private readonly kind: string;
+	/** Per w:tc of each row: top, bottom, start, end. */
+	private readonly sides: readonly (readonly (readonly WantedSide[])[])[];
 
 	constructor(
 		private readonly job: PatchJob,
@@ -66,19 +108,27 @@ class TablePatch {
 		const tblPr = source.node.child('w:tblPr');
 		// What stays of the table's own properties once those that the style carries are gone.
 		const kept = (name: string, aspect: Aspect) => (carry.has(aspect) ? undefined : tblPr?.child(name));
-		this.resolver = LookResolver.of(sheet, styleId ?? tblPr?.child('w:tblStyle')?.attribute('w:val'), look, kept('w:tblBorders', 'linework'), kept('w:tblCellMar', 'margins'), source.grid.rows, source.grid.columns);
+		this.resolver = sheet.resolver({
+			styleId: styleId ?? tblPr?.child('w:tblStyle')?.attribute('w:val'),
+			look,
+			borders: readBorders(kept('w:tblBorders', 'linework'), sheet.theme),
+			margins: readMargins(kept('w:tblCellMar', 'margins'))
+		});
 		const sayable = wanted.looks.map(sayableLook);
 		this.looks = sayable.map(({ look }) => look);
 		this.lostPerLook = sayable.map(({ lost }) => lost);
+		this.kind = `${[...carry].join()} ${job.direct}`;
 		this.lines = wanted.lines.map(sayableEdge);
 		this.decimals = this.fractionDigits();
+		this.sides = source.rows.map(({ cells }) => cells.map((cell) => SIDES.map((side) => this.wantedSide(cell, side))));
 	}
 
-	/** The most digits after the decimal mark in each column. */
+	/** The most characters from the decimal mark on in each column. */
 	private fractionDigits(): number[] {
 		const { grid } = this.job.source;
-		const mark = decimalMarkOf(grid.cells.map(({ text }) => text));
 		const digits = Array<number>(grid.columns).fill(0);
+		if (!this.looks.some(({ h }) => h === 'decimal')) return digits;
+		const mark = decimalMarkOf(grid.cells.map(({ text }) => text));
 		for (const { c, cols, text } of grid.cells) {
 			if (cols > 1) continue;
 			const at = text.lastIndexOf(mark);
@@ -89,14 +139,15 @@ class TablePatch {
 	}
 
 	run(): PatchCount {
-		const { source } = this.job;
+		const { source, wanted } = this.job;
 		this.patchTableProperties();
 		source.rows.forEach((_, r) => this.patchRow(r));
+		const looks = new Map<SourceCell, Look>();
 		source.sources.forEach((cells, index) => {
-			const look = this.looks[this.job.wanted.cellLook[index]!]!;
-			for (const field of this.lostPerLook[this.job.wanted.cellLook[index]!]!) this.lose(field);
-			cells.forEach((cell, i) => this.patchCell(cell, look, i === 0));
+			for (const field of this.lostPerLook[wanted.cellLook[index]!]!) this.lose(field);
+			for (const cell of cells) looks.set(cell, this.looks[wanted.cellLook[index]!]!);
 		});
+		source.rows.forEach(({ cells }) => cells.forEach((cell, i) => this.patchCell(cell, i, looks.get(cell)!)));
 		return this.count;
 	}
 
@@ -105,224 +156,272 @@ class TablePatch {
 		this.count.reasons.set(what, (this.count.reasons.get(what) ?? 0) + 1);
 	}
 
+	/** Counts settings that are said already, and those that have to be said directly. */
+	private note(same: number, different: number): void {
+		this.count.living += same;
+		if (this.job.direct) this.count.direct += different;
+		else for (let i = 0; i < different; i++) this.lose('living style only');
+	}
+
 	private patchTableProperties(): void {
-		const { source, text, carry, styleId, look } = this.job;
+		const { source, styleId, look } = this.job;
 		const set = new Map<string, string>();
 		if (styleId !== undefined) {
 			set.set('w:tblStyle', `<w:tblStyle w:val="${styleId}"/>`);
 			set.set('w:tblLook', writeTableLook(look));
 		}
-		const remove = ({ name }: XmlNode) =>
+		this.place(source.node, 'w:tblPr', TABLE_ORDER, this.goesFromTable, set);
+	}
+
+	/** Changes a property element that is not worth remembering. */
+	private place(parent: XmlNode, name: string, order: readonly string[], remove: (child: XmlNode) => boolean, set: ReadonlyMap<string, string>): void {
+		const { xml } = this.job.reader;
+		const old = parent.child(name);
+		const markup = old ? xml.source.slice(old.start, old.end) : '';
+		placeProperties(this.edits, xml.source, parent, old, rewriteProperties(markup, xml, name, order, remove, set));
+	}
+
+	/** Which of a table's own settings (also those that a row makes exceptions of) the style takes over. */
+	private readonly goesFromTable = ({ name }: XmlNode): boolean => {
+		const { carry } = this.job;
+		return (
 			(carry.has('linework') && (name === 'w:tblBorders' || name === 'w:tblCellSpacing')) ||
 			(carry.has('margins') && name === 'w:tblCellMar') ||
-			(carry.has('fill') && name === 'w:shd');
-		editProperties(this.edits, text, source.node, 'w:tblPr', TABLE_ORDER, remove, set);
-	}
+			(carry.has('fill') && name === 'w:shd')
+		);
+	};
 
 	private patchRow(r: number): void {
-		const { source, text, carry, rows } = this.job;
-		const { node } = source.rows[r]!;
+		const { source, carry, rows } = this.job;
+		const { node, header } = source.rows[r]!;
 		const wanted = rows[r]!;
 		const set = new Map<string, string>();
-		const trPr = node.child('w:trPr');
-		const has = (name: string) => readOnOff(trPr?.child(name)) ?? false;
-		if (wanted.header && !has('w:tblHeader')) set.set('w:tblHeader', '<w:tblHeader/>');
-		if (wanted.together && !has('w:cantSplit')) set.set('w:cantSplit', '<w:cantSplit/>');
+		if (wanted.header && !header) set.set('w:tblHeader', '<w:tblHeader/>');
+		if (wanted.together && !readOnOff(node.at('w:trPr', 'w:cantSplit'))) set.set('w:cantSplit', '<w:cantSplit/>');
 		const remove = ({ name }: XmlNode) =>
 			name === 'w:cnfStyle' || (name === 'w:tblHeader' && !wanted.header) || (carry.has('linework') && name === 'w:tblCellSpacing');
-		editProperties(this.edits, text, node, 'w:trPr', ROW_ORDER, remove, set);
-		const exceptions = ({ name }: XmlNode) =>
-			(carry.has('linework') && (name === 'w:tblBorders' || name === 'w:tblCellSpacing')) ||
-			(carry.has('margins') && name === 'w:tblCellMar') ||
-			(carry.has('fill') && name === 'w:shd');
-		editProperties(this.edits, text, node, 'w:tblPrEx', TABLE_ORDER, exceptions, EMPTY);
+		this.place(node, 'w:trPr', ROW_ORDER, remove, set);
+		if (node.child('w:tblPrEx')) this.place(node, 'w:tblPrEx', TABLE_ORDER, this.goesFromTable, EMPTY);
 	}
 
-	/** The line that the whole of one side of a w:tc is to show; undefined where its segments differ. */
-	private sideOf(cell: SourceCell, side: (typeof SIDES)[number]): Line | null | undefined | 'inside' {
-		const { wanted, source } = this.job;
+	private ground(cell: SourceCell): CellGround {
+		const { rows, columns } = this.job.source.grid;
+		return this.resolver.ground(cell, rows, columns);
+	}
+
+	private wantedSide(cell: SourceCell, side: (typeof SIDES)[number]): WantedSide {
+		const { wanted, source, carry, reader } = this.job;
 		const { columns } = source.grid;
 		const { r, c, cols } = cell;
-		let edges: number[];
+		let line: Line | null = null;
+		let uneven = false;
+		let inside = false;
 		if (side === 'top' || side === 'bottom') {
-			const row = side === 'top' ? r : r + 1;
-			edges = Array.from({ length: cols }, (_, i) => wanted.across[row * columns + c + i]!);
-		} else edges = [wanted.down[r * (columns + 1) + (side === 'start' ? c : c + cols)]!];
-		if (edges.every((edge) => edge < 0)) return 'inside';
-		const lines = edges.filter((edge) => edge >= 0).map((edge) => this.lines[edge]!);
-		const first = lines[0] ?? null;
-		return lines.every((line) => sameLine(line, first)) ? first : undefined;
+			const at = (side === 'top' ? r : r + 1) * columns + c;
+			let seen = false;
+			for (let i = 0; i < cols; i++) {
+				const edge = wanted.across[at + i]!;
+				if (edge < 0) continue;
+				const next = this.lines[edge]!;
+				if (seen && !sameLine(line, next)) uneven = true;
+				line = next;
+				seen = true;
+			}
+			inside = !seen;
+		} else {
+			const edge = wanted.down[r * (columns + 1) + (side === 'start' ? c : c + cols)]!;
+			inside = edge < 0;
+			if (!inside) line = this.lines[edge]!;
+		}
+		if (uneven) line = null;
+		const own = carry.has('linework') ? undefined : reader.cell(cell.node.child('w:tcPr')).borders[side];
+		const stated = !uneven && sameLine(own === undefined ? this.ground(cell).sides[side] : own, line);
+		return { inside, uneven, line, stated: inside || stated };
 	}
 
-	private patchCell(cell: SourceCell, look: Look, isTop: boolean): void {
-		const { sheet, text, carry, strict, direct } = this.job;
-		const ground = this.resolver.ground(cell);
+	/** Whether the cells beyond a side state something else there than is wanted, so that both have to say it. */
+	private isContested(cell: SourceCell, side: number): boolean {
+		const { rows } = this.job.source;
+		const { r, c, cols } = cell;
+		const row = side === 0 ? r - 1 : side === 1 ? r + 1 : r;
+		const others = rows[row]?.cells;
+		if (!others) return false;
+		for (let i = 0; i < others.length; i++) {
+			const other = others[i]!;
+			const touches = side < 2 ? other.c < c + cols && other.c + other.cols > c : side === 2 ? other.c + other.cols === c : other.c === c + cols;
+			if (touches && !this.sides[row]![i]![OPPOSITE[side]!]!.stated) return true;
+		}
+		return false;
+	}
+
+	private patchCell(cell: SourceCell, at: number, look: Look): void {
+		const { reader, cache } = this.job;
+		const ground = this.ground(cell);
 		const tcPr = cell.node.child('w:tcPr');
-		const own = readCell(tcPr, sheet.theme);
+		const own = reader.cell(tcPr);
+		const sides = this.sides[cell.r]![at]!;
+		const contested = sides.some(({ inside }, side) => !inside && this.isContested(cell, side));
+		const sidesKey = sides.map(({ inside, line, stated }) => (inside ? 'i' : `${line ? cache.id(line) : 'n'}${stated ? '' : '!'}`)).join();
+		const key = `tc ${cache.id(own)} ${cache.id(look)} ${cache.id(ground)} ${sidesKey} ${contested} ${this.kind}`;
+		const { markup, same, different } = cache.get(key, () => this.cellPatch(own, look, ground, sides, contested));
+		this.note(same, different);
+		placeProperties(this.edits, reader.xml.source, cell.node, tcPr, markup);
+		this.patchText(cell, look, ground);
+	}
+
+	/** A w:tcPr that says what table and style do not say of the cell already. */
+	private cellPatch(own: CellContext, look: Look, ground: CellGround, sides: readonly WantedSide[], contested: boolean): Patched {
+		const { reader, carry, strict, direct } = this.job;
 		const kept = (aspect: Aspect) => !carry.has(aspect);
 		const set = new Map<string, string>();
-		const note = (same: boolean) => (same ? this.count.living++ : direct ? this.count.direct++ : this.lose('living style only'));
+		let same = 0;
+		let different = 0;
+		const say = <T>(is: T | undefined, want: T | undefined, markup?: (value: T) => [string, string]): boolean => {
+			if (want === undefined) return true;
+			if (is === want) same++;
+			else {
+				different++;
+				if (direct && markup) set.set(...markup(want));
+			}
+			return is === want;
+		};
 
 		const borders: Borders = {};
-		let differs = false;
-		for (const side of SIDES) {
-			const wanted = this.sideOf(cell, side);
-			if (wanted === 'inside') continue;
-			const stated = (kept('linework') ? own.borders[side] : undefined) ?? ground.sides[side] ?? null;
-			const line = wanted === undefined ? null : wanted;
-			const same = sameLine(stated, line) && wanted !== undefined;
-			note(same);
-			if (!same) differs = true;
-			borders[side] = line;
-		}
-		// The neighbour may state something else here: say all four sides wherever one has to be said.
-		if (!differs && this.neighboursDiffer(cell)) differs = true;
+		let differs = contested;
+		sides.forEach(({ inside, line, stated }, side) => {
+			if (inside) return;
+			borders[SIDES[side]!] = line;
+			differs = !say(stated, true) || differs;
+		});
 		for (const name of ['diagonalDown', 'diagonalUp'] as const) {
 			const wanted = look[name] ?? null;
 			const stated = (kept('linework') ? own.borders[name] : undefined) ?? ground.diagonals[name] ?? null;
 			if (sameLine(stated, wanted)) continue;
-			note(false);
+			different++;
 			borders[name] = wanted;
 			differs = true;
 		}
 		if (differs && direct) set.set('w:tcBorders', writeBorders('w:tcBorders', borders, strict));
 
 		const wanted = cellLayerOf(look);
-		const fill = wanted.fill ?? (kept('fill') ? undefined : 'none');
-		if (fill !== undefined) {
-			const same = ((kept('fill') ? own.fill : undefined) ?? ground.cell.fill ?? 'none') === fill;
-			note(same);
-			if (!same && direct) set.set('w:shd', writeShading(fill));
-		}
+		say((kept('fill') ? own.fill : undefined) ?? ground.cell.fill ?? 'none', wanted.fill ?? (kept('fill') ? undefined : 'none'), (fill) => ['w:shd', writeShading(fill)]);
 		const margins = { ...wanted.margins };
-		for (const side of SIDES) {
-			if (margins[side] === undefined) continue;
-			const same = ((kept('margins') ? own.margins[side] : undefined) ?? ground.cell.margins[side]) === margins[side];
-			note(same);
-			if (same) delete margins[side];
-		}
+		for (const side of SIDES) if (say((kept('margins') ? own.margins[side] : undefined) ?? ground.cell.margins[side], margins[side])) delete margins[side];
 		if (Object.keys(margins).length && direct) set.set('w:tcMar', writeMargins('w:tcMar', { ...(kept('margins') ? own.margins : {}), ...margins }, strict));
-		if (wanted.v !== undefined) {
-			const same = ((kept('alignment') ? own.v : undefined) ?? ground.cell.v ?? 'top') === wanted.v;
-			note(same);
-			if (!same && direct) set.set('w:vAlign', writeVertical(wanted.v));
-		}
-		const rotate = wanted.rotate ?? (kept('alignment') ? undefined : 0);
-		if (rotate !== undefined && rotate !== ((kept('alignment') ? own.rotate : undefined) ?? ground.cell.rotate ?? 0)) {
-			note(false);
-			if (direct) set.set('w:textDirection', writeRotation(rotate, strict));
-		}
-		const remove = ({ name }: XmlNode) =>
+		say((kept('alignment') ? own.v : undefined) ?? ground.cell.v ?? 'top', wanted.v, (v) => ['w:vAlign', writeVertical(v)]);
+		const turned = (kept('alignment') ? own.rotate : undefined) ?? ground.cell.rotate ?? 0;
+		if (turned !== (wanted.rotate ?? (kept('alignment') ? turned : 0))) say(turned, wanted.rotate ?? 0, (rotate) => ['w:textDirection', writeRotation(rotate, strict)]);
+		return { markup: rewriteProperties(own.markup, reader.xml, 'w:tcPr', CELL_ORDER, this.goesFromCell, set), same, different };
+	}
+
+	private readonly goesFromCell = ({ name }: XmlNode): boolean => {
+		const { carry } = this.job;
+		return (
 			name === 'w:cnfStyle' ||
 			(carry.has('linework') && name === 'w:tcBorders') ||
 			(carry.has('fill') && name === 'w:shd') ||
 			(carry.has('margins') && name === 'w:tcMar') ||
-			(carry.has('alignment') && (name === 'w:vAlign' || name === 'w:textDirection'));
-		editProperties(this.edits, text, cell.node, 'w:tcPr', CELL_ORDER, remove, set);
-		if (isTop) this.patchText(cell, look, ground, note);
-	}
+			(carry.has('alignment') && (name === 'w:vAlign' || name === 'w:textDirection'))
+		);
+	};
 
-	/** Whether the cells on the other side of this one's edges state something else than is wanted, so that both sides must be said. */
-	private neighboursDiffer(cell: SourceCell): boolean {
-		const { source } = this.job;
-		const opposite = { top: 'bottom', bottom: 'top', start: 'end', end: 'start' } as const;
-		const { r, c, cols } = cell;
-		const beside: [(typeof SIDES)[number], SourceCell[]][] = [
-			['top', (source.rows[r - 1]?.cells ?? []).filter((other) => other.c < c + cols && other.c + other.cols > c)],
-			['bottom', (source.rows[r + 1]?.cells ?? []).filter((other) => other.c < c + cols && other.c + other.cols > c)],
-			['start', (source.rows[r]?.cells ?? []).filter((other) => other.c + other.cols === c)],
-			['end', (source.rows[r]?.cells ?? []).filter((other) => other.c === c + cols)]
-		];
-		return beside.some(([side, others]) => {
-			const own = this.sideOf(cell, side);
-			if (own === 'inside') return false;
-			return others.some((other) => {
-				const wanted = this.sideOf(other, opposite[side]);
-				if (wanted === 'inside') return false;
-				return wanted === undefined || !sameLine(this.resolver.ground(other).sides[opposite[side]] ?? null, wanted);
-			});
-		});
-	}
-
-	private patchText(cell: SourceCell, look: Look, ground: CellGround, note: (same: boolean) => void): void {
-		const { sheet } = this.job;
-		const content = readCellText(cell.node, sheet);
+	private patchText(cell: SourceCell, look: Look, ground: CellGround): void {
+		const { reader } = this.job;
+		const content = readCellText(cell.node, reader);
 		const emphasis = emphasisOf(content);
-		for (const paragraph of content.paragraphs) {
-			for (const run of paragraph.runs) {
-				const keep = emphasis(run);
-				const set = this.runProperties(look, ground, run.context, keep, note);
-				editProperties(this.edits, this.job.text, run.node, 'w:rPr', RUN_ORDER, this.goesFromRun(run.context, keep), set);
+		for (const paragraph of content) {
+			for (const { node, context } of paragraph.runs) {
+				const { markup, same, different } = this.runPatch(look, ground, context, emphasis(context));
+				this.note(same, different);
+				placeProperties(this.edits, reader.xml.source, node, node.child('w:rPr'), markup);
 			}
-			this.patchParagraph(paragraph, cell, look, ground, note);
+			this.patchParagraph(paragraph, cell, look, ground);
 		}
 	}
 
 	/** Which of a run's own settings the style takes over. */
-	private goesFromRun(context: RunContext, keep: ReadonlySet<keyof TextLayer>): (child: XmlNode) => boolean {
-		if (!this.job.carry.has('text')) return never;
+	private goesFromRun(keep: ReadonlySet<keyof TextLayer>): (child: XmlNode) => boolean {
+		if (!this.job.carry.has('text')) return () => false;
+		if (keep.size === 0) return ({ name }) => TEXT_NAMES.has(name);
 		const kept = new Set([...keep].flatMap((field) => TEXT_ELEMENTS[field]));
 		return ({ name }) => TEXT_NAMES.has(name) && !kept.has(name);
 	}
 
-	/** What a run must say itself to look as wanted, over what table, paragraph and character style make of it. */
-	private runProperties(look: Look, ground: CellGround, context: RunContext, keep: ReadonlySet<keyof TextLayer>, note: (same: boolean) => void) {
-		const wanted = textLayerOf(look);
-		const carried = this.job.carry.has('text');
-		const remaining: TextLayer = carried
-			? (Object.fromEntries(Object.entries(context.direct).filter(([field]) => keep.has(field as keyof TextLayer))) as TextLayer)
-			: context.direct;
-		const effective = this.resolver.text(ground, { ...context, direct: remaining });
-		const missing: TextLayer = {};
-		for (const field of Object.keys(wanted) as (keyof TextLayer)[]) {
-			if (keep.has(field)) continue;
-			const is = effective[field] ?? (field === 'underline' ? 'none' : field === 'tracking' ? 0 : undefined);
-			const same = is === wanted[field];
-			note(same);
-			if (!same) Object.assign(missing, { [field]: wanted[field] });
-		}
-		return this.job.direct ? writeText(missing) : EMPTY;
+	/** A w:rPr that says what a run must say itself to look as wanted, over what table, paragraph and character style make of it. */
+	private runPatch(look: Look, ground: CellGround, context: RunContext, keep: ReadonlySet<keyof TextLayer>): Patched {
+		const { cache, carry, direct, reader } = this.job;
+		const key = `r ${cache.id(context)} ${cache.id(look)} ${cache.id(ground)} ${keep.size ? [...keep].join() : ''} ${this.kind}`;
+		return cache.get(key, () => {
+			const wanted = textLayerOf(look);
+			const remaining = carry.has('text') ? directOnly(context.direct, keep, true) : context.direct;
+			const effective = this.resolver.effectiveText(ground, { ...context, direct: remaining });
+			const missing: TextLayer = {};
+			let same = 0;
+			let different = 0;
+			for (const field of Object.keys(wanted) as (keyof TextLayer)[]) {
+				if (keep.has(field)) continue;
+				const is = effective[field] ?? (field === 'underline' ? 'none' : field === 'tracking' ? 0 : undefined);
+				if (is === wanted[field]) same++;
+				else {
+					different++;
+					Object.assign(missing, { [field]: wanted[field] });
+				}
+			}
+			const set = direct ? writeText(missing) : EMPTY;
+			return { markup: rewriteProperties(context.markup, reader.xml, 'w:rPr', RUN_ORDER, this.goesFromRun(keep), set), same, different };
+		});
 	}
 
-	private patchParagraph(paragraph: CellText['paragraphs'][number], cell: SourceCell, look: Look, ground: CellGround, note: (same: boolean) => void): void {
-		const { carry, direct, text, rows } = this.job;
-		const { node, styleId, mark } = paragraph;
-		const pPr = node.child('w:pPr');
+	private patchParagraph({ node, context }: CellText[number], cell: SourceCell, look: Look, ground: CellGround): void {
+		const { cache, reader, rows } = this.job;
+		const { withNext } = rows[cell.r]!;
+		const decimalAt = look.h === 'decimal' ? this.decimalAt(cell, look) : 0;
+		const key = `p ${cache.id(context)} ${cache.id(look)} ${cache.id(ground)} ${withNext} ${decimalAt} ${this.kind}`;
+		const { markup, same, different } = cache.get(key, () => this.paragraphPatch(context, look, ground, withNext, decimalAt));
+		this.note(same, different);
+		placeProperties(this.edits, reader.xml.source, node, node.child('w:pPr'), markup);
+	}
+
+	private paragraphPatch(context: ParagraphContext, look: Look, ground: CellGround, withNext: boolean, decimalAt: number): Patched {
+		const { carry, direct, reader } = this.job;
+		const pPr = context.markup === '' ? undefined : reader.xml.fragment(context.markup);
 		const wanted = paragraphLayerOf(look);
-		const remaining = { ...paragraph.direct };
+		const remaining = { ...context.direct };
 		if (carry.has('alignment')) delete remaining.h;
 		if (carry.has('text')) delete remaining.lineHeight;
-		const effective = this.resolver.paragraph(ground, styleId, remaining);
+		const effective = this.resolver.effectiveParagraph(ground, context.styleId, remaining);
 		const set = new Map<string, string>();
+		let sayings = 0;
+		let different = 0;
 		if (wanted.h !== undefined) {
-			const same = (effective.h ?? 'start') === wanted.h;
-			note(same);
-			if (!same && direct) for (const [name, xml] of writeAlignment(wanted.h, this.decimalAt(cell, look))) set.set(name, xml);
+			sayings++;
+			if ((effective.h ?? 'start') !== wanted.h) {
+				different++;
+				if (direct) for (const [name, xml] of writeAlignment(wanted.h, decimalAt)) set.set(name, xml);
+			}
 		}
-		const spacing = pPr?.child('w:spacing');
-		const hasLine = paragraph.direct.lineHeight !== undefined;
 		const lineDiffers = wanted.lineHeight !== undefined && effective.lineHeight !== wanted.lineHeight;
-		if (wanted.lineHeight !== undefined) note(!lineDiffers);
-		const dropSpacing = carry.has('text') && hasLine;
+		if (wanted.lineHeight !== undefined) sayings++;
+		if (lineDiffers) different++;
+		const dropSpacing = carry.has('text') && context.direct.lineHeight !== undefined;
 		if ((lineDiffers && direct) || dropSpacing) {
-			const markup = lineSpacing(spacing, lineDiffers && direct ? wanted.lineHeight : undefined);
+			const markup = lineSpacing(pPr?.child('w:spacing'), lineDiffers && direct ? wanted.lineHeight : undefined);
 			if (markup) set.set('w:spacing', markup);
 		}
-		if (rows[cell.r]!.withNext && !pPr?.child('w:keepNext')) set.set('w:keepNext', '<w:keepNext/>');
-		const markProperties = pPr?.child('w:rPr');
-		const markSet = this.runProperties(look, ground, mark, new Set(), () => undefined);
-		if (!markProperties && markSet.size) set.set('w:rPr', `<w:rPr>${[...markSet].sort(([a], [b]) => RUN_ORDER.indexOf(a) - RUN_ORDER.indexOf(b)).map(([, xml]) => xml).join('')}</w:rPr>`);
+		if (withNext && !pPr?.child('w:keepNext')) set.set('w:keepNext', '<w:keepNext/>');
+		const mark = this.runPatch(look, ground, context.mark, NO_FIELDS).markup;
+		if (mark !== '' && mark !== context.mark.markup) set.set('w:rPr', mark);
 		const onlyDecimal = (child: XmlNode) => child.children.every((tab) => tab.attribute('w:val') === 'decimal' || tab.attribute('w:val') === 'num');
 		const remove = (child: XmlNode) =>
 			child.name === 'w:cnfStyle' ||
+			(child.name === 'w:rPr' && mark === '') ||
 			(carry.has('alignment') && (child.name === 'w:jc' || (child.name === 'w:tabs' && onlyDecimal(child)))) ||
 			(carry.has('fill') && child.name === 'w:shd') ||
 			(dropSpacing && child.name === 'w:spacing');
-		if (markProperties && pPr) editProperties(this.edits, text, pPr, 'w:rPr', RUN_ORDER, this.goesFromRun(mark, new Set()), markSet);
-		editProperties(this.edits, text, node, 'w:pPr', PARAGRAPH_ORDER, (child) => child !== markProperties && remove(child), set);
+		return { markup: rewriteProperties(context.markup, reader.xml, 'w:pPr', PARAGRAPH_ORDER, remove, set), same: sayings - different, different };
 	}
 
-	/** Where the decimal marks of a column line up: before its longest fraction, digits counted at half an em. */
+	/** Where the decimal marks of a column line up: before its longest fraction, digits counted at a little over half an em. */
 	private decimalAt(cell: SourceCell, look: Look): number {
 		const { widths } = this.job.source;
 		const width = widths.slice(cell.c, cell.c + cell.cols).reduce((sum, w) => sum + toTwips(w), 0);
@@ -333,6 +432,7 @@ class TablePatch {
 }
 
 export function sameLine(a: Line | null | undefined, b: Line | null | undefined): boolean {
+	if (a === b) return true;
 	if (!a || !b) return !a && !b;
 	return a.pattern === b.pattern && a.weight === b.weight && a.ink === b.ink;
 }

@@ -7,7 +7,7 @@ import type { Block, CellContent, DocumentTable, OpenDocument, RunView, TablePla
 import { descendants, parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';
 import { findCarried, readCarried, type Carried } from './carried.ts';
-import { fileAppearance, LookResolver, lookOf, readCellText, readTableProperties } from './looks.ts';
+import { fileAppearance, PropertyReader, readCellText, readTableProperties } from './looks.ts';
 import { NAMESPACES, relationshipKind, relationshipsOf, resolveTarget } from './names.ts';
 import { StyleSheet } from './styles.ts';
 import { paragraphText, readGrid, type SourceGrid } from './tables.ts';
@@ -28,6 +28,13 @@ export interface StoryPart {
 	readonly xml: XmlDocument;
 }
 
+/** A table with the way back to its markup. */
+export interface SourceTable {
+	readonly story: StoryPart;
+	readonly source: SourceGrid;
+	readonly reader: PropertyReader;
+}
+
 /** A DOCX opened, with the way back from each table to its markup. */
 export interface DocxDocument extends OpenDocument {
 	readonly package: Package;
@@ -37,14 +44,18 @@ export interface DocxDocument extends OpenDocument {
 	readonly stories: readonly StoryPart[];
 	readonly sheet: StyleSheet;
 	readonly stylesPart: { readonly name: string; readonly xml: XmlDocument } | undefined;
-	readonly sources: readonly { readonly story: StoryPart; readonly source: SourceGrid }[];
+	readonly sources: readonly SourceTable[];
 	readonly carriedPart: string | undefined;
 	readonly carriedData: Carried;
 }
 
-export async function readPart(archive: Package, name: string): Promise<XmlDocument | undefined> {
+/** Elements that hold properties; text and tables stand outside them. */
+const PROPERTIES: ReadonlySet<string> = new Set(['w:tblPr', 'w:tblPrEx', 'w:trPr', 'w:tcPr', 'w:pPr', 'w:rPr']);
+
+async function readPart(archive: Package, name: string): Promise<XmlDocument | undefined> {
 	const text = await archive.text(name);
-	return text === undefined ? undefined : parseXml(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text, name, NAMESPACES);
+	if (text === undefined) return undefined;
+	return parseXml(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text, name, { namespaces: NAMESPACES, properties: PROPERTIES });
 }
 
 export async function readRelationships(archive: Package, part: string): Promise<Relationship[]> {
@@ -96,7 +107,7 @@ export async function readDocx(bytes: Uint8Array<ArrayBuffer>): Promise<DocxDocu
 		const text = await archive.text(name);
 		if (!text?.includes('urn:heptarch:document:1')) continue;
 		carriedPart = name;
-		carriedData = readCarried(parseXml(text, name, NAMESPACES).root);
+		carriedData = readCarried(parseXml(text, name, { namespaces: NAMESPACES }).root);
 	}
 
 	const reader = new StoryReader(sheet, carriedData);
@@ -130,7 +141,9 @@ const TABLE_CAPTION = /^(table|tabelle|tab\.|tableau|tabla|tabella|tabel|tabell|
 class StoryReader {
 	readonly blocks: Block[] = [];
 	readonly tables: DocumentTable[] = [];
-	readonly sources: { story: StoryPart; source: SourceGrid }[] = [];
+	readonly sources: SourceTable[] = [];
+	private reader!: PropertyReader;
+	private hasFields = false;
 	private heading: string | undefined;
 	private lastParagraph: { text: string; caption: boolean } | undefined;
 
@@ -142,6 +155,8 @@ class StoryReader {
 	read(story: StoryPart): void {
 		this.heading = undefined;
 		this.lastParagraph = undefined;
+		this.hasFields = story.xml.source.includes('instrText');
+		this.reader = new PropertyReader(story.xml, this.sheet);
 		const body = story.kind === 'body' ? story.xml.root.child('w:body') : story.xml.root;
 		if (body) this.walk(body, story, story.kind);
 	}
@@ -172,13 +187,13 @@ class StoryReader {
 	private table(node: XmlNode, story: StoryPart, where: TablePlace['where'], inside?: number): void {
 		const index = this.tables.length;
 		const source = readGrid(node, story.name);
-		const appearance = fileAppearance(source, this.sheet);
-		const { table, recognition } = recognisedTable(source.grid, hintsOf(source, appearance));
+		const appearance = fileAppearance(source, this.reader);
+		const { table, recognition } = recognisedTable(source.grid, hintsOf(source, appearance, this.hasFields));
 		const styleId = node.at('w:tblPr', 'w:tblStyle')?.attribute('w:val');
 		const wornName = (styleId && this.sheet.styles.get(styleId)?.name) || null;
 		const carried = findCarried(this.carried, index, table, wornName);
 		const caption = this.lastParagraph?.caption ? this.lastParagraph.text : undefined;
-		this.sources.push({ story, source });
+		this.sources.push({ story, source, reader: this.reader });
 		const place: TablePlace = {
 			where: inside === undefined ? where : 'nested',
 			part: story.name,
@@ -186,32 +201,51 @@ class StoryReader {
 			...(caption && { caption }),
 			...(inside !== undefined && { inside })
 		};
-		const content: CellContent[][] = [];
-		const entry = { index, place, table: carried ? withCarried(table, carried) : table, recognition, appearance, widths: source.widths, content, wornName, carried };
-		this.tables.push(entry);
+		const nested = new Map<number, number[]>();
+		const { reader } = this;
+		let content: CellContent[][] | undefined;
+		this.tables.push({
+			index,
+			place,
+			table: carried ? withCarried(table, carried) : table,
+			recognition,
+			appearance,
+			widths: source.widths,
+			wornName,
+			carried,
+			/** Made when it is first looked at: writing a file needs none of it. */
+			get content() {
+				return (content ??= readContent(source, appearance, reader, nested));
+			}
+		});
 		if (inside === undefined) this.blocks.push({ kind: 'table', index });
 		this.lastParagraph = undefined;
-		const resolver = new LookResolver(this.sheet, readTableProperties(node, this.sheet), source.grid.rows, source.grid.columns);
 		source.sources.forEach((cells, cell) => {
-			const look = appearance.looks[appearance.cellLook[cell]!]!;
-			const pieces: CellContent[] = cells[0] ? this.content(cells[0].node, resolver, cells[0], look) : [];
 			for (const { node: tc } of cells)
-				for (const nested of descendants(tc, 'w:tbl'))
-					if (!isFallback(nested)) {
-						pieces.push({ nested: this.tables.length });
-						this.table(nested, story, where, index);
+				for (const inner of descendants(tc, 'w:tbl'))
+					if (!isFallback(inner)) {
+						nested.set(cell, [...(nested.get(cell) ?? []), this.tables.length]);
+						this.table(inner, story, where, index);
 					}
-			content.push(pieces);
 		});
 	}
+}
 
-	private content(tc: XmlNode, resolver: LookResolver, place: { r: number; c: number; cols: number }, look: Look): CellContent[] {
-		const ground = resolver.ground(place);
-		return readCellText(tc, this.sheet).paragraphs.map(({ runs }) => ({
+/** The text of every cell as it is shown: runs with what they have beyond their cell's look, and tables inside. */
+function readContent(source: SourceGrid, appearance: Appearance, reader: PropertyReader, nested: ReadonlyMap<number, readonly number[]>): CellContent[][] {
+	const { grid } = source;
+	const resolver = reader.sheet.resolver(readTableProperties(source.node, reader.sheet));
+	return source.sources.map((cells, cell) => {
+		const first = cells[0];
+		if (!first) return [];
+		const look = appearance.looks[appearance.cellLook[cell]!]!;
+		const ground = resolver.ground(first, grid.rows, grid.columns);
+		const layer = reader.cell(first.node.child('w:tcPr'));
+		const paragraphs = readCellText(first.node, reader).map(({ context: paragraph, runs }) => ({
 			runs: runs
 				.filter(({ text }) => text)
 				.map(({ node, context, text }): RunView => {
-					const own = lookOf(ground.cell, resolver.text(ground, context), {}, {});
+					const own = resolver.look(ground, layer, resolver.text(ground, context), resolver.paragraph(ground, paragraph));
 					const position = node.at('w:rPr', 'w:vertAlign')?.attribute('w:val');
 					return {
 						text,
@@ -224,7 +258,8 @@ class StoryReader {
 					};
 				})
 		}));
-	}
+		return [...paragraphs, ...(nested.get(cell) ?? []).map((index) => ({ nested: index }))];
+	});
 }
 
 /** Whether a node stands in the stand-in that is there for programs that do not know the newer markup. */
@@ -244,7 +279,7 @@ const withCarried = (table: Table, carried: NonNullable<DocumentTable['carried']
 	touches: carried.touches
 });
 
-function hintsOf(source: SourceGrid, appearance: Appearance): Hints {
+function hintsOf(source: SourceGrid, appearance: Appearance, hasFields: boolean): Hints {
 	const { grid, rows } = source;
 	const cellsIn: number[][] = Array.from({ length: grid.rows }, () => []);
 	grid.cells.forEach(({ r }, i) => cellsIn[r]!.push(i));
@@ -261,7 +296,7 @@ function hintsOf(source: SourceGrid, appearance: Appearance): Hints {
 			return first !== 'none' && fills.filter((fill) => fill === first).length * 2 > fills.length ? first : undefined;
 		}),
 		formula: rows.map(({ cells }) =>
-			cells.some(({ node }) => [...descendants(node, 'w:instrText')].some(({ text }) => /=\s*SUM\s*\(/i.test(text)))
+			hasFields && cells.some(({ node }) => [...descendants(node, 'w:instrText')].some(({ text }) => /=\s*SUM\s*\(/i.test(text)))
 		)
 	};
 }

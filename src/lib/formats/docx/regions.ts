@@ -58,6 +58,31 @@ export interface Place {
 }
 
 /**
+ * A number that is the same for cells that the same regions rule in the same way: {@link regionsAt} gives them the same
+ * regions, and they stand at the same rims of their blocks. Bands are told apart by their parity and their rims.
+ */
+export function regionKey({ r, c, cols }: Place, rows: number, columns: number, look: TableLook, rowBandSize: number, columnBandSize: number): number {
+	const firstBody = look.firstRow ? 1 : 0;
+	const firstPlain = look.firstColumn ? 1 : 0;
+	const last = c + cols - 1;
+	let key = (r === 0 ? 1 : 0) | (r === rows - 1 ? 2 : 0) | (c === 0 ? 4 : 0) | (last >= columns - 1 ? 8 : 0);
+	// The rims of the regions beside the first and last rows and columns, which column bands end at.
+	if (r === firstBody) key |= 16;
+	if (r === rows - 1 - (look.lastRow ? 1 : 0)) key |= 32;
+	if (look.rowBands && r >= firstBody) {
+		const at = r - firstBody;
+		key |= (Math.floor(at / rowBandSize) % 2 ? 64 : 128) | (at % rowBandSize === 0 ? 256 : 0) | (at % rowBandSize === rowBandSize - 1 ? 512 : 0);
+	}
+	if (look.columnBands && c >= firstPlain) {
+		const at = c - firstPlain;
+		const lastPlain = columns - 1 - (look.lastColumn ? 1 : 0);
+		const end = Math.min(at - (at % columnBandSize) + columnBandSize - 1, lastPlain - firstPlain);
+		key |= (Math.floor(at / columnBandSize) % 2 ? 1024 : 2048) | (at % columnBandSize === 0 ? 4096 : 0) | (last - firstPlain >= end ? 8192 : 0);
+	}
+	return key;
+}
+
+/**
  * The regions that rule a cell, weakest first, each with the block of slots it covers around that cell
  * (§17.7.6): the block tells which of the region's borders are outside and which inside.
  */

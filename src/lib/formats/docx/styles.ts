@@ -3,6 +3,7 @@ import { readBorders, type Borders } from './properties/borders.ts';
 import { readCell, readMargins, readShading, type CellLayer, type Margins } from './properties/cell.ts';
 import { readParagraph, type ParagraphLayer } from './properties/paragraph.ts';
 import { readText, type TextLayer } from './properties/text.ts';
+import { LookResolver, type TableProperties } from './looks.ts';
 import type { Theme } from './theme.ts';
 
 /** Regions of a table that a table style can speak of (ST_TblStyleOverrideType, §17.18.89), in the order in which later ones win (§17.7.6). */
@@ -83,6 +84,8 @@ export class StyleSheet {
 	private readonly textStyles = new Map<string, TextStyle>();
 	private readonly tableStyles = new Map<string, TableStyle>();
 	private readonly defaultIds = new Map<string, string>();
+	private readonly resolvers = new Map<string, LookResolver>();
+	private readonly layers = new Map<string, object>();
 
 	constructor(
 		root: XmlNode | undefined,
@@ -112,6 +115,24 @@ export class StyleSheet {
 		if (isDefault) this.defaultIds.set(type, id);
 		this.textStyles.clear();
 		this.tableStyles.clear();
+		this.resolvers.clear();
+	}
+
+	/** The one object for all that are equal to `layer`. */
+	interned<T extends object>(layer: T): T {
+		const key = JSON.stringify(Object.entries(layer).sort(([a], [b]) => (a < b ? -1 : 1)));
+		const known = this.layers.get(key);
+		if (known) return known as T;
+		this.layers.set(key, layer);
+		return layer;
+	}
+
+	/** The resolver for all tables that wear a style in the same way. */
+	resolver(table: TableProperties): LookResolver {
+		const key = JSON.stringify(table);
+		let resolver = this.resolvers.get(key);
+		if (!resolver) this.resolvers.set(key, (resolver = new LookResolver(this, table)));
+		return resolver;
 	}
 
 	/** A style and those it builds on, base first. Chains that come back to themselves are cut there. */

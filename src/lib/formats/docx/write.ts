@@ -2,7 +2,7 @@ import { InputError } from '../../core/errors.ts';
 import { appearanceOf, LOOK_FIELDS, type Appearance, type Line, type Look } from '../../core/cascade/look.ts';
 import { resolve, type House, type Resolved } from '../../core/cascade/resolve.ts';
 import { selfContained } from '../../core/style/export.ts';
-import { flatten, type FindBase } from '../../core/style/inherit.ts';
+import { flatten, type FindBase, type FlatStyle } from '../../core/style/inherit.ts';
 import { isPartOff } from '../../core/style/parts.ts';
 import { ASPECTS, type Style } from '../../core/style/types.ts';
 import type { Table } from '../../core/table/grid.ts';
@@ -10,10 +10,10 @@ import { roleFamily } from '../../core/table/roles.ts';
 import { Edits, parseXml } from '../package/xml.ts';
 import { contentKey, wearsOf, writeCarried } from './carried.ts';
 import { sayableEdge, sayableLook } from './layers.ts';
-import { LookResolver, readTableProperties, type CellGround } from './looks.ts';
+import { readTableProperties } from './looks.ts';
 import { livingId, livingStyle, type LivingStyle } from './living.ts';
 import { CONTENT_TYPES, NAMESPACES, relationshipsOf, W_NAMESPACE, W_NAMESPACE_STRICT } from './names.ts';
-import { patchTable, sameLine, type PatchCount } from './patch.ts';
+import { PatchCache, patchTable, sameLine, type PatchCount } from './patch.ts';
 import type { TableLook } from './regions.ts';
 import { readDocx, type DocxDocument } from './read.ts';
 import { StyleSheet } from './styles.ts';
@@ -85,13 +85,15 @@ export async function writeDocx(
 	const livings = as === 'direct' ? new Map<string, LivingStyle>() : makeLivingStyles(document, prepared, house, sheet, find);
 
 	const edits = new Map(document.stories.map((story) => [story.name, new Edits()]));
+	const cache = new PatchCache();
 	const counts = prepared.map(({ job, resolved, wanted }): PatchCount => {
-		const { story, source } = document.sources[job.index]!;
+		const { story, source, reader } = document.sources[job.index]!;
 		const living = livings.get(livingId(job.style.name, job.table.carry, ASPECTS));
 		const rows = rowKeeping(resolved);
 		const patch = {
 			source,
-			text: story.xml.source,
+			reader,
+			cache,
 			sheet,
 			strict: document.strict,
 			wanted,
@@ -112,16 +114,16 @@ export async function writeDocx(
 	const bytes = await document.package.rewrite(changed);
 
 	const back = readBack ? await readDocx(bytes) : undefined;
-	const tables = prepared.map(({ job, wanted }, i): TableAccount => {
+	const tables = prepared.map(({ job, resolved, wanted }, i): TableAccount => {
 		const { living, direct, lost, reasons } = counts[i]!;
-		const formats = formatLeaves(job.style, find);
+		const formats = job.table.carry.includes('formats') ? formatLeaves(resolved.style) : 0;
 		return {
 			index: job.index,
 			style: job.style.name,
 			living,
 			direct,
-			lost: lost + (formats && job.table.carry.includes('formats') ? formats : 0),
-			lostWhat: { ...Object.fromEntries(reasons), ...(formats && job.table.carry.includes('formats') && { 'number formats': formats }) },
+			lost: lost + formats,
+			lostWhat: { ...Object.fromEntries(reasons), ...(formats && { 'number formats': formats }) },
 			differences: back ? compare(job.table, wanted, back.tables[job.index]!.appearance) : []
 		};
 	});
@@ -129,9 +131,9 @@ export async function writeDocx(
 }
 
 /** How many number-format settings the style has; a word-processed table holds text, which has no such formats. */
-function formatLeaves(style: Style, find?: FindBase): number {
+function formatLeaves(style: FlatStyle): number {
 	let count = 0;
-	for (const leaves of flatten(style, find).parts.values()) for (const path of leaves.keys()) if (path.startsWith('format.')) count++;
+	for (const leaves of style.parts.values()) for (const path of leaves.keys()) if (path.startsWith('format.')) count++;
 	return count;
 }
 
@@ -154,7 +156,7 @@ function makeLivingStyles(document: DocxDocument, prepared: readonly Prepared[],
 	};
 	for (const { job } of prepared) add(job.style, job.table);
 	for (const { xml } of livings.values())
-		sheet.add(parseXml(`<w:styles xmlns:w="${W_NAMESPACE}">${xml}</w:styles>`, 'living style', NAMESPACES).root.children[0]!);
+		sheet.add(parseXml(`<w:styles xmlns:w="${W_NAMESPACE}">${xml}</w:styles>`, 'living style', { namespaces: NAMESPACES }).root.children[0]!);
 	return livings;
 }
 
@@ -185,13 +187,13 @@ function chooseLook(table: Table, living: LivingStyle, sheet: StyleSheet, wanted
 		columnBands: false
 	};
 	const misses = (look: TableLook): number => {
-		const resolver = LookResolver.of(sheet, living.id, look, undefined, undefined, table.rows, table.columns);
+		const resolver = sheet.resolver({ styleId: living.id, look, borders: {}, margins: {} });
 		let count = 0;
 		source.sources.forEach((cells, i) => {
 			const first = cells[0];
 			if (!first) return;
-			const ground: CellGround = resolver.ground(first);
-			const { fill = 'none', ink } = sayableLook(wanted.looks[wanted.cellLook[i]!]!).look;
+			const ground = resolver.ground(first, table.rows, table.columns);
+			const { fill = 'none', ink } = wanted.looks[wanted.cellLook[i]!]!;
 			if ((ground.cell.fill ?? 'none') !== fill) count++;
 			if (ink !== undefined && ground.text.ink !== undefined && ground.text.ink !== ink) count++;
 		});
@@ -270,7 +272,7 @@ async function writeCarriedPart(document: DocxDocument, prepared: readonly Prepa
 		return wears ? [{ index: entry.index, key: contentKey(entry.table), wears }] : [];
 	});
 	const styles = new Map(document.styles.map((style) => [style.name, style]));
-	for (const { job } of prepared) styles.set(job.style.name, selfContained(job.style, house, find));
+	for (const style of new Set(prepared.map(({ job }) => job.style))) styles.set(style.name, selfContained(style, house, find));
 	const worn = new Set(tables.map(({ wears }) => wears.style));
 	const text = writeCarried({ styles: [...styles.values()].filter(({ name }) => worn.has(name)), tables });
 	if (document.carriedPart) {

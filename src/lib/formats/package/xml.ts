@@ -4,9 +4,11 @@ import { InputError } from '../../core/errors.ts';
 /** Elements may stand this deep in each other; real documents stay far below. */
 const MAX_DEPTH = 600;
 
+const NO_CHILDREN: readonly XmlNode[] = Object.freeze([]);
+
 /** An element with its place in the source text, so that it can be changed without touching anything else. */
 export class XmlNode {
-	children: XmlNode[] = [];
+	private own: readonly XmlNode[] | undefined = NO_CHILDREN;
 	/** Character data directly inside, entities resolved. */
 	text = '';
 	/** Source offsets (UTF-16): of `<`, after the start tag's `>`, of the end tag's `<`, after its `>`. */
@@ -18,15 +20,32 @@ export class XmlNode {
 		readonly name: string,
 		readonly attributes: Readonly<Record<string, string>>,
 		readonly start: number,
-		readonly parent: XmlNode | null
-	) {}
+		readonly parent: XmlNode | null,
+		/** For a property element: reads what stands inside when somebody asks. */
+		private readonly inside?: (node: XmlNode) => XmlNode
+	) {
+		if (inside) this.own = undefined;
+	}
 
+	/** The elements inside. Those of a property element count their offsets from its own start. */
+	get children(): readonly XmlNode[] {
+		return (this.own ??= this.inside!(this).children);
+	}
+	append(child: XmlNode): void {
+		if (this.own === NO_CHILDREN) this.own = [child];
+		else (this.own as XmlNode[]).push(child);
+	}
+	/** Holds properties, read when asked for. */
+	get isProperty(): boolean {
+		return this.inside !== undefined;
+	}
 	/** `<x/>`, without an end tag. */
 	get selfClosing(): boolean {
 		return this.closeStart === this.end;
 	}
 	child(name: string): XmlNode | undefined {
-		return this.children.find((node) => node.name === name);
+		for (const node of this.children) if (node.name === name) return node;
+		return undefined;
 	}
 	/** The first element at the end of a path of child names. */
 	at(...path: string[]): XmlNode | undefined {
@@ -44,29 +63,63 @@ export interface XmlDocument {
 	readonly root: XmlNode;
 	/** Canonical prefix → the prefix that this source binds to that namespace at its root. */
 	readonly prefixes: ReadonlyMap<string, string>;
+	/** Reads a piece of this source by itself; the same piece is read once. Its offsets count from its own start. */
+	readonly fragment: (markup: string) => XmlNode;
 }
 
-type Scope = { readonly bindings: ReadonlyMap<string, string>; readonly names: Map<string, string> };
+interface Scope {
+	readonly bindings: ReadonlyMap<string, string>;
+	readonly elements: Map<string, string>;
+	readonly attributes: Map<string, string>;
+}
+const scopeOf = (bindings: ReadonlyMap<string, string>): Scope => ({ bindings, elements: new Map(), attributes: new Map() });
 const NO_ATTRIBUTES: Readonly<Record<string, string>> = Object.freeze({});
-const EMPTY_SCOPE: Scope = { bindings: new Map(), names: new Map() };
+
+export interface XmlOptions {
+	/** Namespace names → canonical prefixes; names in other namespaces become `{namespace}local`. */
+	readonly namespaces: ReadonlyMap<string, string>;
+	/** Canonical names of property elements: what is inside them is read when it is asked for, and once per markup. */
+	readonly properties?: ReadonlySet<string>;
+}
 
 /**
- * Parses XML to a tree with source positions. `namespaces` maps namespace names to canonical prefixes; names in other
- * namespaces become `{namespace}local`. Document type declarations are refused, so that no entity is ever expanded.
- * Throws InputError naming the part, line and column.
+ * Parses XML to a tree with source positions. Document type declarations are refused, so that no entity is ever
+ * expanded. Throws InputError naming the part, line and column.
  */
-export function parseXml(source: string, part: string, namespaces: ReadonlyMap<string, string>): XmlDocument {
+export function parseXml(source: string, part: string, options: XmlOptions): XmlDocument {
+	const fragments = new Map<string, XmlNode>();
+	let rootScope: Scope | undefined;
+	const fragment = (markup: string): XmlNode => {
+		let node = fragments.get(markup);
+		if (!node) fragments.set(markup, (node = parse(markup, part, { namespaces: options.namespaces }, rootScope!).root));
+		return node;
+	};
+	const inside = (node: XmlNode) => fragment(source.slice(node.start, node.end));
+	const { root, scope } = parse(source, part, options, undefined, inside);
+	rootScope = scope;
+	const prefixes = new Map<string, string>();
+	for (const [prefix, namespace] of scope.bindings) {
+		const known = options.namespaces.get(namespace);
+		if (known !== undefined && (!prefixes.has(known) || prefix !== '')) prefixes.set(known, prefix);
+	}
+	return { source, root, prefixes, fragment };
+}
+
+/** One pass over a source; `outer` are the bindings it stands in. Returns the root and the bindings at it. */
+function parse(source: string, part: string, { namespaces, properties }: XmlOptions, outer?: Scope, inside?: (node: XmlNode) => XmlNode): { root: XmlNode; scope: Scope } {
 	const parser = new SaxesParser({ xmlns: false, position: true });
 	let root: XmlNode | null = null;
+	let rootScope = outer ?? scopeOf(new Map());
 	let at: XmlNode | null = null;
 	let depth = 0;
-	let scope = EMPTY_SCOPE;
+	/** How deep inside a property element; 0 outside. */
+	let within = 0;
+	let scope = rootScope;
 	const scopes: Scope[] = [];
-	let prefixes = new Map<string, string>();
 
 	const canonical = (name: string, element: boolean): string => {
-		const key = element ? name : '@' + name;
-		let known = scope.names.get(key);
+		const names = element ? scope.elements : scope.attributes;
+		let known = names.get(name);
 		if (known === undefined) {
 			const colon = name.indexOf(':');
 			const prefix = colon < 0 ? '' : name.slice(0, colon);
@@ -74,7 +127,7 @@ export function parseXml(source: string, part: string, namespaces: ReadonlyMap<s
 			const namespace = !element && colon < 0 ? '' : (scope.bindings.get(prefix) ?? '');
 			const own = namespaces.get(namespace);
 			known = namespace === '' ? name : own === undefined ? `{${namespace}}${local}` : `${own}:${local}`;
-			scope.names.set(key, known);
+			names.set(name, known);
 		}
 		return known;
 	};
@@ -85,55 +138,63 @@ export function parseXml(source: string, part: string, namespaces: ReadonlyMap<s
 	parser.on('doctype', () => fail('a document type declaration is not allowed here'));
 	parser.on('opentag', (tag) => {
 		if (++depth > MAX_DEPTH) fail(`elements stand more than ${MAX_DEPTH} deep in each other`);
+		if (within > 0) {
+			within++;
+			return;
+		}
 		const raw = tag.attributes as Record<string, string>;
 		let own: Map<string, string> | undefined;
-		let any = false;
 		for (const name in raw) {
-			any = true;
 			if (name === 'xmlns' || name.startsWith('xmlns:')) {
 				own ??= new Map(scope.bindings);
 				own.set(name.slice(6), raw[name]!);
 			}
 		}
 		scopes.push(scope);
-		if (own) scope = { bindings: own, names: new Map() };
+		if (own) scope = scopeOf(own);
 		let attributes = NO_ATTRIBUTES;
-		if (any) {
-			const named: Record<string, string> = {};
-			for (const name in raw) named[canonical(name, false)] = raw[name]!;
-			attributes = named;
+		let renamed = false;
+		for (const name in raw) {
+			attributes = raw;
+			renamed ||= canonical(name, false) !== name;
 		}
+		if (renamed) attributes = Object.fromEntries(Object.entries(raw).map(([name, value]) => [canonical(name, false), value]));
 		const start = source.lastIndexOf('<', parser.position - 1);
-		const node = new XmlNode(canonical(tag.name, true), attributes, start, at);
+		const name = canonical(tag.name, true);
+		// Bindings made below the root would be lost to a piece that is read by itself: such property elements are read at once.
+		const isProperty = !tag.isSelfClosing && properties?.has(name) === true && scope === rootScope;
+		const node = new XmlNode(name, attributes, start, at, isProperty ? inside : undefined);
 		node.openEnd = parser.position;
-		if (at) at.children.push(node);
+		if (at) at.append(node);
 		else {
 			root = node;
-			for (const [prefix, namespace] of scope.bindings) {
-				const known = namespaces.get(namespace);
-				if (known !== undefined && (!prefixes.has(known) || prefix !== '')) prefixes.set(known, prefix);
-			}
+			rootScope = scope;
 		}
 		at = node;
+		if (isProperty) within = 1;
 	});
 	parser.on('closetag', (tag) => {
+		depth--;
+		if (within > 1) {
+			within--;
+			return;
+		}
+		within = 0;
 		const node = at!;
 		node.end = parser.position;
 		node.closeStart = tag.isSelfClosing ? node.end : source.lastIndexOf('<', parser.position - 1);
 		if (tag.isSelfClosing) node.openEnd = node.end;
 		at = node.parent;
 		scope = scopes.pop()!;
-		depth--;
 	});
-	parser.on('text', (text) => {
-		if (at) at.text += text;
-	});
-	parser.on('cdata', (text) => {
-		if (at) at.text += text;
-	});
+	const take = (text: string) => {
+		if (at && within === 0) at.text += text;
+	};
+	parser.on('text', take);
+	parser.on('cdata', take);
 	parser.write(source).close();
 	if (!root) fail('it is empty');
-	return { source, root: root!, prefixes };
+	return { root: root!, scope: rootScope };
 }
 
 /** Character data and attribute values for XML 1.0; characters that XML cannot hold are left out. */
@@ -147,11 +208,11 @@ export function escapeXml(text: string): string {
 		.replace(/"/g, '&quot;');
 }
 
-/** Every element below `node` with this name, in document order; does not look inside those it finds. */
+/** Every element below `node` with this name, in document order; does not look inside those it finds, nor inside properties. */
 export function* descendants(node: XmlNode, name: string): Generator<XmlNode> {
 	for (const child of node.children)
 		if (child.name === name) yield child;
-		else yield* descendants(child, name);
+		else if (!child.isProperty) yield* descendants(child, name);
 }
 
 /** Replacements at places of a source text. Applied together; they may touch but not overlap. */

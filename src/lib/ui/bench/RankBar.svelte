@@ -50,7 +50,7 @@
 			class={['flex min-w-0 flex-col items-stretch gap-1.5 border-e border-b-3 border-e-hairline px-2.5 pt-2 pb-2 text-start last:border-e-0', chosen === rank ? 'border-b-picked bg-sheet' : 'border-b-transparent hover:bg-paper', rank >= 6 && 'text-quiet']}
 			onclick={() => onchoose(rank)}
 		>
-			<span class="flex items-baseline gap-2"><span class={['font-title font-semibold', chosen === rank && 'text-picked']}>{numeral}</span><span class={['truncate', chosen === rank && 'font-semibold text-picked']}>{name}</span><span class="ms-auto shrink-0 text-[12px] text-quiet">{rank === 7 ? 'not of the style' : `${counts[rank]} ${rank === 6 ? (counts[6] === 1 ? 'rule' : 'rules') : 'set'}`}</span></span>
+			<span class="flex items-baseline gap-2"><span class={['font-title font-semibold', chosen === rank && 'text-picked']}>{numeral}</span><span class={['truncate', chosen === rank && 'font-semibold text-picked']}>{name}</span><span class="ms-auto shrink-0 text-[12px] text-quiet">{rank === 7 ? 'per table' : `${counts[rank]} ${rank === 6 ? (counts[6] === 1 ? 'rule' : 'rules') : 'set'}`}</span></span>
 			<span class="mini" aria-hidden="true">
 				{#if rank === 1}
 					<span class="flex flex-1 items-center justify-between px-2" style="{css()}flex-direction:row"><span>Ag 123</span><span>{style.parts.get('ground')?.get('text.size')?.value ?? ''}</span></span>

@@ -46,7 +46,7 @@
 	};
 </script>
 
-<div class="grid grid-cols-2 items-start gap-4">
+<div class="grid grid-flow-dense grid-cols-2 items-start gap-4">
 	{#each drawn as { key, from, title, resolved, appearance, content, widths, table } (key)}
 		<section class={['card min-w-0 overflow-hidden px-4 py-3 shadow-xs', table.columns > 4 && 'col-span-2']} aria-label="{from}, {title}">
 			<h3 class="mb-2.5 flex gap-2 text-[12px] text-quiet"><span class="truncate">{from} · {title}</span><span class="ms-auto shrink-0">{table.cells.length} cells</span></h3>

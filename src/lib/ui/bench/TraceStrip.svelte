@@ -9,7 +9,7 @@
 	let { resolved, r, c, onjump, onclose }: { resolved: Resolved; r: number; c: number; onjump?: ((part: string) => void) | undefined; onclose: () => void } = $props();
 
 	const cell = $derived(cellAt(resolved.structure.table, r, c));
-	const trace = $derived(traceCell(resolved, r, c));
+	const trace = $derived(new Map([...traceCell(resolved, r, c)].sort(([, [a]], [, [b]]) => b!.rank - a!.rank)));
 	const sides: { side: Side; words: string }[] = [
 		{ side: 'top', words: 'line above' },
 		{ side: 'bottom', words: 'line below' },
@@ -34,25 +34,25 @@
 	</button>
 {/snippet}
 
-<section class="max-h-44 overflow-y-auto border-t border-hairline bg-picked-wash px-5 py-3" aria-label="Trace">
+<section class="max-h-36 shrink-0 overflow-y-auto border-t border-hairline bg-picked-wash px-5 py-3" aria-label="Trace">
 	<div class="flex items-baseline gap-5">
 		<strong class="shrink-0 text-[14px] text-picked">{cell.text.trim().slice(0, 40) || 'empty cell'}</strong>
-		<p class="flex-1">{explainTrace(trace)}</p>
+		<p class="flex-1">{explainTrace(trace, lines)}</p>
 		<button type="button" class="shrink-0 text-quiet hover:text-ink" onclick={onclose}>T closes</button>
 	</div>
-	<dl class="mt-2 grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1">
+	<dl class="mt-2 grid grid-cols-[auto_1fr_auto_1fr] items-center gap-x-4 gap-y-1">
+		{#each lines as { words, value, part, rank, others } (words)}
+			<dt class="text-quiet">{words}</dt>
+			<dd class="flex flex-wrap items-center gap-1.5">
+				{@render setter({ part, rank }, value, false)}
+				{#if others.length}<span class="text-quiet">overrules</span>{#each others as entry (entry.part)}{@render setter(entry, String(entry.value), true)}{/each}{/if}
+			</dd>
+		{/each}
 		{#each [...trace] as [path, decided] (path)}
 			<dt class="text-quiet">{leafWords(path)}</dt>
 			<dd class="flex flex-wrap items-center gap-1.5">
 				{@render setter(decided[0]!, valueWords(path, decided[0]!.value), false)}
 				{#if decided.length > 1}<span class="text-quiet">overrules</span>{#each decided.slice(1) as entry (entry.part)}{@render setter(entry, valueWords(path, entry.value), true)}{/each}{/if}
-			</dd>
-		{/each}
-		{#each lines as { words, value, part, rank, others } (words)}
-			<dt class="text-quiet">{words}</dt>
-			<dd class="flex flex-wrap items-center gap-1.5">
-				{@render setter({ part, rank: rank }, value, false)}
-				{#if others.length}<span class="text-quiet">overrules</span>{#each others as entry (entry.part)}{@render setter(entry, String(entry.value), true)}{/each}{/if}
 			</dd>
 		{/each}
 	</dl>

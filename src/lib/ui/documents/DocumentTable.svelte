@@ -1,4 +1,5 @@
 <script lang="ts">
+	import type { Snippet } from 'svelte';
 	import { appearanceOf } from '$lib/core/cascade/look.ts';
 	import { resolve, type House, type Resolved } from '$lib/core/cascade/resolve.ts';
 	import type { FlatStyle } from '$lib/core/style/inherit.ts';
@@ -19,6 +20,7 @@
 		isPicked?: boolean;
 		pickedCell?: number | undefined;
 		wipe?: number | undefined;
+		overlay?: Snippet | undefined;
 		/** Only the file's own look, for the lower layer of the wipe. */
 		asInFile?: boolean;
 		onpick?: (cell: number, resolved: Resolved | undefined) => void;
@@ -26,7 +28,7 @@
 		onkind?: (c: number, kind: ColumnKind) => void;
 		onreason?: (words: string | undefined) => void;
 	}
-	let { entry, tables, shown, house, isPicked = false, pickedCell, wipe, asInFile = false, onpick, onrole, onkind, onreason }: Props = $props();
+	let { entry, tables, shown, house, isPicked = false, pickedCell, wipe, overlay, asInFile = false, onpick, onrole, onkind, onreason }: Props = $props();
 
 	const now = $derived(shown(entry.index));
 	const table = $derived(stateTable(entry, now.state));
@@ -86,6 +88,7 @@
 	rowGutter={isPicked && onrole ? rowGutter : undefined}
 	columnGutter={isPicked && onkind ? columnGutter : undefined}
 	{nested}
+	{overlay}
 />
 
 <style>

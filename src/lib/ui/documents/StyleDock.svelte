@@ -48,7 +48,7 @@
 			onblur={() => onpoint(undefined)}
 			onclick={() => onchoose(id)}
 		>
-			<StylePicture style={book.flat(id)} house={book.house} {sample} {widths} scale={0.36} />
+			<StylePicture style={book.flat(id)} house={book.house} {sample} {widths} scale={sample.table.columns > 4 ? 0.3 : 0.36} />
 			<span class="block border-t border-hairline px-2.5 py-1.5">
 				<span class="block truncate font-semibold">{definition.name}</span>
 				<span class="block truncate text-[12px] text-quiet">{definition.category ?? 'no category'}</span>

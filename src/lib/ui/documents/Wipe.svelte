@@ -18,8 +18,8 @@
 </script>
 
 <div bind:this={track} class="pointer-events-none absolute inset-0">
-	<span class="absolute -top-4 start-0 font-sans text-[11px] text-quiet">before</span>
-	<span class="absolute -top-4 end-0 font-sans text-[11px] text-quiet">{after}</span>
+	<span class="absolute -top-9 start-0 whitespace-nowrap font-sans text-[11px] text-quiet">before</span>
+	<span class="absolute -top-9 end-0 whitespace-nowrap font-sans text-[11px] text-quiet">{after}</span>
 	<div class="absolute inset-y-0 w-0.5 -translate-x-1/2 bg-accent" style="left:{value * 100}%">
 		<button
 			type="button"

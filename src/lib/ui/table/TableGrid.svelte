@@ -27,10 +27,12 @@
 		rowGutter?: Snippet<[number]> | undefined;
 		columnGutter?: Snippet<[number]> | undefined;
 		nested?: Snippet<[number, 'before' | 'after']> | undefined;
+		/** Lies over the table, gutters left out. */
+		overlay?: Snippet | undefined;
 		/** Fill the width there is instead of the table's own. */
 		fill?: boolean;
 	}
-	let { grid, appearance, before, wipe = 0, content, widths, zoom = 1, guides = false, spotlight, picked, onpick, label, rowGutter, columnGutter, nested, fill = false }: Props = $props();
+	let { grid, appearance, before, wipe = 0, content, widths, zoom = 1, guides = false, spotlight, picked, onpick, label, rowGutter, columnGutter, nested, overlay, fill = false }: Props = $props();
 
 	const total = $derived(widths?.reduce((sum, width) => sum + width, 0) ?? 0);
 	const tracks = $derived(
@@ -66,12 +68,18 @@
 	{#if before}
 		<TableLayer {...shared} appearance={before} {guides} nested={nested ? nestedBefore : undefined} clip="inset(-4px {100 - wipe * 100}% -4px -4px)" hidden />
 	{/if}
+	{#if overlay}<div class="overlay" style="grid-column:{offset + 1} / -1;grid-row:{offset + 1} / -1">{@render overlay()}</div>{/if}
 </div>
 
 <style>
 	.tracks {
 		display: grid;
 		max-width: 100%;
+	}
+	.overlay {
+		position: relative;
+		z-index: 3;
+		pointer-events: none;
 	}
 	.row-gutter {
 		grid-column: 1;

@@ -103,7 +103,7 @@
 								{@render nested?.(piece.nested)}
 							{:else if piece.runs.length === 1 && appearance.looks[look]!.h === 'decimal' && figure(piece.runs[0]!.text)}
 								{@const [whole, fraction] = figure(piece.runs[0]!.text)!}
-								<p style={runStyle(piece.runs[0]!)}>{whole}<span class="fraction" style="min-width:{fractions[cell.c]}ch">{fraction}</span></p>
+								<p class="figure" style={runStyle(piece.runs[0]!)}>{whole}<span class="fraction" style="min-width:{fractions[cell.c]}ch">{fraction}</span></p>
 							{:else}
 								<p>{#each piece.runs as run, j (j)}<span style={runStyle(run)}>{run.text}</span>{/each}&ZeroWidthSpace;</p>
 							{/if}
@@ -151,6 +151,9 @@
 	.cell p {
 		margin: 0;
 		white-space: pre-line;
+	}
+	.cell p.figure {
+		white-space: nowrap;
 	}
 	.cell.dim {
 		opacity: 0.32;

@@ -226,6 +226,7 @@
 						class={['group relative my-3', isPicked ? '' : 'rounded hover:ring-2 hover:ring-hairline hover:ring-offset-4']}
 						aria-label="Table {index + 1}"
 					>
+						{#snippet overlay()}<Wipe bind:value={wipe} after={book.get(pointed ?? chosen)?.definition.name ?? 'as it came'} />{/snippet}
 						<div class={isPicked ? '-ms-[84px]' : ''}>
 							<DocumentTable
 								entry={tables[index]!}
@@ -235,6 +236,7 @@
 								{isPicked}
 								pickedCell={isPicked && tracing ? cell?.index : undefined}
 								wipe={isPicked && wiping ? wipe : undefined}
+								overlay={isPicked && wiping ? overlay : undefined}
 								onpick={(at, resolved) => {
 									pick(index, false);
 									cell = { index: at, resolved };
@@ -244,7 +246,6 @@
 								onreason={(words) => (reason = words)}
 							/>
 						</div>
-						{#if isPicked && wiping}<Wipe bind:value={wipe} after={book.get(pointed ?? chosen)?.definition.name ?? 'as it came'} />{/if}
 					</section>
 				{/if}
 			{/each}

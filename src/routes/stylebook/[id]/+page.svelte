@@ -70,13 +70,16 @@
 
 	/** A cell that the part rules, on any specimen, with its trace. */
 	const example = $derived.by(() => {
-		for (const { resolved } of resolvedSpecimens) {
-			const { signatures, cellSignature, table } = resolved.structure;
-			const signature = signatures.findIndex(({ parts }) => parts.some(({ name }) => name === part));
-			const slot = signature < 0 ? -1 : cellSignature.indexOf(signature);
-			if (slot >= 0) return traceCell(resolved, Math.floor(slot / table.columns), slot % table.columns);
-		}
-		return undefined;
+		let plainest: { resolved: Resolved; slot: number; parts: number } | undefined;
+		for (const { resolved } of resolvedSpecimens)
+			resolved.structure.signatures.forEach(({ parts }, signature) => {
+				if (!parts.some(({ name }) => name === part) || (plainest && parts.length >= plainest.parts)) return;
+				const slot = resolved.structure.cellSignature.indexOf(signature);
+				if (slot >= 0) plainest = { resolved, slot, parts: parts.length };
+			});
+		if (!plainest) return undefined;
+		const { columns } = plainest.resolved.structure.table;
+		return traceCell(plainest.resolved, Math.floor(plainest.slot / columns), plainest.slot % columns);
 	});
 
 	function source(path: string): LeafSource {

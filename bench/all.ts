@@ -1,0 +1,5 @@
+import { benchDocx } from './docx.ts';
+import { benchResolve } from './resolve.ts';
+
+await benchResolve();
+await benchDocx();

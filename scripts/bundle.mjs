@@ -1,0 +1,30 @@
+import { build } from 'esbuild';
+import { mkdirSync, readdirSync, renameSync, statSync } from 'node:fs';
+import { dirname, join, relative } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = dirname(dirname(fileURLToPath(import.meta.url)));
+
+/** When a file or anything in a folder was last changed; 0 where it is missing. */
+export function newest(path) {
+	const info = statSync(path, { throwIfNoEntry: false });
+	if (!info?.isDirectory()) return info?.mtimeMs ?? 0;
+	return readdirSync(path).reduce((latest, name) => Math.max(latest, newest(join(path, name))), info.mtimeMs);
+}
+
+/**
+ * Bundles a TypeScript entry to one file that plain Node.js runs at full speed, and returns its path. It is kept below
+ * node_modules, and made anew only when something in the `sources` is newer.
+ */
+export async function bundle(entry, sources) {
+	const name = relative(root, entry).replace(/[^A-Za-z0-9]+/g, '-');
+	const outfile = join(root, 'node_modules', '.cache', 'heptarch', `${name}.mjs`);
+	const latest = Math.max(...[...sources, 'package-lock.json'].map((source) => newest(join(root, source))));
+	if (newest(outfile) > latest) return outfile;
+	mkdirSync(dirname(outfile), { recursive: true });
+	// Written aside and moved, so that another process never runs half a file.
+	const draft = `${outfile}.${process.pid}`;
+	await build({ entryPoints: [entry], bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', logLevel: 'error', outfile: draft });
+	renameSync(draft, outfile);
+	return outfile;
+}
