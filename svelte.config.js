@@ -22,7 +22,15 @@ export default {
 		},
 		typescript: {
 			config: (config) => {
-				config.include.push('../src/cli/**/*.ts', '../tests/**/*.ts', '../bench/**/*.ts', '../demo/**/*.ts', '../migrations/**/*.ts', '../scripts/**/*.ts', '../scripts/**/*.mjs');
+				config.include.push(
+					'../src/cli/**/*.ts',
+					'../tests/**/*.ts',
+					'../bench/**/*.ts',
+					'../demo/**/*.ts',
+					'../migrations/**/*.ts',
+					'../scripts/**/*.ts',
+					'../scripts/**/*.mjs'
+				);
 			}
 		}
 	}

@@ -16,7 +16,9 @@ export async function largeDocument(): Promise<Uint8Array<ArrayBuffer>> {
 	const end = text.lastIndexOf('<w:sectPr');
 	const body = text.slice(start, end);
 	const copies = Math.ceil(TABLES / 9);
-	return archive.rewrite(new Map([['word/document.xml', text.slice(0, start) + body.repeat(copies) + text.slice(end)]]));
+	return archive.rewrite(
+		new Map([['word/document.xml', text.slice(0, start) + body.repeat(copies) + text.slice(end)]])
+	);
 }
 
 /** Applying a style to every table, against reading and rewriting the same package with the same zip library. */
@@ -42,7 +44,13 @@ export async function benchDocx(): Promise<void> {
 	const styled = median(await timed(() => apply(false), 7, 2));
 	const proved = median(await timed(() => apply(true), 3, 0));
 	const megabytes = mainLength / 2 ** 20;
-	report(`apply to ${tables} tables of a DOCX (${megabytes.toFixed(1)} MB main part), against rewriting the package`, styled, base, 3, `${styled.toFixed(0)} ms against ${base.toFixed(0)} ms, ${((1000 * tables) / styled).toFixed(0)} tables/s, ${((1000 * megabytes) / styled).toFixed(1)} MB/s`);
+	report(
+		`apply to ${tables} tables of a DOCX (${megabytes.toFixed(1)} MB main part), against rewriting the package`,
+		styled,
+		base,
+		3,
+		`${styled.toFixed(0)} ms against ${base.toFixed(0)} ms, ${((1000 * tables) / styled).toFixed(0)} tables/s, ${((1000 * megabytes) / styled).toFixed(1)} MB/s`
+	);
 	console.log(`        with the read-back: ratio ${(proved / base).toFixed(2)}, ${proved.toFixed(0)} ms`);
 
 	// Peak memory over what was in use before, sampled while it runs.
@@ -57,5 +65,11 @@ export async function benchDocx(): Promise<void> {
 	await apply(false);
 	clearInterval(timer);
 	sample();
-	report('peak memory while applying, against the uncompressed main part', peak, mainLength, 12, `${(peak / 2 ** 20).toFixed(0)} MB`);
+	report(
+		'peak memory while applying, against the uncompressed main part',
+		peak,
+		mainLength,
+		12,
+		`${(peak / 2 ** 20).toFixed(0)} MB`
+	);
 }

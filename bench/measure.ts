@@ -10,10 +10,13 @@ export async function timed(work: () => unknown, times: number, warm = 1): Promi
 	return spans;
 }
 
-export const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+export const median = (values: readonly number[]): number =>
+	[...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 
 /** Prints one line: what was measured, its ratio to what it is compared with, and the bound that the issue sets. */
 export function report(what: string, value: number, base: number, bound: number, detail: string): void {
 	const ratio = value / base;
-	console.log(`${ratio <= bound ? 'within ' : 'OVER   '} ${what}: ratio ${ratio.toFixed(3)} (at most ${bound}); ${detail}`);
+	console.log(
+		`${ratio <= bound ? 'within ' : 'OVER   '} ${what}: ratio ${ratio.toFixed(3)} (at most ${bound}); ${detail}`
+	);
 }

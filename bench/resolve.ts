@@ -20,7 +20,8 @@ export async function benchResolve(): Promise<void> {
 	const find = (name: string) => DEMO_STYLES.find((style) => style.name === name);
 	// A style is flattened anew each time: nothing worked out before may help.
 	const style = () => flatten(ledger, find);
-	const changed = () => flatten({ ...ledger, parts: { ...ledger.parts, total: withLeaf(ledger.parts.total!, 'text.ink', 'rust') } }, find);
+	const changed = () =>
+		flatten({ ...ledger, parts: { ...ledger.parts, total: withLeaf(ledger.parts.total!, 'text.ink', 'rust') } }, find);
 
 	let sink = 0;
 	const loop = () => {
@@ -35,7 +36,19 @@ export async function benchResolve(): Promise<void> {
 	const first = median(await timed(() => resolve(table, style(), FIRST_HOUSE), 41, 10));
 	const resolved = resolve(table, style(), FIRST_HOUSE);
 	const again = median(await timed(() => restyle(resolved, changed()), 41, 10));
-	report('resolve 1,000 × 200 cells, against a bare loop', first, bare, 10, `${first.toFixed(2)} ms against ${bare.toFixed(2)} ms, ${resolved.leaves.length} signatures, ${resolved.edges.length} edge signatures`);
-	report('restyle after a change of one leaf, against the first resolve', again, first, 1 / 20, `${again.toFixed(3)} ms`);
+	report(
+		'resolve 1,000 × 200 cells, against a bare loop',
+		first,
+		bare,
+		10,
+		`${first.toFixed(2)} ms against ${bare.toFixed(2)} ms, ${resolved.leaves.length} signatures, ${resolved.edges.length} edge signatures`
+	);
+	report(
+		'restyle after a change of one leaf, against the first resolve',
+		again,
+		first,
+		1 / 20,
+		`${again.toFixed(3)} ms`
+	);
 	if (sink < 0) console.log(sink);
 }

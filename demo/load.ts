@@ -13,7 +13,8 @@ export async function loadDemo(db: Kysely<Database>): Promise<boolean> {
 	const document = await db.selectFrom('documents').select('id').executeTakeFirst();
 	if (style || document) return false;
 	await loadHouse(db);
-	for (const definition of DEMO_STYLES) await importStyle(db, { ...definition, bases: DEMO_STYLES.filter(({ name }) => name === definition.basedOn) });
+	for (const definition of DEMO_STYLES)
+		await importStyle(db, { ...definition, bases: DEMO_STYLES.filter(({ name }) => name === definition.basedOn) });
 	await addDocument(db, 'Volunteers’ handbook.docx', await handbook());
 	await addDocument(db, 'Season report 2031.docx', await seasonReport());
 	return true;

@@ -26,7 +26,12 @@ export async function up(db: Kysely<unknown>): Promise<void> {
 		.addColumn('created_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
 		.addColumn('updated_at', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
 		.execute();
-	await db.schema.createIndex('styles_name').on('styles').expression(sql`lower(name)`).unique().execute();
+	await db.schema
+		.createIndex('styles_name')
+		.on('styles')
+		.expression(sql`lower(name)`)
+		.unique()
+		.execute();
 	await db.schema
 		.createTable('documents')
 		.addColumn('id', 'uuid', (c) => c.primaryKey().defaultTo(sql`gen_random_uuid()`))
@@ -61,5 +66,6 @@ export async function up(db: Kysely<unknown>): Promise<void> {
 }
 
 export async function down(db: Kysely<unknown>): Promise<void> {
-	for (const table of ['wears', 'document_steps', 'documents', 'styles', 'files', 'houses']) await db.schema.dropTable(table).execute();
+	for (const table of ['wears', 'document_steps', 'documents', 'styles', 'files', 'houses'])
+		await db.schema.dropTable(table).execute();
 }

@@ -24,7 +24,16 @@ export async function bundle(entry, sources) {
 	mkdirSync(dirname(outfile), { recursive: true });
 	// Written aside and moved, so that another process never runs half a file.
 	const draft = `${outfile}.${process.pid}`;
-	await build({ entryPoints: [entry], bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', logLevel: 'error', outfile: draft });
+	await build({
+		entryPoints: [entry],
+		bundle: true,
+		platform: 'node',
+		format: 'esm',
+		target: 'node20',
+		packages: 'external',
+		logLevel: 'error',
+		outfile: draft
+	});
 	renameSync(draft, outfile);
 	return outfile;
 }

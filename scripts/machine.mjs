@@ -1,7 +1,18 @@
 // What npm start and npm test need of the machine. Plain Node.js: it runs before anything is installed.
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
-import { chmodSync, chownSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+	chmodSync,
+	chownSync,
+	existsSync,
+	mkdirSync,
+	mkdtempSync,
+	readdirSync,
+	readFileSync,
+	rmSync,
+	statSync,
+	writeFileSync
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -20,13 +31,15 @@ export function giveUp(text) {
 
 export function checkNode() {
 	const [major, minor] = process.versions.node.split('.').map(Number);
-	if (major < 20 || (major === 20 && minor < 19)) giveUp(`Heptarch needs Node.js 20.19 or newer; this is ${process.versions.node}.`);
+	if (major < 20 || (major === 20 && minor < 19))
+		giveUp(`Heptarch needs Node.js 20.19 or newer; this is ${process.versions.node}.`);
 }
 
 /** Runs a command to its end, its output on ours; gives up with `what` where it fails. */
 export function run(command, args, what, options = {}) {
 	const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
-	if (result.error || result.status !== 0) giveUp(`${what} failed (${result.error?.message ?? `exit code ${result.status}`}). What it said is above.`);
+	if (result.error || result.status !== 0)
+		giveUp(`${what} failed (${result.error?.message ?? `exit code ${result.status}`}). What it said is above.`);
 }
 
 /** Runs a command and returns its output; undefined where it fails. */
@@ -37,7 +50,9 @@ function ask(command, args, options = {}) {
 
 /** The packages of package-lock.json, installed when they are missing or not those. */
 export function ensureNodePackages() {
-	const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+	const lock = createHash('sha256')
+		.update(readFileSync(join(root, 'package-lock.json')))
+		.digest('hex');
 	const stamp = join(root, 'node_modules', '.heptarch-lock');
 	if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
 	say('installing the packages of package-lock.json');
@@ -49,8 +64,12 @@ export function ensureNodePackages() {
 function ensureDebianPackages(packages, what) {
 	const wanted = packages.join(' ');
 	const sudo = !isRoot && ask('sudo', ['-n', 'true']) !== undefined;
-	if (!ask('sh', ['-c', 'command -v apt-get'])) giveUp(`${what} is missing, and this machine has no apt-get. Install what Debian calls ${wanted}, then try again.`);
-	if (!isRoot && !sudo) giveUp(`${what} is missing, and you may not install packages here. Run this, then try again:\n\n    sudo apt-get update && sudo apt-get install -y ${wanted}`);
+	if (!ask('sh', ['-c', 'command -v apt-get']))
+		giveUp(`${what} is missing, and this machine has no apt-get. Install what Debian calls ${wanted}, then try again.`);
+	if (!isRoot && !sudo)
+		giveUp(
+			`${what} is missing, and you may not install packages here. Run this, then try again:\n\n    sudo apt-get update && sudo apt-get install -y ${wanted}`
+		);
 	say(`installing ${wanted} from Debian's packages`);
 	const apt = (...args) => (sudo ? ['sudo', ['-n', 'apt-get', ...args]] : ['apt-get', args]);
 	const quiet = { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } };
@@ -75,7 +94,8 @@ export function ensurePostgres() {
 }
 
 export function ensureBrowser() {
-	if (!existsSync('/usr/bin/chromium') || !existsSync('/usr/bin/chromedriver')) ensureDebianPackages(['chromium', 'chromium-driver'], 'Chromium with its driver, for the browser tests,');
+	if (!existsSync('/usr/bin/chromium') || !existsSync('/usr/bin/chromedriver'))
+		ensureDebianPackages(['chromium', 'chromium-driver'], 'Chromium with its driver, for the browser tests,');
 }
 
 /** A port on loopback that nobody listens on: `wanted`, or the next free one, or any. */
@@ -100,7 +120,9 @@ export async function freePort(wanted = 0) {
 function asPostgres(bin, name, args) {
 	const command = join(bin, name);
 	const options = { cwd: '/', encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] };
-	return isRoot ? spawnSync('runuser', ['-u', 'postgres', '--', command, ...args], options) : spawnSync(command, args, options);
+	return isRoot
+		? spawnSync('runuser', ['-u', 'postgres', '--', command, ...args], options)
+		: spawnSync(command, args, options);
 }
 
 /** Where the cluster of this checkout lives: in the checkout; as root outside, where the user postgres can reach it. */
@@ -131,7 +153,19 @@ export async function ownDatabase({ throwAway = false } = {}) {
 		say(`making a PostgreSQL cluster in ${data}`);
 		writeFileSync(secret, randomBytes(24).toString('hex'), { mode: 0o600 });
 		own(secret);
-		const made = asPostgres(bin, 'initdb', ['-D', data, '-U', 'heptarch', '-A', 'scram-sha-256', `--pwfile=${secret}`, '-E', 'UTF8', '--locale=C.UTF-8', ...(throwAway ? ['--no-sync'] : [])]);
+		const made = asPostgres(bin, 'initdb', [
+			'-D',
+			data,
+			'-U',
+			'heptarch',
+			'-A',
+			'scram-sha-256',
+			`--pwfile=${secret}`,
+			'-E',
+			'UTF8',
+			'--locale=C.UTF-8',
+			...(throwAway ? ['--no-sync'] : [])
+		]);
 		if (made.status !== 0) giveUp(`PostgreSQL could not make its cluster:\n${made.stderr || made.error?.message}`);
 	}
 	const url = (port) => `postgres://heptarch:${readFileSync(secret, 'utf8')}@127.0.0.1:${port}/postgres`;
@@ -143,8 +177,20 @@ export async function ownDatabase({ throwAway = false } = {}) {
 	}
 	const port = await freePort();
 	const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' ${throwAway ? '-c fsync=off' : ''}`;
-	const started = asPostgres(bin, 'pg_ctl', ['start', '-w', '-t', '60', '-D', data, '-l', join(folder, 'postgres.log'), '-o', options]);
-	if (started.status !== 0) giveUp(`PostgreSQL did not start:\n${started.stderr}\nIts log is ${join(folder, 'postgres.log')}.`);
+	const started = asPostgres(bin, 'pg_ctl', [
+		'start',
+		'-w',
+		'-t',
+		'60',
+		'-D',
+		data,
+		'-l',
+		join(folder, 'postgres.log'),
+		'-o',
+		options
+	]);
+	if (started.status !== 0)
+		giveUp(`PostgreSQL did not start:\n${started.stderr}\nIts log is ${join(folder, 'postgres.log')}.`);
 	say(`PostgreSQL runs on 127.0.0.1:${port}`);
 	const stop = () => {
 		asPostgres(bin, 'pg_ctl', ['stop', '-m', 'fast', '-w', '-D', data]);
@@ -162,7 +208,9 @@ function newest(path) {
 
 /** Builds the application where its sources are newer than the last build. */
 export function ensureBuild() {
-	const sources = ['src', 'static', 'package-lock.json', 'svelte.config.js', 'vite.config.ts'].map((name) => newest(join(root, name)));
+	const sources = ['src', 'static', 'package-lock.json', 'svelte.config.js', 'vite.config.ts'].map((name) =>
+		newest(join(root, name))
+	);
 	const built = statSync(join(root, 'build', '.built'), { throwIfNoEntry: false })?.mtimeMs ?? 0;
 	if (built > Math.max(...sources)) return;
 	say('building the application');
@@ -172,7 +220,12 @@ export function ensureBuild() {
 
 /** Brings the database to the present schema and, where asked, loads the demo house into an empty one. */
 export function prepareDatabase(url, { demo }) {
-	run(process.execPath, ['--import', 'tsx', 'scripts/prepare.ts', ...(demo ? ['--demo'] : [])], 'Preparing the database', { env: { ...process.env, DATABASE_URL: url } });
+	run(
+		process.execPath,
+		['--import', 'tsx', 'scripts/prepare.ts', ...(demo ? ['--demo'] : [])],
+		'Preparing the database',
+		{ env: { ...process.env, DATABASE_URL: url } }
+	);
 }
 
 /** Starts the built application on loopback; resolves once it answers. */
@@ -181,7 +234,15 @@ export async function serve(databaseUrl, { port, stdio = 'inherit' }) {
 	const child = spawn(process.execPath, ['build/index.js'], {
 		cwd: root,
 		stdio,
-		env: { ...process.env, DATABASE_URL: databaseUrl, HOST: '127.0.0.1', PORT: String(port), ORIGIN: origin, BODY_SIZE_LIMIT: '64M', NODE_ENV: 'production' }
+		env: {
+			...process.env,
+			DATABASE_URL: databaseUrl,
+			HOST: '127.0.0.1',
+			PORT: String(port),
+			ORIGIN: origin,
+			BODY_SIZE_LIMIT: '64M',
+			NODE_ENV: 'production'
+		}
 	});
 	let ended = false;
 	child.once('exit', () => (ended = true));

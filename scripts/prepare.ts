@@ -15,7 +15,8 @@ try {
 	const { error, results } = await migrator.migrateToLatest();
 	if (error) throw error;
 	if (results?.length) console.log(`· database brought to ${results.at(-1)!.migrationName}`);
-	if (process.argv.includes('--demo') && (await loadDemo(db))) console.log('· demo house loaded: Thornmere Botanic Garden');
+	if (process.argv.includes('--demo') && (await loadDemo(db)))
+		console.log('· demo house loaded: Thornmere Botanic Garden');
 } catch (error) {
 	const { code, message } = error as { code?: string; message: string };
 	console.error(code === 'ECONNREFUSED' ? `No PostgreSQL answers at the address in DATABASE_URL.` : message);

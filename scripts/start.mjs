@@ -1,9 +1,20 @@
 // npm start: everything from a bare machine to the demo house in the browser. Twice in a row is harmless.
-import { checkNode, ensureBuild, ensureNodePackages, freePort, ownDatabase, prepareDatabase, say, serve } from './machine.mjs';
+import {
+	checkNode,
+	ensureBuild,
+	ensureNodePackages,
+	freePort,
+	ownDatabase,
+	prepareDatabase,
+	say,
+	serve
+} from './machine.mjs';
 
 checkNode();
 ensureNodePackages();
-const database = process.env.DATABASE_URL ? { url: process.env.DATABASE_URL, stop: () => undefined } : await ownDatabase();
+const database = process.env.DATABASE_URL
+	? { url: process.env.DATABASE_URL, stop: () => undefined }
+	: await ownDatabase();
 let child;
 let stopping = false;
 function stop(code = 0) {

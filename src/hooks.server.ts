@@ -14,5 +14,8 @@ export const handle: Handle = async ({ event, resolve }) => {
 export const handleError: HandleServerError = ({ error, event, status }) => {
 	if (status === 404) return { message: 'There is nothing at this address.', code: 'not-found' };
 	log.error({ err: error, path: event.url.pathname }, 'unexpected error');
-	return { message: 'Something went wrong on the server. Nothing was changed. Try again; the log says more.', code: 'internal' };
+	return {
+		message: 'Something went wrong on the server. Nothing was changed. Try again; the log says more.',
+		code: 'internal'
+	};
 };

@@ -60,7 +60,11 @@ export interface DocumentSpec {
 	readonly tableStyles?: string;
 }
 
-const line = (size: number, color: string, style: IBorderOptions['style'] = BorderStyle.SINGLE): IBorderOptions => ({ style, size, color });
+const line = (size: number, color: string, style: IBorderOptions['style'] = BorderStyle.SINGLE): IBorderOptions => ({
+	style,
+	size,
+	color
+});
 export const NO_LINE: IBorderOptions = { style: BorderStyle.NIL, size: 0, color: 'auto' };
 export const single = (eighths: number, color: string) => line(eighths, color);
 export const double = (eighths: number, color: string) => line(eighths, color, BorderStyle.DOUBLE);
@@ -107,7 +111,9 @@ function table(spec: TableSpec): Table {
 		columnWidths: spec.widths.map(twips),
 		width: { size: twips(spec.widths.reduce((sum, width) => sum + width, 0)), type: WidthType.DXA },
 		...(spec.style && { style: spec.style }),
-		...(spec.borders && { borders: { top: outer, bottom: outer, left: outer, right: outer, insideHorizontal: inner, insideVertical: inner } }),
+		...(spec.borders && {
+			borders: { top: outer, bottom: outer, left: outer, right: outer, insideHorizontal: inner, insideVertical: inner }
+		}),
 		rows: spec.rows.map(
 			(row, r) =>
 				new TableRow({
@@ -136,7 +142,13 @@ export async function buildDocument(spec: DocumentSpec): Promise<Uint8Array<Arra
 			},
 			paragraphStyles: [
 				...(spec.inParagraphStyle ? [{ id: 'Normal', name: 'Normal', quickFormat: true, run: look }] : []),
-				{ id: 'Caption', name: 'caption', basedOn: 'Normal', run: { italics: true, size: 18 }, paragraph: { spacing: { before: 120, after: 60 } } }
+				{
+					id: 'Caption',
+					name: 'caption',
+					basedOn: 'Normal',
+					run: { italics: true, size: 18 },
+					paragraph: { spacing: { before: 120, after: 60 } }
+				}
 			]
 		},
 		sections: [
@@ -145,8 +157,18 @@ export async function buildDocument(spec: DocumentSpec): Promise<Uint8Array<Arra
 					new Paragraph({ text: spec.title, heading: HeadingLevel.TITLE }),
 					...spec.content.flatMap((item) => {
 						if (typeof item === 'string') return [new Paragraph({ text: item, spacing: { after: 120 } })];
-						if ('heading' in item) return [new Paragraph({ text: item.heading, heading: item.level === 2 ? HeadingLevel.HEADING_2 : HeadingLevel.HEADING_1 })];
-						return [...(item.caption ? [new Paragraph({ text: item.caption, style: 'Caption' })] : []), table(item), new Paragraph('')];
+						if ('heading' in item)
+							return [
+								new Paragraph({
+									text: item.heading,
+									heading: item.level === 2 ? HeadingLevel.HEADING_2 : HeadingLevel.HEADING_1
+								})
+							];
+						return [
+							...(item.caption ? [new Paragraph({ text: item.caption, style: 'Caption' })] : []),
+							table(item),
+							new Paragraph('')
+						];
 					})
 				]
 			}
@@ -155,14 +177,26 @@ export async function buildDocument(spec: DocumentSpec): Promise<Uint8Array<Arra
 	const bytes = new Uint8Array(await Packer.toArrayBuffer(document));
 	const archive = await Package.open(bytes, 'a DOCX document');
 	let styles = (await archive.text('word/styles.xml'))!;
-	if (spec.inParagraphStyle && !/w:default="1"[^>]*w:styleId="Normal"|w:styleId="Normal"[^>]*w:default="1"/.test(styles))
+	if (
+		spec.inParagraphStyle &&
+		!/w:default="1"[^>]*w:styleId="Normal"|w:styleId="Normal"[^>]*w:default="1"/.test(styles)
+	)
 		styles = styles.replace('w:styleId="Normal"', 'w:styleId="Normal" w:default="1"');
 	const tableNormal =
 		'<w:style w:type="table" w:default="1" w:styleId="TableNormal"><w:name w:val="Normal Table"/><w:uiPriority w:val="99"/><w:semiHidden/><w:unhideWhenUsed/>' +
 		'<w:tblPr><w:tblInd w:w="0" w:type="dxa"/><w:tblCellMar><w:top w:w="0" w:type="dxa"/><w:left w:w="108" w:type="dxa"/><w:bottom w:w="0" w:type="dxa"/><w:right w:w="108" w:type="dxa"/></w:tblCellMar></w:tblPr></w:style>';
 	styles = styles.replace('</w:styles>', `${tableNormal}${spec.tableStyles ?? ''}</w:styles>`);
 	// The library writes no w:tblLook, without which a table style's header and bands do not show.
-	const tableLook = '<w:tblLook w:val="0460" w:firstRow="1" w:lastRow="1" w:firstColumn="0" w:lastColumn="0" w:noHBand="0" w:noVBand="1"/>';
-	const main = (await archive.text('word/document.xml'))!.replace(/(<w:tblPr><w:tblStyle .*?)(<\/w:tblPr>)/g, `$1${tableLook}$2`);
-	return archive.rewrite(new Map([['word/styles.xml', styles], ['word/document.xml', main]]));
+	const tableLook =
+		'<w:tblLook w:val="0460" w:firstRow="1" w:lastRow="1" w:firstColumn="0" w:lastColumn="0" w:noHBand="0" w:noVBand="1"/>';
+	const main = (await archive.text('word/document.xml'))!.replace(
+		/(<w:tblPr><w:tblStyle .*?)(<\/w:tblPr>)/g,
+		`$1${tableLook}$2`
+	);
+	return archive.rewrite(
+		new Map([
+			['word/styles.xml', styles],
+			['word/document.xml', main]
+		])
+	);
 }

@@ -26,7 +26,11 @@ const glasshouses: TableSpec = {
 	widths: [5000, 2600, 2600, 3200, 2600],
 	borders: 'all',
 	rows: [
-		[{ text: 'Glasshouse', down: 2 }, { text: 'Visitors', span: 2, align: 'center' }, { text: 'Takings', span: 2, align: 'center' }],
+		[
+			{ text: 'Glasshouse', down: 2 },
+			{ text: 'Visitors', span: 2, align: 'center' },
+			{ text: 'Takings', span: 2, align: 'center' }
+		],
 		['2030', '2031', '€', 'Change'],
 		['Water house', '', '', '', ''],
 		['Lily court', '18 204', '19 911', '61 370.00', '+4.1 %'],
@@ -120,7 +124,20 @@ const volunteers: TableSpec = {
 	hand: (r) => (r === 0 ? { bold: true } : {})
 };
 
-const SPECIES = ['Adiantum venustum', 'Asplenium trichomanes', 'Athyrium niponicum', 'Blechnum spicant', 'Cystopteris fragilis', 'Dryopteris filix-mas', 'Gymnocarpium dryopteris', 'Matteuccia struthiopteris', 'Onoclea sensibilis', 'Osmunda regalis', 'Polypodium vulgare', 'Polystichum setiferum'];
+const SPECIES = [
+	'Adiantum venustum',
+	'Asplenium trichomanes',
+	'Athyrium niponicum',
+	'Blechnum spicant',
+	'Cystopteris fragilis',
+	'Dryopteris filix-mas',
+	'Gymnocarpium dryopteris',
+	'Matteuccia struthiopteris',
+	'Onoclea sensibilis',
+	'Osmunda regalis',
+	'Polypodium vulgare',
+	'Polystichum setiferum'
+];
 const BEDS = ['North bank', 'Stream edge', 'Stone steps', 'Old wall', 'Hollow'];
 
 const plantList: TableSpec = {
@@ -138,7 +155,8 @@ const plantList: TableSpec = {
 			String(3 + ((i * 11) % 17))
 		])
 	],
-	hand: (r) => (r === 0 ? { fill: '6B8F3D', ink: 'FFFFFF', bold: true, align: 'center' } : r % 2 ? {} : { fill: 'EEF3E6' })
+	hand: (r) =>
+		r === 0 ? { fill: '6B8F3D', ink: 'FFFFFF', bold: true, align: 'center' } : r % 2 ? {} : { fill: 'EEF3E6' }
 };
 
 const events: TableSpec = {
@@ -163,7 +181,11 @@ const events: TableSpec = {
 						['Day visitors', '389'],
 						['Total', '603']
 					],
-					hand: (r, c, text) => ({ size: 16, ...(r === 0 && { bold: true }), ...(isNumber(text) && { align: 'right' as const }) })
+					hand: (r, c, text) => ({
+						size: 16,
+						...(r === 0 && { bold: true }),
+						...(isNumber(text) && { align: 'right' as const })
+					})
 				}
 			}
 		],

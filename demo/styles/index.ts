@@ -1,6 +1,11 @@
 import type { PartSettings, Style } from '../../src/lib/core/style/types.ts';
 
-const style = (name: string, category: string, description: string, rest: Omit<Style, 'format' | 'version' | 'name'>): Style => ({
+const style = (
+	name: string,
+	category: string,
+	description: string,
+	rest: Omit<Style, 'format' | 'version' | 'name'>
+): Style => ({
 	format: 'heptarch-style',
 	version: 1,
 	name,
@@ -10,7 +15,11 @@ const style = (name: string, category: string, description: string, rest: Omit<S
 });
 
 const noLine = { pattern: 'none' } as const;
-const line = (weight: string, ink: string, pattern: 'solid' | 'double' | 'dashed' | 'dotted' = 'solid') => ({ pattern, weight, ink });
+const line = (weight: string, ink: string, pattern: 'solid' | 'double' | 'dashed' | 'dotted' = 'solid') => ({
+	pattern,
+	weight,
+	ink
+});
 const margins = (rows: string, columns: string) => ({ top: rows, end: columns, bottom: rows, start: columns });
 const figures = (h: 'decimal' | 'end' = 'decimal'): Record<string, PartSettings> => ({
 	'columns:count': { align: { h: 'end' } },
@@ -23,7 +32,11 @@ const figures = (h: 'decimal' | 'end' = 'decimal'): Record<string, PartSettings>
 export const DEMO_STYLES: readonly Style[] = [
 	style('House base', 'Foundations', 'What all tables of the garden share: type, margins, figures at the end.', {
 		parts: {
-			ground: { text: { role: 'figures', ink: 'loam' }, align: { h: 'start', v: 'middle' }, margin: margins('1.2mm', '2mm') },
+			ground: {
+				text: { role: 'figures', ink: 'loam' },
+				align: { h: 'start', v: 'middle' },
+				margin: margins('1.2mm', '2mm')
+			},
 			...figures('end')
 		}
 	}),
@@ -39,7 +52,11 @@ export const DEMO_STYLES: readonly Style[] = [
 			'group:1': { text: { weight: 700, ink: 'fern' }, lines: { bottom: line('0.75pt', 'fern') } },
 			subtotal: { text: { italic: true }, lines: { top: line('0.75pt', 'fern') } },
 			total: { text: { weight: 700 }, lines: { top: line('2.25pt', 'fern', 'double'), bottom: line('1pt', 'fern') } },
-			header: { fill: { ink: 'fern' }, text: { weight: 700, ink: 'paper' }, lines: { betweenRows: line('0.5pt', 'mist') } },
+			header: {
+				fill: { ink: 'fern' },
+				text: { weight: 700, ink: 'paper' },
+				lines: { betweenRows: line('0.5pt', 'mist') }
+			},
 			title: { text: { weight: 700, size: '12pt', ink: 'fern' }, align: { h: 'start' } },
 			note: { text: { italic: true, size: '8.5pt', ink: 'stone' }, align: { h: 'start' } }
 		}
@@ -49,7 +66,14 @@ export const DEMO_STYLES: readonly Style[] = [
 		parts: {
 			ground: {
 				text: { role: 'reading' },
-				lines: { top: line('1.25pt', 'loam'), bottom: line('1.25pt', 'loam'), betweenRows: noLine, betweenColumns: noLine, start: noLine, end: noLine }
+				lines: {
+					top: line('1.25pt', 'loam'),
+					bottom: line('1.25pt', 'loam'),
+					betweenRows: noLine,
+					betweenColumns: noLine,
+					start: noLine,
+					end: noLine
+				}
 			},
 			'group:1': { text: { italic: true } },
 			subtotal: { text: { italic: true } },
@@ -68,7 +92,14 @@ export const DEMO_STYLES: readonly Style[] = [
 				text: { family: 'Atkinson Hyperlegible', size: '10pt', ink: 'loam' },
 				align: { h: 'start', v: 'middle' },
 				margin: margins('1.6mm', '2.4mm'),
-				lines: { betweenRows: line('2pt', 'paper'), betweenColumns: noLine, top: noLine, bottom: noLine, start: noLine, end: noLine }
+				lines: {
+					betweenRows: line('2pt', 'paper'),
+					betweenColumns: noLine,
+					top: noLine,
+					bottom: noLine,
+					start: noLine,
+					end: noLine
+				}
 			},
 			...figures('end'),
 			firstColumn: { text: { weight: 700 } },
@@ -80,37 +111,51 @@ export const DEMO_STYLES: readonly Style[] = [
 			note: { fill: { ink: 'none' }, text: { size: '9pt' } }
 		}
 	}),
-	style('Herbarium Sheet', 'Records', 'Every cell in a box, as on a specimen label; for lists that are filled in by hand.', {
-		parts: {
-			ground: {
-				text: { family: 'Crimson Pro', size: '10.5pt', ink: 'loam' },
-				align: { h: 'start', v: 'top' },
-				margin: margins('0.8mm', '1.6mm'),
-				lines: {
-					top: line('1.5pt', 'moss'),
-					bottom: line('1.5pt', 'moss'),
-					start: line('1.5pt', 'moss'),
-					end: line('1.5pt', 'moss'),
-					betweenRows: line('0.5pt', 'moss'),
-					betweenColumns: line('0.5pt', 'moss')
-				}
-			},
-			...figures('end'),
-			firstColumn: { text: { italic: true } },
-			'group:1': { text: { case: 'small-caps', weight: 700 } },
-			subtotal: { text: { weight: 700 } },
-			total: { text: { weight: 700 }, lines: { top: line('1.5pt', 'moss') } },
-			header: { fill: { ink: 'moss', tint: 0.16 }, text: { weight: 700 }, align: { v: 'bottom' }, lines: { bottom: line('1.5pt', 'moss') } },
-			note: { text: { italic: true } }
+	style(
+		'Herbarium Sheet',
+		'Records',
+		'Every cell in a box, as on a specimen label; for lists that are filled in by hand.',
+		{
+			parts: {
+				ground: {
+					text: { family: 'Crimson Pro', size: '10.5pt', ink: 'loam' },
+					align: { h: 'start', v: 'top' },
+					margin: margins('0.8mm', '1.6mm'),
+					lines: {
+						top: line('1.5pt', 'moss'),
+						bottom: line('1.5pt', 'moss'),
+						start: line('1.5pt', 'moss'),
+						end: line('1.5pt', 'moss'),
+						betweenRows: line('0.5pt', 'moss'),
+						betweenColumns: line('0.5pt', 'moss')
+					}
+				},
+				...figures('end'),
+				firstColumn: { text: { italic: true } },
+				'group:1': { text: { case: 'small-caps', weight: 700 } },
+				subtotal: { text: { weight: 700 } },
+				total: { text: { weight: 700 }, lines: { top: line('1.5pt', 'moss') } },
+				header: {
+					fill: { ink: 'moss', tint: 0.16 },
+					text: { weight: 700 },
+					align: { v: 'bottom' },
+					lines: { bottom: line('1.5pt', 'moss') }
+				},
+				note: { text: { italic: true } }
+			}
 		}
-	}),
+	),
 	style('Seed Packet', 'Handbooks', 'Dashed lines and warm paper; friendly, for handbooks and hand-outs.', {
 		parts: {
 			ground: {
 				text: { family: 'Libre Franklin', size: '9.5pt', ink: 'loam' },
 				align: { h: 'start', v: 'middle' },
 				margin: margins('1.2mm', '2mm'),
-				lines: { top: line('1pt', 'marigold'), bottom: line('1pt', 'marigold'), betweenRows: line('0.75pt', 'marigold', 'dotted') }
+				lines: {
+					top: line('1pt', 'marigold'),
+					bottom: line('1pt', 'marigold'),
+					betweenRows: line('0.75pt', 'marigold', 'dotted')
+				}
 			},
 			'rowBand:2': { fill: { ink: 'marigold', tint: 0.07 } },
 			...figures('end'),
@@ -134,7 +179,11 @@ export const DEMO_STYLES: readonly Style[] = [
 			'group:1': { fill: { ink: 'dusk', tint: 0.12 }, text: { weight: 700, ink: 'dusk' } },
 			subtotal: { fill: { ink: 'dusk', tint: 0.08 }, text: { weight: 600, ink: 'dusk' } },
 			total: { fill: { ink: 'dusk', tint: 0.18 }, text: { weight: 700, ink: 'dusk' } },
-			header: { fill: { ink: 'dusk', tint: 0.18 }, text: { weight: 700, ink: 'dusk' }, lines: { bottom: line('1pt', 'dusk') } },
+			header: {
+				fill: { ink: 'dusk', tint: 0.18 },
+				text: { weight: 700, ink: 'dusk' },
+				lines: { bottom: line('1pt', 'dusk') }
+			},
 			title: { text: { weight: 700, ink: 'dusk' } }
 		}
 	})

@@ -20,7 +20,8 @@ export function parseTables(text: string, count: number): number[] {
 		if (!match) throw new InputError('usage', `--tables takes numbers and ranges such as 1,3-5, not “${piece}”.`);
 		const from = Number(match[1]);
 		const to = Number(match[2] ?? match[1]);
-		if (from < 1 || to > count || from > to) throw new InputError('usage', `There is no table ${piece.trim()}: the document has ${count} table(s).`);
+		if (from < 1 || to > count || from > to)
+			throw new InputError('usage', `There is no table ${piece.trim()}: the document has ${count} table(s).`);
 		for (let n = from; n <= to; n++) chosen.add(n - 1);
 	}
 	return [...chosen].sort((a, b) => a - b);
@@ -34,7 +35,10 @@ export function changeParts(off: readonly string[], text: string): string[] {
 	for (const piece of text.split(',').map((part) => part.trim())) {
 		const name = piece.slice(1);
 		if (!/^[+-]/.test(piece) || !(FAMILIES.has(name) || name.startsWith('rule:') || parsePart(name)))
-			throw new InputError('usage', `--parts takes part names with + or - before them, such as -rowBand,+total, not “${piece}”.`);
+			throw new InputError(
+				'usage',
+				`--parts takes part names with + or - before them, such as -rowBand,+total, not “${piece}”.`
+			);
 		if (piece.startsWith('-')) result.add(name);
 		else result.delete(name);
 	}
@@ -44,7 +48,8 @@ export function changeParts(off: readonly string[], text: string): string[] {
 export function parseCarry(text: string): Aspect[] {
 	const wanted = text.split(',').map((aspect) => aspect.trim());
 	for (const aspect of wanted)
-		if (!ASPECTS.includes(aspect as Aspect)) throw new InputError('usage', `“${aspect}” is not something to carry; there are: ${ASPECTS.join(', ')}.`);
+		if (!ASPECTS.includes(aspect as Aspect))
+			throw new InputError('usage', `“${aspect}” is not something to carry; there are: ${ASPECTS.join(', ')}.`);
 	return ASPECTS.filter((aspect) => wanted.includes(aspect));
 }
 
@@ -53,15 +58,24 @@ export async function applyCommand(args: Arguments): Promise<ExitCode> {
 	const out = required(args, 'out', USAGE);
 	const style = await readStyle(required(args, 'style', USAGE));
 	const as = (args.values.as ?? 'living') as Travel;
-	if (!['living', 'living-only', 'direct'].includes(as)) throw new InputError('usage', `--as takes living, living-only or direct, not “${as}”.`);
+	if (!['living', 'living-only', 'direct'].includes(as))
+		throw new InputError('usage', `--as takes living, living-only or direct, not “${as}”.`);
 	if (!/\.docx$/i.test(out)) throw new InputError('usage', `“${out}”: only .docx can be written so far.`);
 	const flat = flatten(style);
 	const unknown = unknownInks({ style: flat, house: FIRST_HOUSE });
-	if (unknown.length) throw new InputError('style', `“${style.name}” names inks that nobody defines: ${unknown.join(', ')}. Add them to its "inks".`);
+	if (unknown.length)
+		throw new InputError(
+			'style',
+			`“${style.name}” names inks that nobody defines: ${unknown.join(', ')}. Add them to its "inks".`
+		);
 
 	const document = await openDocument(await readBytes(file), file);
-	if (document.tables.length === 0) throw new InputError('no-table', `“${file}” holds no table, so there is nothing to style.`, file);
-	const chosen = typeof args.values.tables === 'string' ? parseTables(args.values.tables, document.tables.length) : document.tables.map(({ index }) => index);
+	if (document.tables.length === 0)
+		throw new InputError('no-table', `“${file}” holds no table, so there is nothing to style.`, file);
+	const chosen =
+		typeof args.values.tables === 'string'
+			? parseTables(args.values.tables, document.tables.length)
+			: document.tables.map(({ index }) => index);
 	const jobs = chosen.map((index) => {
 		const { table } = document.tables[index]!;
 		return {
@@ -84,8 +98,11 @@ export async function applyCommand(args: Arguments): Promise<ExitCode> {
 		console.log(`${account.tables.length} of ${document.tables.length} tables in “${style.name}”, written to ${out}.`);
 		for (const { index, living, direct, lost, lostWhat, differences: found } of account.tables) {
 			const cannot = lost ? `, ${lost} not sayable in DOCX (${Object.keys(lostWhat).join(', ')})` : '';
-			console.log(`Table ${index + 1}: ${living} settings as living style, ${direct} as direct formatting${cannot}; read-back: ${found.length || 'no'} difference${found.length === 1 ? '' : 's'}.`);
-			for (const { r, c, what, wanted, got } of found.slice(0, 10)) console.log(`    row ${r}, column ${c}, ${what}: wanted ${wanted}, got ${got}`);
+			console.log(
+				`Table ${index + 1}: ${living} settings as living style, ${direct} as direct formatting${cannot}; read-back: ${found.length || 'no'} difference${found.length === 1 ? '' : 's'}.`
+			);
+			for (const { r, c, what, wanted, got } of found.slice(0, 10))
+				console.log(`    row ${r}, column ${c}, ${what}: wanted ${wanted}, got ${got}`);
 			if (found.length > 10) console.log(`    … and ${found.length - 10} more`);
 		}
 	}

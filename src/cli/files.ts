@@ -50,7 +50,8 @@ export async function readStyle(path: string): Promise<Style> {
 	try {
 		return checkStyle(await readJson(path));
 	} catch (error) {
-		if (error instanceof InputError && error.code === 'style') throw new InputError('style', `“${path}”: ${error.message}`, error.where);
+		if (error instanceof InputError && error.code === 'style')
+			throw new InputError('style', `“${path}”: ${error.message}`, error.where);
 		throw error;
 	}
 }
@@ -63,6 +64,7 @@ export function onlyFile({ positionals }: Arguments, usage: string): string {
 
 export function required({ values }: Arguments, name: string, usage: string): string {
 	const value = values[name];
-	if (typeof value !== 'string' || value === '') throw new InputError('usage', `--${name} is missing.\nUsage: ${usage}`);
+	if (typeof value !== 'string' || value === '')
+		throw new InputError('usage', `--${name} is missing.\nUsage: ${usage}`);
 	return value;
 }

@@ -63,7 +63,9 @@ export async function main(argv: readonly string[]): Promise<ExitCode> {
 	}
 	const command = COMMANDS[name];
 	if (!command) {
-		console.error(`There is no command “${name}”. There are: ${Object.keys(COMMANDS).join(', ')}. “heptarch help” says what they do.`);
+		console.error(
+			`There is no command “${name}”. There are: ${Object.keys(COMMANDS).join(', ')}. “heptarch help” says what they do.`
+		);
 		return 2;
 	}
 	if (rest.includes('--help') || rest.includes('-h')) {

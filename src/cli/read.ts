@@ -16,7 +16,12 @@ function about(entry: DocumentTable) {
 		fileStyle: entry.wornName,
 		reasons: {
 			rows: recognition.rows.map(({ is, confidence, reasons }) => ({ role: is, confidence, reasons })),
-			columns: recognition.columns.map(({ is, name, confidence, reasons }) => ({ kind: is, name, confidence, reasons })),
+			columns: recognition.columns.map(({ is, name, confidence, reasons }) => ({
+				kind: is,
+				name,
+				confidence,
+				reasons
+			})),
 			firstColumns: recognition.firstColumns.reasons,
 			lastColumns: recognition.lastColumns.reasons
 		},
@@ -38,7 +43,9 @@ export async function readCommand(args: Arguments): Promise<ExitCode> {
 	for (const entry of document.tables) {
 		const { table, recognition, place } = entry;
 		const name = place.caption ?? place.heading;
-		console.log(`Table ${entry.index + 1}: ${table.rows} rows × ${table.columns} columns, ${placeWords(entry)}${name ? `, “${name}”` : ''}`);
+		console.log(
+			`Table ${entry.index + 1}: ${table.rows} rows × ${table.columns} columns, ${placeWords(entry)}${name ? `, “${name}”` : ''}`
+		);
 		const worn = entry.carried?.style ?? entry.wornName;
 		console.log(`  wears: ${worn ? `${worn}${entry.carried ? ' (house style)' : " (the file's own)"}` : 'no style'}`);
 		let from = 0;
@@ -51,9 +58,12 @@ export async function readCommand(args: Arguments): Promise<ExitCode> {
 			from = r + 1;
 		});
 		table.columnInfo.forEach(({ kind, name: columnName }, c) =>
-			console.log(`  column ${c}${columnName ? ` “${columnName.replace(/\s+/g, ' ')}”` : ''}: ${kind} (${recognition.columns[c]!.reasons[0]})`)
+			console.log(
+				`  column ${c}${columnName ? ` “${columnName.replace(/\s+/g, ' ')}”` : ''}: ${kind} (${recognition.columns[c]!.reasons[0]})`
+			)
 		);
-		for (const finding of recognition.findings) console.log(`  finding: row ${finding.r}, column ${finding.c}: ${finding.words}`);
+		for (const finding of recognition.findings)
+			console.log(`  finding: row ${finding.r}, column ${finding.c}: ${finding.words}`);
 	}
 	return findings.length ? 1 : 0;
 }

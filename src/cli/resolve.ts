@@ -16,7 +16,8 @@ export async function resolveCommand(args: Arguments): Promise<ExitCode> {
 	try {
 		table = tableFromFile(await readJson(file));
 	} catch (error) {
-		if (error instanceof InputError && error.code !== 'file') throw new InputError(error.code, `“${file}”: ${error.message}`, error.where);
+		if (error instanceof InputError && error.code !== 'file')
+			throw new InputError(error.code, `“${file}”: ${error.message}`, error.where);
 		throw error;
 	}
 	const resolved = resolve(table, flatten(style), FIRST_HOUSE);
@@ -27,13 +28,23 @@ export async function resolveCommand(args: Arguments): Promise<ExitCode> {
 	const match = /^(\d+)\s*,\s*(\d+)$/.exec(String(args.values.trace));
 	const [r, c] = match ? [Number(match[1]), Number(match[2])] : [-1, -1];
 	if (!match || r >= table.rows || c >= table.columns)
-		throw new InputError('usage', `--trace takes a row and a column of the table, counted from 0, such as 2,1; the table has ${table.rows} × ${table.columns}.`);
+		throw new InputError(
+			'usage',
+			`--trace takes a row and a column of the table, counted from 0, such as 2,1; the table has ${table.rows} × ${table.columns}.`
+		);
 	const leaves = Object.fromEntries(traceCell(resolved, r, c));
 	const edges = Object.fromEntries(
 		(['top', 'bottom', 'start', 'end'] as Side[]).flatMap((side) => {
 			const trace = traceEdge(resolved, r, c, side);
 			if (!trace) return [];
-			const claims = trace.claims.map((claim) => Object.fromEntries([...claim].map(([property, said]) => [property, said.map(({ value, rank, part, style: from }) => ({ value, rank, part, style: from }))])));
+			const claims = trace.claims.map((claim) =>
+				Object.fromEntries(
+					[...claim].map(([property, said]) => [
+						property,
+						said.map(({ value, rank, part, style: from }) => ({ value, rank, part, style: from }))
+					])
+				)
+			);
 			return [[side, { ...trace.result, claims }]];
 		})
 	);

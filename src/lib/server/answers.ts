@@ -30,8 +30,12 @@ const STATUS: Record<string, number> = { 'too-large': 413, worn: 409, 'name-take
 /** The status and body that an error is answered with; undefined for errors that are our own fault. */
 export function describeError(error: unknown): { status: number; body: ErrorBody } | undefined {
 	if (error instanceof InputError)
-		return { status: STATUS[error.code] ?? 422, body: { message: error.message, code: error.code, ...(error.where && { where: error.where }) } };
-	if (error instanceof ConflictError) return { status: 409, body: { message: error.message, code: 'conflict', current: error.current } };
+		return {
+			status: STATUS[error.code] ?? 422,
+			body: { message: error.message, code: error.code, ...(error.where && { where: error.where }) }
+		};
+	if (error instanceof ConflictError)
+		return { status: 409, body: { message: error.message, code: 'conflict', current: error.current } };
 	if (error instanceof NotFoundError) return { status: 404, body: { message: error.message, code: 'not-found' } };
 	return undefined;
 }

@@ -51,7 +51,13 @@ async function open(db: Db, hash: string): Promise<DocxDocument> {
 function countLooks(document: DocxDocument): number {
 	return new Set(
 		document.tables.map(({ appearance }) => {
-			const looks = [...new Set(appearance.looks.map(({ fill, family, size, ink, weight, italic }) => JSON.stringify([fill, family, size, ink, weight, italic])))].sort();
+			const looks = [
+				...new Set(
+					appearance.looks.map(({ fill, family, size, ink, weight, italic }) =>
+						JSON.stringify([fill, family, size, ink, weight, italic])
+					)
+				)
+			].sort();
 			const lines = [...new Set(appearance.lines.map((line) => JSON.stringify(line)))].sort();
 			return JSON.stringify([looks, lines]);
 		})
@@ -59,10 +65,18 @@ function countLooks(document: DocxDocument): number {
 }
 
 /** Takes a file in: read first, stored only when it can be read, all in one transaction. */
-export async function addDocument(db: Kysely<Database>, name: string, bytes: Uint8Array<ArrayBuffer>): Promise<{ id: string; imported: string[] }> {
+export async function addDocument(
+	db: Kysely<Database>,
+	name: string,
+	bytes: Uint8Array<ArrayBuffer>
+): Promise<{ id: string; imported: string[] }> {
 	const document = await openDocument(bytes, name);
 	if (document.tables.length === 0)
-		throw new InputError('no-table', `“${name}” holds no table, so there is nothing to style in it. It was not added.`, name);
+		throw new InputError(
+			'no-table',
+			`“${name}” holds no table, so there is nothing to style in it. It was not added.`,
+			name
+		);
 	const hash = createHash('sha256').update(bytes).digest('hex');
 	const imported: string[] = [];
 	const ids = new Map<string, string>();
@@ -95,7 +109,10 @@ export async function addDocument(db: Kysely<Database>, name: string, bytes: Uin
 			})
 			.returning('id')
 			.executeTakeFirstOrThrow();
-		await trx.insertInto('document_steps').values({ document_id: row.id, step: 0, label: 'as it came', state: JSON.stringify({ tables }) }).execute();
+		await trx
+			.insertInto('document_steps')
+			.values({ document_id: row.id, step: 0, label: 'as it came', state: JSON.stringify({ tables }) })
+			.execute();
 		await recordWears(trx, row.id, { tables });
 		return row.id;
 	});
@@ -105,7 +122,9 @@ export async function addDocument(db: Kysely<Database>, name: string, bytes: Uin
 
 async function recordWears(trx: Transaction<Database>, id: string, state: DocumentState): Promise<void> {
 	await trx.deleteFrom('wears').where('document_id', '=', id).execute();
-	const rows = Object.entries(state.tables).flatMap(([index, { style }]) => (style ? [{ document_id: id, table_index: Number(index), style_id: style }] : []));
+	const rows = Object.entries(state.tables).flatMap(([index, { style }]) =>
+		style ? [{ document_id: id, table_index: Number(index), style_id: style }] : []
+	);
 	if (rows.length) await trx.insertInto('wears').values(rows).execute();
 }
 
@@ -113,7 +132,13 @@ export async function listDocuments(db: Db): Promise<DocumentSummary[]> {
 	const rows = await db
 		.selectFrom('documents')
 		.selectAll('documents')
-		.select((eb) => eb.selectFrom('wears').select(eb.fn.countAll<string>().as('n')).whereRef('wears.document_id', '=', 'documents.id').as('styled'))
+		.select((eb) =>
+			eb
+				.selectFrom('wears')
+				.select(eb.fn.countAll<string>().as('n'))
+				.whereRef('wears.document_id', '=', 'documents.id')
+				.as('styled')
+		)
 		.orderBy('updated_at', 'desc')
 		.orderBy('name')
 		.execute();
@@ -141,11 +166,21 @@ export interface StepInfo {
 }
 
 async function stepsOf(db: Db, id: string): Promise<StepInfo[]> {
-	return db.selectFrom('document_steps').select(['step', 'label']).where('document_id', '=', id).orderBy('step').execute();
+	return db
+		.selectFrom('document_steps')
+		.select(['step', 'label'])
+		.where('document_id', '=', id)
+		.orderBy('step')
+		.execute();
 }
 
 async function stateAt(db: Db, id: string, step: number): Promise<DocumentState> {
-	const found = await db.selectFrom('document_steps').select('state').where('document_id', '=', id).where('step', '=', step).executeTakeFirst();
+	const found = await db
+		.selectFrom('document_steps')
+		.select('state')
+		.where('document_id', '=', id)
+		.where('step', '=', step)
+		.executeTakeFirst();
 	if (!found) throw new InputError('step', `The document has no step ${step}.`);
 	return found.state ?? EMPTY_STATE;
 }
@@ -177,24 +212,48 @@ export async function loadSpecimens(db: Db, most: number) {
 		for (const entry of document.tables) {
 			if (entry.place.where === 'nested') continue;
 			const roles = new Set(entry.table.roles).size;
-			specimens.push({ key: `${id}/${entry.index}`, document: name, entry, state: state.tables[entry.index], variety: roles * 10 + Math.min(entry.table.columns, 9) - (entry.table.rows > 20 ? 30 : 0) });
+			specimens.push({
+				key: `${id}/${entry.index}`,
+				document: name,
+				entry,
+				state: state.tables[entry.index],
+				variety: roles * 10 + Math.min(entry.table.columns, 9) - (entry.table.rows > 20 ? 30 : 0)
+			});
 		}
 	}
 	return specimens.sort((a, b) => b.variety - a.variety).slice(0, most);
 }
 
 /** Saves a new step after the one that the editor saw; steps that were undone before it are gone. */
-export async function addStep(db: Kysely<Database>, id: string, after: number, label: string, tables: Record<number, TableState>) {
+export async function addStep(
+	db: Kysely<Database>,
+	id: string,
+	after: number,
+	label: string,
+	tables: Record<number, TableState>
+) {
 	return db.transaction().execute(async (trx) => {
 		const document = await trx.selectFrom('documents').selectAll().where('id', '=', id).forUpdate().executeTakeFirst();
 		if (!document) throw new NotFoundError('This document is no longer here.');
-		if (document.step !== after) throw new ConflictError('This document was changed in another window in the meantime. Load it again to see what is there now.', { step: document.step });
+		if (document.step !== after)
+			throw new ConflictError(
+				'This document was changed in another window in the meantime. Load it again to see what is there now.',
+				{ step: document.step }
+			);
 		for (const index of Object.keys(tables))
-			if (Number(index) >= document.tables) throw new InputError('request', `There is no table ${Number(index) + 1}: the document has ${document.tables}.`, '/tables');
+			if (Number(index) >= document.tables)
+				throw new InputError(
+					'request',
+					`There is no table ${Number(index) + 1}: the document has ${document.tables}.`,
+					'/tables'
+				);
 		const state: DocumentState = { tables: { ...(await stateAt(trx, id, after)).tables, ...tables } };
 		const step = after + 1;
 		await trx.deleteFrom('document_steps').where('document_id', '=', id).where('step', '>=', step).execute();
-		await trx.insertInto('document_steps').values({ document_id: id, step, label, state: JSON.stringify(state) }).execute();
+		await trx
+			.insertInto('document_steps')
+			.values({ document_id: id, step, label, state: JSON.stringify(state) })
+			.execute();
 		await goTo(trx, id, step, state);
 		return { step, state, steps: await stepsOf(trx, id) };
 	});
@@ -202,17 +261,32 @@ export async function addStep(db: Kysely<Database>, id: string, after: number, l
 
 async function goTo(trx: Transaction<Database>, id: string, step: number, state: DocumentState): Promise<void> {
 	const known = new Set((await trx.selectFrom('styles').select('id').execute()).map((style) => style.id));
-	for (const { style } of Object.values(state.tables)) if (style && !known.has(style)) throw new InputError('request', 'One of the styles is no longer in the Stylebook.', '/tables');
-	await trx.updateTable('documents').set({ step, updated_at: sql`now()` }).where('id', '=', id).execute();
+	for (const { style } of Object.values(state.tables))
+		if (style && !known.has(style))
+			throw new InputError('request', 'One of the styles is no longer in the Stylebook.', '/tables');
+	await trx
+		.updateTable('documents')
+		.set({ step, updated_at: sql`now()` })
+		.where('id', '=', id)
+		.execute();
 	await recordWears(trx, id, state);
 }
 
 /** Undo and redo: moves to another step that exists. */
 export async function moveToStep(db: Kysely<Database>, id: string, from: number, to: number) {
 	return db.transaction().execute(async (trx) => {
-		const document = await trx.selectFrom('documents').select('step').where('id', '=', id).forUpdate().executeTakeFirst();
+		const document = await trx
+			.selectFrom('documents')
+			.select('step')
+			.where('id', '=', id)
+			.forUpdate()
+			.executeTakeFirst();
 		if (!document) throw new NotFoundError('This document is no longer here.');
-		if (document.step !== from) throw new ConflictError('This document was changed in another window in the meantime. Load it again to see what is there now.', { step: document.step });
+		if (document.step !== from)
+			throw new ConflictError(
+				'This document was changed in another window in the meantime. Load it again to see what is there now.',
+				{ step: document.step }
+			);
 		const state = await stateAt(trx, id, to);
 		await goTo(trx, id, to, state);
 		return { step: to, state, steps: await stepsOf(trx, id) };
@@ -227,13 +301,19 @@ export async function removeDocument(db: Kysely<Database>, id: string): Promise<
 		await trx
 			.deleteFrom('files')
 			.where('hash', '=', file_hash)
-			.where(({ not, exists, selectFrom }) => not(exists(selectFrom('documents').select('id').where('file_hash', '=', file_hash))))
+			.where(({ not, exists, selectFrom }) =>
+				not(exists(selectFrom('documents').select('id').where('file_hash', '=', file_hash)))
+			)
 			.execute();
 	});
 }
 
 /** Writes the document as it stands: every table that wears a style, everything else as it came. */
-export async function writeDocument(db: Kysely<Database>, id: string, as: Travel = 'living'): Promise<{ name: string; bytes: Uint8Array<ArrayBuffer>; account: Account }> {
+export async function writeDocument(
+	db: Kysely<Database>,
+	id: string,
+	as: Travel = 'living'
+): Promise<{ name: string; bytes: Uint8Array<ArrayBuffer>; account: Account }> {
 	const { name, step, file_hash } = await row(db, id);
 	const document = await open(db, file_hash);
 	const state = await stateAt(db, id, step);
@@ -244,7 +324,8 @@ export async function writeDocument(db: Kysely<Database>, id: string, as: Travel
 		const style = styles.find((record) => record.id === own?.style);
 		return style ? [{ index: entry.index, table: stateTable(entry, own), style: style.definition }] : [];
 	});
-	if (jobs.length === 0) return { name, bytes: await fileBytes(db, file_hash), account: { tables: [], remarks: document.remarks } };
+	if (jobs.length === 0)
+		return { name, bytes: await fileBytes(db, file_hash), account: { tables: [], remarks: document.remarks } };
 	const { bytes, account } = await writeDocx(document, jobs, { house: await loadHouse(db), find, as });
 	return { name, bytes, account };
 }

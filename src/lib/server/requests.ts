@@ -6,8 +6,17 @@ import { ASPECTS } from '../core/style/types.ts';
 const ajv = new Ajv2020({ allowUnionTypes: true });
 
 const uuid = { type: 'string', pattern: '^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$' };
-const byNumber = (value: object) => ({ type: 'object', propertyNames: { pattern: '^\\d{1,6}$' }, additionalProperties: value });
-const closed = (properties: object, required: string[]) => ({ type: 'object', additionalProperties: false, properties, required });
+const byNumber = (value: object) => ({
+	type: 'object',
+	propertyNames: { pattern: '^\\d{1,6}$' },
+	additionalProperties: value
+});
+const closed = (properties: object, required: string[]) => ({
+	type: 'object',
+	additionalProperties: false,
+	properties,
+	required
+});
 const step = { type: 'integer', minimum: 0 };
 
 const tableState = closed(
@@ -25,10 +34,16 @@ const tableState = closed(
 
 /** What the server routes take, as JSON Schemas. */
 const SCHEMAS = {
-	newStep: closed({ after: step, label: { type: 'string', minLength: 1, maxLength: 200 }, tables: byNumber(tableState) }, ['after', 'label', 'tables']),
+	newStep: closed(
+		{ after: step, label: { type: 'string', minLength: 1, maxLength: 200 }, tables: byNumber(tableState) },
+		['after', 'label', 'tables']
+	),
 	moveStep: closed({ from: step, to: step }, ['from', 'to']),
 	newStyle: closed({ from: uuid, how: { enum: ['inherit', 'copy'] }, definition: { type: 'object' } }, []),
-	saveStyle: closed({ version: { type: 'integer', minimum: 1 }, definition: { type: 'object' } }, ['version', 'definition']),
+	saveStyle: closed({ version: { type: 'integer', minimum: 1 }, definition: { type: 'object' } }, [
+		'version',
+		'definition'
+	]),
 	removeStyle: closed({ replacement: uuid }, [])
 } as const;
 
@@ -40,7 +55,9 @@ export interface Requests {
 	removeStyle: { replacement?: string };
 }
 
-const validators = Object.fromEntries(Object.entries(SCHEMAS).map(([name, schema]) => [name, ajv.compile(schema)])) as Record<keyof Requests, ValidateFunction>;
+const validators = Object.fromEntries(
+	Object.entries(SCHEMAS).map(([name, schema]) => [name, ajv.compile(schema)])
+) as Record<keyof Requests, ValidateFunction>;
 const isUuid = new RegExp(uuid.pattern);
 
 /** Reads a JSON request body of the named kind. Throws InputError saying what is wrong where. */
@@ -54,7 +71,11 @@ export async function readRequest<K extends keyof Requests>(request: Request, ki
 	const validate = validators[kind];
 	if (!validate(body)) {
 		const error = validate.errors![0]!;
-		throw new InputError('request', `The request is not as it should be: ${error.instancePath || 'at the top'} ${error.message}.`, error.instancePath || '/');
+		throw new InputError(
+			'request',
+			`The request is not as it should be: ${error.instancePath || 'at the top'} ${error.message}.`,
+			error.instancePath || '/'
+		);
 	}
 	return body as Requests[K];
 }

@@ -24,10 +24,18 @@ export interface StyleRecord {
 }
 
 export async function listStyles(db: Db): Promise<StyleRecord[]> {
-	const rows = await db.selectFrom('styles').selectAll().orderBy(sql`lower(name)`).execute();
+	const rows = await db
+		.selectFrom('styles')
+		.selectAll()
+		.orderBy(sql`lower(name)`)
+		.execute();
 	const worn = await db
 		.selectFrom('wears')
-		.select(['style_id', db.fn.countAll<string>().as('tables'), db.fn.count<string>('document_id').distinct().as('documents')])
+		.select([
+			'style_id',
+			db.fn.countAll<string>().as('tables'),
+			db.fn.count<string>('document_id').distinct().as('documents')
+		])
 		.groupBy('style_id')
 		.execute();
 	return rows.map((row) => {
@@ -56,8 +64,17 @@ export async function loadStyle(db: Db, id: string): Promise<StyleRecord> {
 }
 
 async function assertNameFree(db: Db, name: string, except?: string): Promise<void> {
-	const taken = await db.selectFrom('styles').select('id').where(sql`lower(name)`, '=', name.toLowerCase()).executeTakeFirst();
-	if (taken && taken.id !== except) throw new InputError('name-taken', `The Stylebook already has a style named “${name}”. Give this one another name.`, '/name');
+	const taken = await db
+		.selectFrom('styles')
+		.select('id')
+		.where(sql`lower(name)`, '=', name.toLowerCase())
+		.executeTakeFirst();
+	if (taken && taken.id !== except)
+		throw new InputError(
+			'name-taken',
+			`The Stylebook already has a style named “${name}”. Give this one another name.`,
+			'/name'
+		);
 }
 
 /** A name that is free, by counting up. */
@@ -81,14 +98,23 @@ async function insert(db: Db, definition: Style): Promise<string> {
 }
 
 /** A new style: blank, or from another that it builds on or copies. Returns its id. */
-export async function createStyle(db: Kysely<Database>, from?: string, how: 'inherit' | 'copy' = 'copy'): Promise<string> {
+export async function createStyle(
+	db: Kysely<Database>,
+	from?: string,
+	how: 'inherit' | 'copy' = 'copy'
+): Promise<string> {
 	return db.transaction().execute(async (trx) => {
 		const blank: Style = { format: 'heptarch-style', version: 1, name: '', basedOn: null, parts: {} };
 		if (from === undefined) return insert(trx, { ...blank, name: await freeName(trx, 'New style') });
 		const source = await loadStyle(trx, from);
 		const name = source.definition.name;
 		if (how === 'copy') return insert(trx, { ...source.definition, name: await freeName(trx, `${name}, copy`) });
-		return insert(trx, { ...blank, name: await freeName(trx, `${name}, variant`), basedOn: from, ...(source.definition.category && { category: source.definition.category }) });
+		return insert(trx, {
+			...blank,
+			name: await freeName(trx, `${name}, variant`),
+			basedOn: from,
+			...(source.definition.category && { category: source.definition.category })
+		});
 	});
 }
 
@@ -96,19 +122,31 @@ export async function createStyle(db: Kysely<Database>, from?: string, how: 'inh
  * Takes a style file into the house, bases first. A base that the house has under that name is used as it is.
  * Throws InputError for a file that is not valid, a missing base or a cycle; nothing is stored then.
  */
-export async function importStyle(db: Kysely<Database>, value: unknown, options: { reuse?: boolean } = {}): Promise<string> {
+export async function importStyle(
+	db: Kysely<Database>,
+	value: unknown,
+	options: { reuse?: boolean } = {}
+): Promise<string> {
 	const style = checkStyle(value);
 	const chain = baseChain(style);
 	return db.transaction().execute(async (trx) => {
 		let basedOn: string | null = null;
 		for (const base of [...chain].reverse()) {
-			const known = await trx.selectFrom('styles').select('id').where(sql`lower(name)`, '=', base.name.toLowerCase()).executeTakeFirst();
+			const known = await trx
+				.selectFrom('styles')
+				.select('id')
+				.where(sql`lower(name)`, '=', base.name.toLowerCase())
+				.executeTakeFirst();
 			const { bases: _, ...own } = base;
 			basedOn = known?.id ?? (await insert(trx, { ...own, basedOn }));
 		}
 		const { bases: _, ...own } = style;
 		if (options.reuse) {
-			const known = await trx.selectFrom('styles').select('id').where(sql`lower(name)`, '=', style.name.toLowerCase()).executeTakeFirst();
+			const known = await trx
+				.selectFrom('styles')
+				.select('id')
+				.where(sql`lower(name)`, '=', style.name.toLowerCase())
+				.executeTakeFirst();
 			if (known) return known.id;
 		}
 		await assertNameFree(trx, style.name);
@@ -123,14 +161,23 @@ export async function saveStyle(db: Kysely<Database>, id: string, version: numbe
 		const row = await trx.selectFrom('styles').selectAll().where('id', '=', id).forUpdate().executeTakeFirst();
 		if (!row) throw new NotFoundError('This style is no longer in the Stylebook.');
 		if (row.version !== version)
-			throw new ConflictError(`“${row.name}” was saved in another window in the meantime. Your change is still here and not saved.`, { version: row.version, definition: row.definition });
+			throw new ConflictError(
+				`“${row.name}” was saved in another window in the meantime. Your change is still here and not saved.`,
+				{ version: row.version, definition: row.definition }
+			);
 		await assertNameFree(trx, definition.name, id);
 		const all = await listStyles(trx);
 		const changed = all.map((record) => (record.id === id ? { ...record, definition } : record));
 		baseChain(definition, findIn(changed));
 		await trx
 			.updateTable('styles')
-			.set({ name: definition.name, based_on: definition.basedOn ?? null, definition: JSON.stringify(definition), version: version + 1, updated_at: sql`now()` })
+			.set({
+				name: definition.name,
+				based_on: definition.basedOn ?? null,
+				definition: JSON.stringify(definition),
+				version: version + 1,
+				updated_at: sql`now()`
+			})
 			.where('id', '=', id)
 			.execute();
 		return version + 1;
@@ -143,10 +190,16 @@ export async function removeStyle(db: Kysely<Database>, id: string, replacement?
 		const style = await loadStyle(trx, id);
 		const { name } = style.definition;
 		if (style.basesOf.length)
-			throw new InputError('worn', `“${name}” cannot be removed while ${style.basesOf.map((base) => `“${base}”`).join(', ')} build${style.basesOf.length === 1 ? 's' : ''} on it.`);
+			throw new InputError(
+				'worn',
+				`“${name}” cannot be removed while ${style.basesOf.map((base) => `“${base}”`).join(', ')} build${style.basesOf.length === 1 ? 's' : ''} on it.`
+			);
 		if (style.worn.tables > 0) {
 			if (replacement === undefined)
-				throw new InputError('worn', `${style.worn.tables} table${style.worn.tables === 1 ? '' : 's'} in ${style.worn.documents} document${style.worn.documents === 1 ? '' : 's'} wear “${name}”. Say which style they wear instead.`);
+				throw new InputError(
+					'worn',
+					`${style.worn.tables} table${style.worn.tables === 1 ? '' : 's'} in ${style.worn.documents} document${style.worn.documents === 1 ? '' : 's'} wear “${name}”. Say which style they wear instead.`
+				);
 			if (replacement === id) throw new InputError('worn', 'A style cannot replace itself.');
 			const next = await loadStyle(trx, replacement);
 			await replaceWorn(trx, id, replacement, `${next.definition.name} instead of ${name}`);
@@ -159,20 +212,46 @@ export async function removeStyle(db: Kysely<Database>, id: string, replacement?
 async function replaceWorn(trx: Transaction<Database>, id: string, replacement: string, label: string): Promise<void> {
 	const documents = await trx.selectFrom('wears').select('document_id').distinct().where('style_id', '=', id).execute();
 	for (const { document_id } of documents) {
-		const document = await trx.selectFrom('documents').select(['step']).where('id', '=', document_id).forUpdate().executeTakeFirstOrThrow();
-		const { state } = await trx.selectFrom('document_steps').select('state').where('document_id', '=', document_id).where('step', '=', document.step).executeTakeFirstOrThrow();
-		const tables = Object.fromEntries(Object.entries(state.tables).map(([index, table]) => [index, table.style === id ? { ...table, style: replacement } : table]));
+		const document = await trx
+			.selectFrom('documents')
+			.select(['step'])
+			.where('id', '=', document_id)
+			.forUpdate()
+			.executeTakeFirstOrThrow();
+		const { state } = await trx
+			.selectFrom('document_steps')
+			.select('state')
+			.where('document_id', '=', document_id)
+			.where('step', '=', document.step)
+			.executeTakeFirstOrThrow();
+		const tables = Object.fromEntries(
+			Object.entries(state.tables).map(([index, table]) => [
+				index,
+				table.style === id ? { ...table, style: replacement } : table
+			])
+		);
 		const step = document.step + 1;
 		await trx.deleteFrom('document_steps').where('document_id', '=', document_id).where('step', '>=', step).execute();
-		await trx.insertInto('document_steps').values({ document_id, step, label, state: JSON.stringify({ tables }) }).execute();
-		await trx.updateTable('documents').set({ step, updated_at: sql`now()` }).where('id', '=', document_id).execute();
+		await trx
+			.insertInto('document_steps')
+			.values({ document_id, step, label, state: JSON.stringify({ tables }) })
+			.execute();
+		await trx
+			.updateTable('documents')
+			.set({ step, updated_at: sql`now()` })
+			.where('id', '=', document_id)
+			.execute();
 	}
 	await trx.updateTable('wears').set({ style_id: replacement }).where('style_id', '=', id).execute();
 }
 
 /** Older steps may still name the style; there, too, the replacement (or nothing) stands in its place. */
 async function forgetInSteps(trx: Transaction<Database>, id: string, replacement: string | undefined): Promise<void> {
-	const steps = await trx.selectFrom('document_steps').select(['document_id', 'step', 'state']).where(sql<string>`state::text`, 'like', `%${id}%`).execute();
+	const steps = await trx
+		.selectFrom('document_steps')
+		.select(['document_id', 'step', 'state'])
+		.where(sql<string>`state::text`, 'like', `%${id}%`)
+		.execute();
 	for (const { document_id, step, state } of steps) {
 		const tables = Object.fromEntries(
 			Object.entries(state.tables).map(([index, table]) => {
@@ -181,7 +260,12 @@ async function forgetInSteps(trx: Transaction<Database>, id: string, replacement
 				return [index, replacement === undefined ? rest : { ...rest, style: replacement }];
 			})
 		);
-		await trx.updateTable('document_steps').set({ state: JSON.stringify({ tables }) }).where('document_id', '=', document_id).where('step', '=', step).execute();
+		await trx
+			.updateTable('document_steps')
+			.set({ state: JSON.stringify({ tables }) })
+			.where('document_id', '=', document_id)
+			.where('step', '=', step)
+			.execute();
 	}
 }
 

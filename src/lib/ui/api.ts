@@ -15,10 +15,16 @@ export async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: s
 		const isFile = body instanceof Blob;
 		response = await fetch(path, {
 			method,
-			...(body !== undefined && { body: isFile ? body : JSON.stringify(body), headers: { 'Content-Type': isFile ? 'application/octet-stream' : 'application/json' } })
+			...(body !== undefined && {
+				body: isFile ? body : JSON.stringify(body),
+				headers: { 'Content-Type': isFile ? 'application/octet-stream' : 'application/json' }
+			})
 		});
 	} catch {
-		throw new RequestError({ message: 'The server does not answer. What you did is still here; try again in a moment.', code: 'offline' });
+		throw new RequestError({
+			message: 'The server does not answer. What you did is still here; try again in a moment.',
+			code: 'offline'
+		});
 	}
 	const text = await response.text();
 	let value: unknown;
@@ -29,5 +35,15 @@ export async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: s
 	}
 	if (response.ok) return value as T;
 	const error = (value as { error?: ErrorBody } | null)?.error ?? (value as ErrorBody | null);
-	throw new RequestError(error?.message ? error : { message: response.status === 413 ? 'The file is larger than 50 MB, the most that is taken.' : `The server refused this (${response.status}).`, code: 'refused' });
+	throw new RequestError(
+		error?.message
+			? error
+			: {
+					message:
+						response.status === 413
+							? 'The file is larger than 50 MB, the most that is taken.'
+							: `The server refused this (${response.status}).`,
+					code: 'refused'
+				}
+	);
 }

@@ -19,4 +19,5 @@ export function dismiss(id: number): void {
 }
 
 /** For event handlers: says the sentence of what went wrong. */
-export const notifyError = (error: unknown): void => notify(error instanceof Error ? error.message : String(error), 'error');
+export const notifyError = (error: unknown): void =>
+	notify(error instanceof Error ? error.message : String(error), 'error');

@@ -7,10 +7,16 @@ import type { TableState } from './state.ts';
 export function stateTable(entry: Pick<DocumentTable, 'table'>, state: TableState | undefined): Table {
 	let { table } = entry;
 	if (!state) return table;
-	if (state.roles) table = withRoles(table, table.roles.map((role, r) => state.roles![r] ?? role));
+	if (state.roles)
+		table = withRoles(
+			table,
+			table.roles.map((role, r) => state.roles![r] ?? role)
+		);
 	return {
 		...table,
-		columnInfo: state.kinds ? table.columnInfo.map((column, c) => ({ ...column, kind: state.kinds![c] ?? column.kind })) : table.columnInfo,
+		columnInfo: state.kinds
+			? table.columnInfo.map((column, c) => ({ ...column, kind: state.kinds![c] ?? column.kind }))
+			: table.columnInfo,
 		firstColumns: Math.min(state.firstColumns ?? table.firstColumns, table.columns),
 		lastColumns: Math.min(state.lastColumns ?? table.lastColumns, table.columns),
 		partsOff: state.partsOff ?? table.partsOff,

@@ -7,5 +7,9 @@ import type { PageServerLoad } from './$types.js';
 
 export const load: PageServerLoad = ({ depends }) => {
 	depends('heptarch:styles');
-	return answer(async () => ({ styles: await listStyles(db()), house: await loadHouse(db()), specimens: await loadSpecimens(db(), 1) }));
+	return answer(async () => ({
+		styles: await listStyles(db()),
+		house: await loadHouse(db()),
+		specimens: await loadSpecimens(db(), 1)
+	}));
 };

@@ -27,7 +27,9 @@
 	const book = $derived(new Stylebook(data.styles, data.house));
 	const sample = $derived.by(() => {
 		const specimen = data.specimens[0];
-		return specimen ? excerpt(stateTable(specimen.entry, specimen.state), specimen.entry.content, 12) : builtInSpecimen();
+		return specimen
+			? excerpt(stateTable(specimen.entry, specimen.state), specimen.entry.content, 12)
+			: builtInSpecimen();
 	});
 	const widths = $derived(data.specimens[0]?.entry.widths);
 	const found = $derived(
@@ -68,7 +70,9 @@
 		try {
 			await call('DELETE', `/api/styles/${removing!.id}`, replacement ? { replacement } : {});
 			asking = false;
-			notify(`“${removing!.definition.name}” was removed${replacement ? `; its tables wear “${book.get(replacement)!.definition.name}” now` : ''}.`);
+			notify(
+				`“${removing!.definition.name}” was removed${replacement ? `; its tables wear “${book.get(replacement)!.definition.name}” now` : ''}.`
+			);
 			await invalidate('heptarch:styles');
 		} catch (error) {
 			notifyError(error);
@@ -89,18 +93,45 @@
 <TopBar title="Stylebook">
 	{#snippet facts()}<span class="chip">{many(data.styles.length, 'style')}</span>{/snippet}
 	{#snippet actions()}
-		<input class="field w-56" type="search" placeholder="Find a style" aria-label="Find a style" bind:value={search} data-find />
+		<input
+			class="field w-56"
+			type="search"
+			placeholder="Find a style"
+			aria-label="Find a style"
+			bind:value={search}
+			data-find
+		/>
 		<button type="button" class="button" onclick={() => chooser.click()}>Take in a style file…</button>
-		<button type="button" class="button primary" onclick={() => { from = data.styles[0]?.id ?? ''; making = true; }}>New style…</button>
+		<button
+			type="button"
+			class="button primary"
+			onclick={() => {
+				from = data.styles[0]?.id ?? '';
+				making = true;
+			}}>New style…</button
+		>
 	{/snippet}
 </TopBar>
-<input bind:this={chooser} type="file" multiple accept=".json" class="hidden" aria-label="Style files to take in" onchange={() => { void takeIn([...(chooser.files ?? [])]); chooser.value = ''; }} />
+<input
+	bind:this={chooser}
+	type="file"
+	multiple
+	accept=".json"
+	class="hidden"
+	aria-label="Style files to take in"
+	onchange={() => {
+		void takeIn([...(chooser.files ?? [])]);
+		chooser.value = '';
+	}}
+/>
 
 <main class="flex-1 overflow-y-auto px-5 py-5">
 	{#if data.styles.length === 0}
 		<div class="mx-auto mt-20 max-w-lg text-center">
 			<p class="font-title text-[24px]">No style yet</p>
-			<p class="mt-2 text-quiet">A style says once how tables look. Start a blank one, or drop a style file (*.heptarch.json) on this page.</p>
+			<p class="mt-2 text-quiet">
+				A style says once how tables look. Start a blank one, or drop a style file (*.heptarch.json) on this page.
+			</p>
 			<button type="button" class="button mt-5" onclick={() => (making = true)}>Start a style…</button>
 		</div>
 	{/if}
@@ -111,13 +142,29 @@
 				<StylePicture style={book.flat(style.id)} house={book.house} {sample} {widths} scale={0.5} height={164} />
 				<div class="flex flex-1 flex-col gap-1 border-t border-hairline px-3.5 py-2.5">
 					<div class="flex items-baseline gap-2">
-						<a class="font-semibold after:absolute after:inset-0 hover:underline" href="/stylebook/{style.id}">{name}</a>
+						<a class="font-semibold after:absolute after:inset-0 hover:underline" href="/stylebook/{style.id}">{name}</a
+						>
 						<span class="truncate text-[12px] text-quiet">{category ?? ''}</span>
 					</div>
-					<p class="line-clamp-2 text-[12.5px] text-quiet" title={book.sentence(style.id)}>{description ?? book.sentence(style.id)}</p>
+					<p class="line-clamp-2 text-[12.5px] text-quiet" title={book.sentence(style.id)}>
+						{description ?? book.sentence(style.id)}
+					</p>
 					<p class="mt-auto flex items-center gap-2 pt-1 text-[12px] text-quiet">
-						<span class="flex-1 truncate">{style.worn.tables ? `worn by ${many(style.worn.tables, 'table')} in ${many(style.worn.documents, 'document')}` : 'not worn yet'}{basedOn ? ` · builds on ${book.get(basedOn)?.definition.name}` : ''}</span>
-						<button type="button" class="relative z-1 rounded p-1.5 hover:bg-error-wash hover:text-error" aria-label="Remove “{name}”" onclick={() => { removing = style; replacement = ''; asking = true; }}>
+						<span class="flex-1 truncate"
+							>{style.worn.tables
+								? `worn by ${many(style.worn.tables, 'table')} in ${many(style.worn.documents, 'document')}`
+								: 'not worn yet'}{basedOn ? ` · builds on ${book.get(basedOn)?.definition.name}` : ''}</span
+						>
+						<button
+							type="button"
+							class="relative z-1 rounded p-1.5 hover:bg-error-wash hover:text-error"
+							aria-label="Remove “{name}”"
+							onclick={() => {
+								removing = style;
+								replacement = '';
+								asking = true;
+							}}
+						>
 							<TrashBinOutline class="h-4 w-4" />
 						</button>
 					</p>
@@ -131,14 +178,29 @@
 <Dialog bind:open={making} title="How does the new style begin?">
 	<div class="flex flex-col gap-3" role="radiogroup" aria-label="How it begins">
 		{#each [['blank', 'Blank', 'Nothing is said yet.'], ['inherit', 'Building on another', 'It says only what differs; a change of the other shows here too.'], ['copy', 'As a copy', 'It begins with all that the other says, and goes its own way.']] as const as [value, title, text] (value)}
-			<label class={['flex gap-3 rounded-lg border px-3.5 py-2.5', start === value ? 'border-picked bg-picked-wash' : 'border-hairline']}>
-				<input class="mt-0.5 text-picked" type="radio" name="start" {value} bind:group={start} disabled={value !== 'blank' && data.styles.length === 0} />
+			<label
+				class={[
+					'flex gap-3 rounded-lg border px-3.5 py-2.5',
+					start === value ? 'border-picked bg-picked-wash' : 'border-hairline'
+				]}
+			>
+				<input
+					class="mt-0.5 text-picked"
+					type="radio"
+					name="start"
+					{value}
+					bind:group={start}
+					disabled={value !== 'blank' && data.styles.length === 0}
+				/>
 				<span><strong>{title}</strong><span class="block text-quiet">{text}</span></span>
 			</label>
 		{/each}
 		{#if start !== 'blank'}
-			<label class="flex items-center gap-3">Which one
-				<select class="field flex-1" bind:value={from}>{#each data.styles as { id, definition } (id)}<option value={id}>{definition.name}</option>{/each}</select>
+			<label class="flex items-center gap-3"
+				>Which one
+				<select class="field flex-1" bind:value={from}
+					>{#each data.styles as { id, definition } (id)}<option value={id}>{definition.name}</option>{/each}</select
+				>
 			</label>
 		{/if}
 	</div>
@@ -150,18 +212,34 @@
 
 <Dialog bind:open={asking} title="Remove “{removing?.definition.name}”?">
 	{#if removing?.basesOf.length}
-		<p>{removing.basesOf.map((name) => `“${name}”`).join(', ')} {removing.basesOf.length === 1 ? 'builds' : 'build'} on it, so it cannot go. Change or remove {removing.basesOf.length === 1 ? 'that one' : 'those'} first.</p>
+		<p>
+			{removing.basesOf.map((name) => `“${name}”`).join(', ')}
+			{removing.basesOf.length === 1 ? 'builds' : 'build'} on it, so it cannot go. Change or remove {removing.basesOf
+				.length === 1
+				? 'that one'
+				: 'those'} first.
+		</p>
 	{:else if removing?.worn.tables}
-		<p>{many(removing.worn.tables, 'table')} in {many(removing.worn.documents, 'document')} {removing.worn.tables === 1 ? 'wears' : 'wear'} it. What do they wear instead?</p>
+		<p>
+			{many(removing.worn.tables, 'table')} in {many(removing.worn.documents, 'document')}
+			{removing.worn.tables === 1 ? 'wears' : 'wear'} it. What do they wear instead?
+		</p>
 		<select class="field mt-3 w-full" aria-label="Style to wear instead" bind:value={replacement}>
 			<option value="">Choose a style</option>
-			{#each data.styles.filter(({ id }) => id !== removing?.id) as { id, definition } (id)}<option value={id}>{definition.name}</option>{/each}
+			{#each data.styles.filter(({ id }) => id !== removing?.id) as { id, definition } (id)}<option value={id}
+					>{definition.name}</option
+				>{/each}
 		</select>
 	{:else}
 		<p>No table wears it. It goes from the Stylebook for good.</p>
 	{/if}
 	{#snippet answers()}
 		<button type="button" class="button" onclick={() => (asking = false)}>Keep it</button>
-		<button type="button" class="button primary" disabled={!!removing?.basesOf.length || (!!removing?.worn.tables && !replacement)} onclick={remove}>Remove it</button>
+		<button
+			type="button"
+			class="button primary"
+			disabled={!!removing?.basesOf.length || (!!removing?.worn.tables && !replacement)}
+			onclick={remove}>Remove it</button
+		>
 	{/snippet}
 </Dialog>

@@ -29,7 +29,12 @@ export function lowContrast(cells: readonly { readonly text: string }[], appeara
 		.map(([index, { first, count }]) => {
 			const look = appearance.looks[index]!;
 			const background = look.fill === undefined || look.fill === 'none' ? PAPER : look.fill;
-			return { ratio: contrast(look.ink ?? BLACK, background), wanted: wantedContrast(look), cell: first, cells: count };
+			return {
+				ratio: contrast(look.ink ?? BLACK, background),
+				wanted: wantedContrast(look),
+				cell: first,
+				cells: count
+			};
 		})
 		.filter(({ ratio, wanted }) => ratio < wanted)
 		.sort((a, b) => a.ratio - b.ratio);

@@ -4,7 +4,8 @@ import type { Decided } from './resolve.ts';
 
 export const rankNumeral = (rank: number): string => RANKS.find((entry) => entry.rank === rank)?.numeral ?? '';
 
-const list = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`);
+const list = (words: readonly string[]): string =>
+	words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 
 /** More leaves of one part than this are not listed but summed up. */
 const LISTED = 4;
@@ -13,7 +14,10 @@ const LISTED = 4;
  * A trace as one sentence, strongest rank first: "Weight and fill come from IV total; the rest comes from I ground."
  * `lines` are the edges of the cell that it decides, named.
  */
-export function explainTrace(trace: ReadonlyMap<string, readonly Decided[]>, lines: readonly { words: string; part: string; rank: number }[] = []): string {
+export function explainTrace(
+	trace: ReadonlyMap<string, readonly Decided[]>,
+	lines: readonly { words: string; part: string; rank: number }[] = []
+): string {
 	const byPart = new Map<string, { rank: number; leaves: string[] }>();
 	const add = (part: string, rank: number, words: string) => {
 		const entry = byPart.get(part) ?? { rank, leaves: [] };
@@ -25,7 +29,12 @@ export function explainTrace(trace: ReadonlyMap<string, readonly Decided[]>, lin
 	if (byPart.size === 0) return 'Nothing is said about this cell.';
 	const clauses = [...byPart]
 		.sort(([, a], [, b]) => b.rank - a.rank)
-		.map(([part, { rank, leaves }], i, all) => `${leaves.length > LISTED && i === all.length - 1 ? (all.length > 1 ? 'the rest' : 'everything') : list(leaves)} ${leaves.length === 1 || (leaves.length > LISTED && i === all.length - 1) ? 'comes' : 'come'} from ${rankNumeral(rank)} ${partWords(part)}`.replace('from VII touch', 'from a touch (VII)'));
+		.map(([part, { rank, leaves }], i, all) =>
+			`${leaves.length > LISTED && i === all.length - 1 ? (all.length > 1 ? 'the rest' : 'everything') : list(leaves)} ${leaves.length === 1 || (leaves.length > LISTED && i === all.length - 1) ? 'comes' : 'come'} from ${rankNumeral(rank)} ${partWords(part)}`.replace(
+				'from VII touch',
+				'from a touch (VII)'
+			)
+		);
 	const text = clauses.join('; ');
 	return `${text[0]!.toUpperCase()}${text.slice(1)}.`;
 }

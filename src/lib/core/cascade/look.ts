@@ -92,7 +92,14 @@ const FIELD_OF: Record<string, LookField> = {
 	'margin.bottom': 'marginBottom',
 	'margin.start': 'marginStart'
 };
-const LENGTH_FIELDS: ReadonlySet<LookField> = new Set(['size', 'tracking', 'marginTop', 'marginEnd', 'marginBottom', 'marginStart']);
+const LENGTH_FIELDS: ReadonlySet<LookField> = new Set([
+	'size',
+	'tracking',
+	'marginTop',
+	'marginEnd',
+	'marginBottom',
+	'marginStart'
+]);
 
 type Ink = (name: string | undefined) => Hex | undefined;
 type Leaves = ReadonlyMap<string, { readonly value: LeafValue }>;
@@ -138,7 +145,11 @@ export function computeLook(leaves: Leaves, ink: Ink, below: () => Hex | 'none' 
 		const weight = leaves.get(`lines.${place}.weight`)?.value;
 		const own = leaves.get(`lines.${place}.ink`)?.value ?? leaves.get('text.ink')?.value;
 		look[place] = computedLine(
-			{ pattern, ...(weight !== undefined && { weight: String(weight) }), ...(own !== undefined && { ink: String(own) }) },
+			{
+				pattern,
+				...(weight !== undefined && { weight: String(weight) }),
+				...(own !== undefined && { ink: String(own) })
+			},
 			ink
 		);
 	}
@@ -208,7 +219,8 @@ export function appearanceOf(resolved: Resolved, kept?: Appearance): Appearance 
 	const carried = new Set(table.carry);
 	const notCarried = LOOK_FIELDS.filter((field) => !carried.has(FIELD_ASPECT[field]));
 	const cellLook = Int32Array.from(table.cells, ({ r, c }) => structure.cellSignature[r * table.columns + c]!);
-	if (!kept || notCarried.length === 0) return { cellLook, looks, across: structure.across, down: structure.down, lines };
+	if (!kept || notCarried.length === 0)
+		return { cellLook, looks, across: structure.across, down: structure.down, lines };
 
 	const interned = new Interned<Look>();
 	const mixed = cellLook.map((signature, index) => {
@@ -218,10 +230,13 @@ export function appearanceOf(resolved: Resolved, kept?: Appearance): Appearance 
 			if (look[field] === undefined && before[field] !== undefined) Object.assign(look, { [field]: before[field] });
 		return interned.add(look);
 	});
-	if (carried.has('linework')) return { cellLook: mixed, looks: interned.items, across: structure.across, down: structure.down, lines };
+	if (carried.has('linework'))
+		return { cellLook: mixed, looks: interned.items, across: structure.across, down: structure.down, lines };
 	const internedLines = new Interned<Line | null>();
 	const keptLine = (own: Int32Array, before: Int32Array) =>
-		own.map((edge, i) => (edge < 0 ? -1 : internedLines.add(lines[edge] ?? (before[i]! < 0 ? null : kept.lines[before[i]!]!))));
+		own.map((edge, i) =>
+			edge < 0 ? -1 : internedLines.add(lines[edge] ?? (before[i]! < 0 ? null : kept.lines[before[i]!]!))
+		);
 	const across = keptLine(structure.across, kept.across);
 	const down = keptLine(structure.down, kept.down);
 	return { cellLook: mixed, looks: interned.items, across, down, lines: internedLines.items };
@@ -232,7 +247,12 @@ export function unknownInks(resolved: { style: Resolved['style']; house: House }
 	const unknown = new Set<string>();
 	const look = (leaves: ReadonlyMap<string, { value: LeafValue }>) => {
 		for (const [path, { value }] of leaves)
-			if (path.endsWith('ink') && leafDefinition(path) && value !== 'none' && !inkHex(String(value), resolved.style, resolved.house))
+			if (
+				path.endsWith('ink') &&
+				leafDefinition(path) &&
+				value !== 'none' &&
+				!inkHex(String(value), resolved.style, resolved.house)
+			)
 				unknown.add(String(value));
 	};
 	for (const leaves of resolved.style.parts.values()) look(leaves);

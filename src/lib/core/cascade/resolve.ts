@@ -2,10 +2,24 @@ import { BLACK, luminance, toHex, type Hex } from '../colour.ts';
 import { type FlatStyle, type SetLeaf } from '../style/inherit.ts';
 import { LEAVES, TYPE_ROLE_LEAVES, leafDefinition, linePath } from '../style/leaves.ts';
 import { isPartOff, parsePart, type Part, type Rank } from '../style/parts.ts';
-import { LINE_PATTERNS, type Aspect, type LeafValue, type LinePattern, type LinePlace, type TypeRole } from '../style/types.ts';
+import {
+	LINE_PATTERNS,
+	type Aspect,
+	type LeafValue,
+	type LinePattern,
+	type LinePlace,
+	type TypeRole
+} from '../style/types.ts';
 import type { Table } from '../table/grid.ts';
 import { parseLength, type Emu } from '../units.ts';
-import { signatureOf, structureKey, structureOf, type EdgeSignature, type Signature, type Structure } from './structure.ts';
+import {
+	signatureOf,
+	structureKey,
+	structureOf,
+	type EdgeSignature,
+	type Signature,
+	type Structure
+} from './structure.ts';
 
 /** What a house lends to its styles: inks and type roles that a style names and does not define itself. */
 export interface House {
@@ -111,7 +125,8 @@ class Resolver {
 	touched(leaves: ReadonlyMap<string, LeafValue>): Map<string, LeafValue> {
 		const out = new Map<string, LeafValue>();
 		const role = leaves.get('text.role');
-		const opened = role === undefined ? undefined : (this.style.typeRoles.get(String(role)) ?? this.house.typeRoles[String(role)]);
+		const opened =
+			role === undefined ? undefined : (this.style.typeRoles.get(String(role)) ?? this.house.typeRoles[String(role)]);
 		for (const name of TYPE_ROLE_LEAVES) if (opened?.[name] !== undefined) out.set(`text.${name}`, opened[name]);
 		for (const [path, value] of leaves) out.set(path, value);
 		return out;
@@ -148,7 +163,11 @@ class Resolver {
 	}
 
 	/** The leaves (`pattern`, `weight`, `ink`) that a cell claims for one of its sides, each with who set it. */
-	claimLeaves(edge: EdgeSignature, signatures: readonly Signature[], side: 'before' | 'after'): Map<string, RankedLeaf[]> {
+	claimLeaves(
+		edge: EdgeSignature,
+		signatures: readonly Signature[],
+		side: 'before' | 'after'
+	): Map<string, RankedLeaf[]> {
 		const own = signatures[edge[side]]!;
 		const other = signatures[edge[side === 'before' ? 'after' : 'before']];
 		const place: LinePlace = edge.horizontal
@@ -171,7 +190,8 @@ class Resolver {
 			const at = inside ? (edge.horizontal ? 'betweenRows' : 'betweenColumns') : place;
 			for (const property of LINE_PROPERTIES) {
 				const leaf = statements.get(linePath(at, property));
-				if (leaf) add(property, { value: leaf.value, rank: part.rank, order: part.order, part: part.name, style: leaf.style });
+				if (leaf)
+					add(property, { value: leaf.value, rank: part.rank, order: part.order, part: part.name, style: leaf.style });
 			}
 		}
 		for (const [property, value] of edge.touched ?? [])
@@ -179,14 +199,20 @@ class Resolver {
 		return leaves;
 	}
 
-	claim(edge: EdgeSignature, signatures: readonly Signature[], side: 'before' | 'after', textInk: LeafValue | undefined): Claim | null {
+	claim(
+		edge: EdgeSignature,
+		signatures: readonly Signature[],
+		side: 'before' | 'after',
+		textInk: LeafValue | undefined
+	): Claim | null {
 		if (edge[side] < 0) return null;
 		const leaves = this.claimLeaves(edge, signatures, side);
 		const pattern = leaves.get('pattern')?.[0];
 		if (!pattern) return null;
 		let strongest = pattern;
 		for (const [winner] of leaves.values())
-			if (winner!.rank > strongest.rank || (winner!.rank === strongest.rank && winner!.order > strongest.order)) strongest = winner!;
+			if (winner!.rank > strongest.rank || (winner!.rank === strongest.rank && winner!.order > strongest.order))
+				strongest = winner!;
 		const weight = String(leaves.get('weight')?.[0]!.value ?? DEFAULT_WEIGHT);
 		const ink = leaves.get('ink')?.[0]!.value ?? textInk;
 		return {
@@ -214,7 +240,11 @@ class Resolver {
 		if (!winner) return { line: null, rank: null, part: null, style: null };
 		const { rank, part, style } = winner.from;
 		if (winner.pattern === 'none') return { line: { pattern: 'none' }, rank, part, style };
-		const line = { pattern: winner.pattern, weight: winner.weight, ...(winner.ink !== undefined && { ink: winner.ink }) };
+		const line = {
+			pattern: winner.pattern,
+			weight: winner.weight,
+			...(winner.ink !== undefined && { ink: winner.ink })
+		};
 		return { line, rank, part, style };
 	}
 
@@ -306,7 +336,6 @@ export function traceEdge(resolved: Resolved, r: number, c: number, side: Side) 
 		.map((which) => resolver.claimLeaves(edge, structure.signatures, which));
 	return { result: resolved.edges[index]!, claims };
 }
-
 
 /** What the named parts of ranks I–V, taken together and weakest first, say of cells they all rule. */
 export function resolveParts(style: FlatStyle, house: House, table: Table, names: readonly string[]) {

@@ -22,9 +22,14 @@ function compareLike(a: Value, b: Value): number | undefined {
 	if (a.type === 'money' || b.type === 'money') {
 		const [money, other] = a.type === 'money' ? [a, b] : [b as Extract<Value, { type: 'money' }>, a];
 		if (other.type !== 'money' && other.type !== 'number') return undefined;
-		if (other.type === 'money' && money.currency && other.currency && money.currency !== other.currency) return undefined;
+		if (other.type === 'money' && money.currency && other.currency && money.currency !== other.currency)
+			return undefined;
 		if (other.type === 'number' && other.unit) return undefined;
-	} else if (a.type !== b.type && !(a.type === 'percent' && b.type === 'number') && !(a.type === 'number' && b.type === 'percent'))
+	} else if (
+		a.type !== b.type &&
+		!(a.type === 'percent' && b.type === 'number') &&
+		!(a.type === 'number' && b.type === 'percent')
+	)
 		return undefined;
 	const left = amountOf(a);
 	const right = amountOf(b);
@@ -118,7 +123,10 @@ class Evaluator {
 			case 'notNumber':
 				return value.type !== 'empty' && !amountOf(value);
 			case 'repeated':
-				return text !== '' && this.peers(index, test).filter((peer) => this.table.cells[peer]!.text.trim() === text).length > 1;
+				return (
+					text !== '' &&
+					this.peers(index, test).filter((peer) => this.table.cells[peer]!.text.trim() === text).length > 1
+				);
 			case 'least':
 			case 'greatest': {
 				const amount = amountOf(value);

@@ -116,7 +116,12 @@ const namedColumns = (style: FlatStyle): string[] =>
 
 /** What {@link structureOf} rests on, as a string to compare. */
 export function structureKey(style: FlatStyle): string {
-	return JSON.stringify([style.reading, style.bands, namedColumns(style), style.rules.map((r) => [r.name, r.where, r.extends])]);
+	return JSON.stringify([
+		style.reading,
+		style.bands,
+		namedColumns(style),
+		style.rules.map((r) => [r.name, r.where, r.extends])
+	]);
 }
 
 const SIDE_OF: Partial<Record<LinePlace, 'top' | 'bottom' | 'start' | 'end'>> = {
@@ -199,13 +204,14 @@ export function structureOf(table: Table, style: FlatStyle): Structure {
 		const before = r > 0 ? signatureTable[rowClass[r - 1]!] : undefined;
 		const after = r < rows ? signatureTable[rowClass[r]!] : undefined;
 		const same = r > 0 && r < rows && rowStripes.instance[r - 1] === rowStripes.instance[r];
-		const table = acrossTables.items[
-			acrossTables.number(`${r > 0 ? rowClass[r - 1] : -1},${r < rows ? rowClass[r] : -1},${same}`, () =>
-				Int32Array.from({ length: kinds }, (_, kind) =>
-					edge(true, before ? before[kind]! : -1, after ? after[kind]! : -1, same, true)
+		const table =
+			acrossTables.items[
+				acrossTables.number(`${r > 0 ? rowClass[r - 1] : -1},${r < rows ? rowClass[r] : -1},${same}`, () =>
+					Int32Array.from({ length: kinds }, (_, kind) =>
+						edge(true, before ? before[kind]! : -1, after ? after[kind]! : -1, same, true)
+					)
 				)
-			)
-		]!;
+			]!;
 		const place = r * columns;
 		for (let c = 0; c < columns; c++) across[place + c] = table[columnClass[c]!]!;
 		if (!after) continue;
@@ -234,8 +240,7 @@ export function structureOf(table: Table, style: FlatStyle): Structure {
 			if (!side) leavesAt(touchedCells, table.slots[slot]!).set(path, value);
 			else if (side === 'top' || side === 'bottom')
 				leavesAt(touchedAcross, side === 'top' ? slot : slot + columns).set(property, value);
-			else
-				leavesAt(touchedDown, touch.r * (columns + 1) + touch.c + (side === 'start' ? 0 : 1)).set(property, value);
+			else leavesAt(touchedDown, touch.r * (columns + 1) + touch.c + (side === 'start' ? 0 : 1)).set(property, value);
 		}
 	}
 
@@ -247,14 +252,22 @@ export function structureOf(table: Table, style: FlatStyle): Structure {
 		const touched = touchedCells.get(index) ?? null;
 		const signature =
 			rules.length || touched
-				? signatures.number(`${base} ${rules.map((rule) => rule.order)} ${touched ? JSON.stringify([...touched]) : ''}`, () => signatureOf([...signatures.items[base]!.parts, ...rules], touched))
+				? signatures.number(
+						`${base} ${rules.map((rule) => rule.order)} ${touched ? JSON.stringify([...touched]) : ''}`,
+						() => signatureOf([...signatures.items[base]!.parts, ...rules], touched)
+					)
 				: base;
 		for (let r = cell.r; r < cell.r + cell.rows; r++)
 			cellSignature.fill(signature, r * columns + cell.c, r * columns + cell.c + cell.cols);
 	}
 
 	/** Any edge by its two slots; −1 for a slot outside. The slow way, for the irregular ones only. */
-	const edgeBetween = (horizontal: boolean, before: number, after: number, touched: Map<string, LeafValue> | undefined) => {
+	const edgeBetween = (
+		horizontal: boolean,
+		before: number,
+		after: number,
+		touched: Map<string, LeafValue> | undefined
+	) => {
 		const first = before < 0 ? undefined : table.cells[table.slots[before]!]!;
 		const second = after < 0 ? undefined : table.cells[table.slots[after]!]!;
 		if (first === second) return -1;
@@ -281,8 +294,7 @@ export function structureOf(table: Table, style: FlatStyle): Structure {
 		const cell = table.cells[index]!;
 		for (let r = cell.r; r <= cell.r + cell.rows; r++)
 			for (let c = cell.c; c < cell.c + cell.cols; c++) redoAcross(r, c);
-		for (let r = cell.r; r < cell.r + cell.rows; r++)
-			for (let c = cell.c; c <= cell.c + cell.cols; c++) redoDown(r, c);
+		for (let r = cell.r; r < cell.r + cell.rows; r++) for (let c = cell.c; c <= cell.c + cell.cols; c++) redoDown(r, c);
 	}
 	for (const place of touchedAcross.keys()) redoAcross(Math.floor(place / columns), place % columns);
 	for (const place of touchedDown.keys()) redoDown(Math.floor(place / (columns + 1)), place % (columns + 1));

@@ -11,7 +11,8 @@ export const SHIPPED = [
 
 const SHIPPED_NAMES = new Map(SHIPPED.map((family) => [family.toLowerCase(), family as string]));
 const MONO = /mono|courier|consol|code|typewriter/i;
-const SERIF = /serif(?!.*sans)|roman|times|georgia|garamond|cambria|book|palatino|century|caslon|baskerville|didot|bodoni|minion|antiqua/i;
+const SERIF =
+	/serif(?!.*sans)|roman|times|georgia|garamond|cambria|book|palatino|century|caslon|baskerville|didot|bodoni|minion|antiqua/i;
 const NARROW_SERIF = /garamond|crimson|times/i;
 
 /** The family that shows where `family` is asked for: itself if it ships, else the nearest in kind. */

@@ -11,11 +11,16 @@ export interface Guess<T> {
 	readonly reasons: readonly string[];
 }
 
-const guess = (is: ColumnKind, confidence: number, ...reasons: string[]): Guess<ColumnKind> => ({ is, confidence, reasons });
+const guess = (is: ColumnKind, confidence: number, ...reasons: string[]): Guess<ColumnKind> => ({
+	is,
+	confidence,
+	reasons
+});
 
 const isYear = (text: string) => /^(1[5-9]|20|21)\d\d$/.test(text);
 const hasLeadingZero = (text: string) => /^0\d+$/.test(text);
-const isCodeLike = (text: string) => /^(?=.*[A-Z])(?=.*\d)[A-Z0-9][A-Z0-9./-]{0,15}$/.test(text) || /^[A-Z]{1,4}$/.test(text);
+const isCodeLike = (text: string) =>
+	/^(?=.*[A-Z])(?=.*\d)[A-Z0-9][A-Z0-9./-]{0,15}$/.test(text) || /^[A-Z]{1,4}$/.test(text);
 
 /** The kind of a column from its body cells and its name (engine §6). */
 export function columnKind(name: string, texts: readonly string[], values: readonly Value[]): Guess<ColumnKind> {
@@ -31,7 +36,8 @@ export function columnKind(name: string, texts: readonly string[], values: reado
 	const date = ({ value }: (typeof filled)[number]) => value.type === 'date';
 	if (share(date) >= 0.6) return guess('date', 0.6 + 0.4 * share(date), `${of(date)} are dates`);
 	const year = ({ text }: (typeof filled)[number]) => isYear(text);
-	if (share(year) === 1 && (YEAR_NAME.test(name) || DATE_NAME.test(name))) return guess('date', 0.8, `years under “${name}”`);
+	if (share(year) === 1 && (YEAR_NAME.test(name) || DATE_NAME.test(name)))
+		return guess('date', 0.8, `years under “${name}”`);
 	const money = ({ value }: (typeof filled)[number]) => value.type === 'money';
 	const percent = ({ value }: (typeof filled)[number]) => value.type === 'percent';
 	const number = ({ value }: (typeof filled)[number]) => 'amount' in value;
@@ -46,7 +52,8 @@ export function columnKind(name: string, texts: readonly string[], values: reado
 		if (UNIT_NAME.test(name)) return guess('quantity', sure, `numbers under “${name}”`);
 		const whole = ({ value }: (typeof filled)[number]) => 'amount' in value && value.amount.isInteger();
 		const cents = ({ text }: (typeof filled)[number]) => /[.,]\d\d\)?$/.test(text);
-		if (MONEY_NAME.test(name) && share(cents) > 0.4) return guess('money', sure * 0.95, `numbers with two decimals under “${name}”`);
+		if (MONEY_NAME.test(name) && share(cents) > 0.4)
+			return guess('money', sure * 0.95, `numbers with two decimals under “${name}”`);
 		if (MONEY_NAME.test(name) && !UNIT_NAME.test(name) && share(whole) > 0.5 && /price|cost|fee|budget/i.test(name))
 			return guess('money', 0.7, `numbers under “${name}”`);
 		if (share(whole) < 1) return guess('quantity', sure, 'numbers with decimals');
@@ -58,7 +65,7 @@ export function columnKind(name: string, texts: readonly string[], values: reado
 		return guess('mixed', 0.6, `${of(number)} are numbers, the rest is text`);
 	const code = ({ text }: (typeof filled)[number]) => isCodeLike(text);
 	if (share(code) >= 0.8) return guess('code', 0.85, `${of(code)} look like codes`);
-	const short = ({ text }: (typeof filled)[number]) => /^[\p{L}\d./-]{1,6}$/u.test(text);
+	const short = ({ text }: (typeof filled)[number]) => /^(?=.*\d)[\p{L}\d./-]{1,8}$|^\p{L}{1,3}$/u.test(text);
 	if (CODE_NAME.test(name) && share(short) >= 0.8) return guess('code', 0.75, `short entries under “${name}”`);
 	return guess('text', 0.9, `${of(({ value }) => value.type === 'text')} are text`);
 }

@@ -1,5 +1,5 @@
 import { Decimal } from 'decimal.js';
-import { textAt, type Column, type Grid } from '../table/grid.ts';
+import type { Column, Grid } from '../table/grid.ts';
 import { NUMERIC_KINDS, roleFamily, type ColumnKind, type RowRole } from '../table/roles.ts';
 import { amountOf, decimalMarkOf, parseValue, type Value } from '../values/parse.ts';
 import { canLabel, columnKind, type Guess } from './columns.ts';
@@ -55,8 +55,9 @@ function factsOf(grid: Grid): RowFacts[] {
 	const decimal = decimalMarkOf(grid.cells.map(({ text }) => text));
 	const starts: (typeof grid.cells)[number][][] = Array.from({ length: grid.rows }, () => []);
 	for (const cell of grid.cells) starts[cell.r]!.push(cell);
-	return starts.map((cells, r) => {
-		const texts = Array.from({ length: grid.columns }, (_, c) => textAt(grid, r, c));
+	return starts.map((cells) => {
+		const texts = Array<string>(grid.columns).fill('');
+		for (const { c, text } of cells) texts[c] = text;
 		const values = texts.map((text) => parseValue(text, decimal));
 		const amounts = values.map(amountOf);
 		const label = texts.find((text) => text.trim() !== '')?.trim() ?? '';
@@ -103,7 +104,12 @@ function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<R
 	/** Whether a row holds names rather than figures; a year can be either. */
 	const holdsNames = (row: number) => {
 		const { values, texts, filled } = facts[row]!;
-		return filled > 0 && values.every((value, c) => value.type === 'text' || value.type === 'empty' || isYear(texts[c]!) || value.type === 'date');
+		return (
+			filled > 0 &&
+			values.every(
+				(value, c) => value.type === 'text' || value.type === 'empty' || isYear(texts[c]!) || value.type === 'date'
+			)
+		);
 	};
 	/** A column that holds numbers (but no years) below row `row`. */
 	const figuresBelow = (row: number) =>
@@ -113,16 +119,29 @@ function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<R
 		});
 	// Rows that cells of the row above reach down into, or that stand under a spanned row, are finer tiers.
 	const reachOf = (row: number) =>
-		Math.max(row, ...grid.cells.filter((cell) => cell.r === row && cell.rows > 1 && cell.rows < grid.rows - row).map((cell) => cell.r + cell.rows - 1));
+		Math.max(
+			row,
+			...grid.cells
+				.filter((cell) => cell.r === row && cell.rows > 1 && cell.rows < grid.rows - row)
+				.map((cell) => cell.r + cell.rows - 1)
+		);
 	if (r === first && r < grid.rows - (grid.rows > 1 ? 1 : 0)) {
 		const names = holdsNames(r);
 		const { filled, texts } = facts[r]!;
 		const years = texts.some(isYear);
 		const distinct = new Set(texts.filter(Boolean)).size === texts.filter(Boolean).length;
-		if (facts[r]!.spans && names && grid.rows - r > 2) header(0.85, `“${spanningText(grid, r)}” in it spans several columns`);
+		if (facts[r]!.spans && names && grid.rows - r > 2)
+			header(0.85, `“${spanningText(grid, r)}” in it spans several columns`);
 		else if (names && figuresBelow(r) && (!years || filled > 1)) header(0.9, 'names above numbers');
 		else if (names && looksDifferent(r) && filled > 1) header(0.85, 'it is formatted differently from the rows below');
-		else if (names && !years && filled === texts.length && distinct && grid.rows > 2 && texts.every((text) => text.length <= 40))
+		else if (
+			names &&
+			!years &&
+			filled === texts.length &&
+			distinct &&
+			grid.rows > 2 &&
+			texts.every((text) => text.length <= 40)
+		)
 			header(0.6, 'first row, every cell a short name');
 		if (r > first && grid.rows - r > 1) {
 			const reach = Math.min(reachOf(r - 1), grid.rows - 2);
@@ -142,7 +161,8 @@ function recogniseNotes(facts: RowFacts[], from: number, out: Guess<RowRole>[]):
 		const { whole, filled, label, words } = facts[end - 1]!;
 		if (filled !== 1 || words.total || words.subtotal) break;
 		if (whole) out[end - 1] = guess('note', words.note ? 0.95 : 0.8, 'one cell across the whole width at the foot');
-		else if (words.note) out[end - 1] = guess('note', 0.85, `its only text begins like a note (“${label.slice(0, 20)}”)`);
+		else if (words.note)
+			out[end - 1] = guess('note', 0.85, `its only text begins like a note (“${label.slice(0, 20)}”)`);
 		else break;
 		end--;
 	}
@@ -166,15 +186,19 @@ function judgeSum(sums: Sums, facts: RowFacts[], r: number, end: number, hints: 
 	const best = evidence[0];
 	const moreFollows = facts.some((row, i) => i > r && i < end && row.hasAmount && !row.words.total);
 	const named = words.total || words.subtotal;
-	const looksApart = !!hints.bold?.[r] && r > 0 && !hints.bold?.[r - 1];
 	if (best && best.exact.length > 0) {
-		const strong =
-			named || !!hints.formula?.[r] || looksApart || (best.addends >= 2 && (best.exact.length >= 2 || (!moreFollows && best.addends >= 3)));
+		const looksApart = () => !!hints.bold?.[r] && r > 0 && !hints.bold?.[r - 1];
+		const strong = () =>
+			named ||
+			!!hints.formula?.[r] ||
+			(best.addends >= 2 && (best.exact.length >= 2 || (!moreFollows && best.addends >= 3))) ||
+			looksApart();
 		const mostlyExact = best.exact.length >= best.off.length || named;
-		if (strong && mostlyExact && (best.addends >= 2 || named)) {
+		if (mostlyExact && (best.addends >= 2 || named) && strong()) {
 			let role: SumEvidence['role'] = best.role;
 			if (words.subtotal || (moreFollows && !words.total && best.of === 'rows')) role = 'subtotal';
-			else if (best.role === 'subtotal' && words.total && !moreFollows) role = evidence.some((e) => e.role === 'total' && e.exact.length) ? 'total' : 'subtotal';
+			else if (best.role === 'subtotal' && words.total && !moreFollows)
+				role = evidence.some((e) => e.role === 'total' && e.exact.length) ? 'total' : 'subtotal';
 			if (words.total && moreFollows && best.role !== 'total') role = 'subtotal';
 			const what = best.of === 'subtotals' ? `the ${best.addends} subtotals` : `the ${best.addends} rows above`;
 			const text = facts[r]!.texts[best.exact[0]!]!.trim();
@@ -234,7 +258,12 @@ export function recognise(grid: Grid, hints: Hints = {}): Recognition {
 			.filter(({ column }) => sumKinds.has(columns[column]!.is) && !(best.exact.length > 0 && isWithin(r, column)))
 			.map(({ column, difference }): Finding => {
 				const places = Math.max(difference.decimalPlaces(), /[.,]\d\d\D*$/.test(facts[r]!.texts[column]!) ? 2 : 0);
-				return { kind: 'total-off', r, c: column, words: `${rows[r]!.is === 'total' ? 'total' : 'subtotal'} is off by ${difference.abs().toFixed(places)}` };
+				return {
+					kind: 'total-off',
+					r,
+					c: column,
+					words: `${rows[r]!.is === 'total' ? 'total' : 'subtotal'} is off by ${difference.abs().toFixed(places)}`
+				};
 			})
 	);
 	return { rows, columns, ...recogniseEdges(grid, facts, rows, columns), findings };
@@ -264,7 +293,12 @@ export function columnName(grid: Grid, headerRows: readonly number[], c: number)
 	return '';
 }
 
-function recogniseEdges(grid: Grid, facts: RowFacts[], rows: readonly Guess<RowRole>[], columns: readonly Guess<ColumnKind>[]) {
+function recogniseEdges(
+	grid: Grid,
+	facts: RowFacts[],
+	rows: readonly Guess<RowRole>[],
+	columns: readonly Guess<ColumnKind>[]
+) {
 	const first: Guess<number> =
 		grid.columns > 1 && canLabel(columns[0]!.is)
 			? { is: 1, confidence: 0.85, reasons: [`the first column is ${columns[0]!.is}, and labels the rows`] }
@@ -275,7 +309,9 @@ function recogniseEdges(grid: Grid, facts: RowFacts[], rows: readonly Guess<RowR
 	rows.forEach(({ is }, r) => {
 		if (is !== 'body' || grid.columns < 4) return;
 		const amounts = facts[r]!.amounts;
-		const parts = amounts.slice(0, last).filter((_, c) => NUMERIC_KINDS.has(columns[c]!.is) && columns[c]!.is !== 'percent');
+		const parts = amounts
+			.slice(0, last)
+			.filter((_, c) => NUMERIC_KINDS.has(columns[c]!.is) && columns[c]!.is !== 'percent');
 		const present = parts.filter((amount): amount is Decimal => !!amount);
 		if (!amounts[last] || present.length < 2) return;
 		tested++;
@@ -283,11 +319,21 @@ function recogniseEdges(grid: Grid, facts: RowFacts[], rows: readonly Guess<RowR
 	});
 	const name = 'name' in (columns[last] ?? {}) ? String((columns[last] as { name?: unknown }).name) : '';
 	if (tested >= 2 && summed === tested)
-		return { firstColumns: first, lastColumns: { is: 1, confidence: 0.95, reasons: ['each cell of the last column is the exact sum of its row'] } };
+		return {
+			firstColumns: first,
+			lastColumns: { is: 1, confidence: 0.95, reasons: ['each cell of the last column is the exact sum of its row'] }
+		};
 	if (grid.columns > 2 && TOTAL_NAME.test(name))
-		return { firstColumns: first, lastColumns: { is: 1, confidence: 0.8, reasons: [`the last column is named “${name}”`] } };
-	return { firstColumns: first, lastColumns: { is: 0, confidence: 0.8, reasons: ['the last column is one among the others'] } };
+		return {
+			firstColumns: first,
+			lastColumns: { is: 1, confidence: 0.8, reasons: [`the last column is named “${name}”`] }
+		};
+	return {
+		firstColumns: first,
+		lastColumns: { is: 0, confidence: 0.8, reasons: ['the last column is one among the others'] }
+	};
 }
 
 /** The table's columns as a style speaks of them. */
-export const columnsOf = (recognition: Recognition): Column[] => recognition.columns.map(({ is, name }) => ({ kind: is, name }));
+export const columnsOf = (recognition: Recognition): Column[] =>
+	recognition.columns.map(({ is, name }) => ({ kind: is, name }));

@@ -1,8 +1,11 @@
 /** Words that name a row or column's job, in the languages Heptarch knows: en de fr es it nl pt sv da pl. */
-const TOTAL = 'grand total|total(?:s|e|en|i|es)?|totaal|totalt|sum(?:me|ma|a)?|gesamt(?:summe)?|insgesamt|ensemble|suma|samlet|i alt|razem|ogółem|balance|saldo|solde|bilanz|overall|all';
-const SUBTOTAL = 'sub-? ?total(?:s|e|en)?|zwischensumme|sous-?total|subtotaal|delsumma|delsum|totale parziale|subtotale|suma częściowa|carried forward|übertrag';
+const TOTAL =
+	'grand total|total(?:s|e|en|i|es)?|totaal|totalt|sum(?:me|ma|a)?|gesamt(?:summe)?|insgesamt|ensemble|suma|samlet|i alt|razem|ogółem|balance|saldo|solde|bilanz|overall|all';
+const SUBTOTAL =
+	'sub-? ?total(?:s|e|en)?|zwischensumme|sous-?total|subtotaal|delsumma|delsum|totale parziale|subtotale|suma częściowa|carried forward|übertrag';
 const MEAN = 'mean|average|durchschnitt|mittelwert|moyenne|media|promedio|gemiddelde|média|medel|gennemsnit|średnia';
-const NOTE = 'notes?|sources?|remarks?|anmerkung(?:en)?|quellen?|hinweis|remarques?|notas?|fuentes?|fonti?|opmerking(?:en)?|bron(?:nen)?|fontes?|källa|kilde|źródło|uwagi|n\\.?b\\.?';
+const NOTE =
+	'notes?|sources?|remarks?|anmerkung(?:en)?|quellen?|hinweis|remarques?|notas?|fuentes?|fonti?|opmerking(?:en)?|bron(?:nen)?|fontes?|källa|kilde|źródło|uwagi|n\\.?b\\.?';
 
 const starts = (words: string) => new RegExp(`^[\\s(*]*(?:${words})(?![\\p{L}])`, 'iu');
 const ends = (words: string) => new RegExp(`(?<![\\p{L}])(?:${words})[\\s:)]*$`, 'iu');
@@ -38,9 +41,14 @@ export const MONEY_NAME = within(
 	'cost|costs|price|prices|amount|budget|takings|income|revenue|spend|spent|fee|fees|value|variance|actual|donation|donations|paid|kosten|preis|betrag|umsatz|prix|coût|montant|recettes?|precio|coste|importe|prezzo|costo|importo|prijs|bedrag|preço|custo|pris|kostnad|beløb|cena|koszt|kwota|€|£|\\$'
 );
 export const CURRENCY_NAME = /[€£$¥]|(?<![\p{L}])(EUR|GBP|USD|CHF|SEK|DKK|NOK|PLN|CZK|JPY)(?![\p{L}])/u;
-export const CODE_NAME = within('code|codes|key|ref|reference|id|nr|sku|accession|rev|revision|circuit|bed|plot|kode|schlüssel|référence|clave|codice|código|kod|nummer|numéro');
+export const CODE_NAME = within(
+	'code|codes|key|ref|reference|id|nr|sku|accession|rev|revision|circuit|bed|plot|kode|schlüssel|référence|clave|codice|código|kod|nummer|numéro'
+);
 export const YEAR_NAME = within('year|years|season|jahr|saison|année|año|anno|jaar|ano|år|rok|edition');
-export const DATE_NAME = within('date|day|month|datum|tag|monat|jour|mois|fecha|mes|data|giorno|mese|maand|dia|mês|dag|månad|måned|dzień|miesiąc');
+export const DATE_NAME = within(
+	'date|day|month|datum|tag|monat|jour|mois|fecha|mes|data|giorno|mese|maand|dia|mês|dag|månad|måned|dzień|miesiąc'
+);
 export const TOTAL_NAME = BEGINS_TOTAL;
 /** A unit in a column's name: "Heat, MWh", "Length (m)". */
-export const UNIT_NAME = /[,(]\s*(?:[kMGmcµ]?(?:m|g|l|L|W|Wh|V|A|J|Pa|Hz|s|t)|m²|m³|ha|h|min|°C|K|lx|lm|kWh|MWh)\)?\s*$/u;
+export const UNIT_NAME =
+	/[,(]\s*(?:[kMGmcµ]?(?:m|g|l|L|W|Wh|V|A|J|Pa|Hz|s|t)|m²|m³|ha|h|min|°C|K|lx|lm|kWh|MWh)\)?\s*$/u;

@@ -16,7 +16,8 @@ export function selfContained(style: Style, house: House, find?: FindBase): Styl
 		for (const part of settings)
 			for (const [path, value] of leavesOf(part)) {
 				if (path.endsWith('ink') && house.inks[String(value)]) inks[String(value)] = house.inks[String(value)]!;
-				if (path === 'text.role' && house.typeRoles[String(value)]) typeRoles[String(value)] = house.typeRoles[String(value)]!;
+				if (path === 'text.role' && house.typeRoles[String(value)])
+					typeRoles[String(value)] = house.typeRoles[String(value)]!;
 			}
 	}
 	for (const layer of [...chain].reverse()) {

@@ -50,7 +50,11 @@ export function baseChain(style: Style, find?: FindBase): Style[] {
 			);
 		names.push(base.name);
 		if (names.indexOf(base.name) < names.length - 1)
-			throw new InputError('base-cycle', `The styles build on each other in a circle: ${names.join(' → ')}.`, '/basedOn');
+			throw new InputError(
+				'base-cycle',
+				`The styles build on each other in a circle: ${names.join(' → ')}.`,
+				'/basedOn'
+			);
 		chain.push(base);
 		at = base;
 	}
@@ -65,7 +69,11 @@ export function flatten(style: Style, find?: FindBase): FlatStyle {
 	const parts = new Map<string, Map<string, SetLeaf>>();
 	const rules = new Map<string, FlatStyle['rules'][number]>();
 	let reading: 'down' | 'up' = 'down';
-	const bands = { rowSizes: [1, 1] as readonly number[], restartAtGroups: true, columnSizes: [1, 1] as readonly number[] };
+	const bands = {
+		rowSizes: [1, 1] as readonly number[],
+		restartAtGroups: true,
+		columnSizes: [1, 1] as readonly number[]
+	};
 	for (const layer of layers) {
 		reading = layer.reading ?? reading;
 		bands.rowSizes = layer.bands?.rows?.sizes ?? bands.rowSizes;

@@ -30,7 +30,8 @@ function lineWords(leaves: Leaves, place: string): string | undefined {
 	return pattern === 'solid' ? 'line' : `${pattern} line`;
 }
 
-const list = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`);
+const list = (words: readonly string[]): string =>
+	words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 
 /** What a part does, as "bold on fern, a double line above"; undefined where it does nothing that can be seen. */
 function partSentence(leaves: Leaves): string | undefined {
@@ -50,7 +51,9 @@ export function describeStyle(style: FlatStyle): string {
 	const parts = (name: string) => style.parts.get(name);
 	const ground = parts('ground');
 	const clauses: string[] = [];
-	const banded = [...style.parts.keys()].filter((name) => /^(rowBand|columnBand):/.test(name) && fillWords(parts(name)));
+	const banded = [...style.parts.keys()].filter(
+		(name) => /^(rowBand|columnBand):/.test(name) && fillWords(parts(name))
+	);
 	for (const name of banded) {
 		const sizes = name.startsWith('rowBand') ? style.bands.rowSizes : style.bands.columnSizes;
 		const everySecond = sizes.length === 2 && sizes.every((size) => size === 1) && name.endsWith(':2');
@@ -62,7 +65,10 @@ export function describeStyle(style: FlatStyle): string {
 	const columns = lineWords(ground, 'betweenColumns');
 	if (rim.length === 4 && rows && columns) clauses.push('every cell stands in a box');
 	else {
-		if (rim.length) clauses.push(rim.length === 4 ? 'lines all round' : `${rim.length === 1 ? 'a line' : 'lines'} at the ${list(rim)}`);
+		if (rim.length)
+			clauses.push(
+				rim.length === 4 ? 'lines all round' : `${rim.length === 1 ? 'a line' : 'lines'} at the ${list(rim)}`
+			);
 		if (rows) clauses.push(`a ${rows} between rows`);
 		if (columns) clauses.push(`a ${columns} between columns`);
 	}
@@ -78,7 +84,8 @@ export function describeStyle(style: FlatStyle): string {
 		const sentence = partSentence(parts(name));
 		if (sentence) clauses.push(`${words} ${sentence}`);
 	}
-	if (style.parts.get('columns:money')?.get('align.h')?.value === 'decimal') clauses.push('money lines up on the decimal mark');
+	if (style.parts.get('columns:money')?.get('align.h')?.value === 'decimal')
+		clauses.push('money lines up on the decimal mark');
 	if (clauses.length === 0) return 'Says nothing yet.';
 	const text = clauses.join('; ');
 	return `${text[0]!.toUpperCase()}${text.slice(1)}.`;

@@ -78,7 +78,9 @@ export type Condition =
 	| { all: Condition[] }
 	| { any: Condition[] }
 	| { not: Condition }
-	| ({ rows?: string[]; is: string; value?: unknown } & ({ column: string } | { kind: ColumnKind } | { any: true } | object));
+	| ({ rows?: string[]; is: string; value?: unknown } & (
+			{ column: string } | { kind: ColumnKind } | { any: true } | object
+	  ));
 
 export interface CellRule {
 	name: string;

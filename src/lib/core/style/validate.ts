@@ -12,7 +12,8 @@ function sentence(error: ErrorObject): string {
 	if (error.keyword === 'additionalProperties')
 		return `${place}: “${error.params.additionalProperty}” is not a property that can stand here.`;
 	if (error.keyword === 'required') return `${place}: “${error.params.missingProperty}” is missing.`;
-	if (error.keyword === 'propertyNames') return `${place}: “${error.params.propertyName}” is not a name that can stand here.`;
+	if (error.keyword === 'propertyNames')
+		return `${place}: “${error.params.propertyName}” is not a name that can stand here.`;
 	if (error.keyword === 'const') return `${place}: it must be ${JSON.stringify(error.params.allowedValue)}.`;
 	if (error.keyword === 'enum')
 		return `${place}: ${JSON.stringify(error.data)} is not one of ${(error.params.allowedValues as unknown[])

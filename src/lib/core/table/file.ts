@@ -30,15 +30,25 @@ export function tableFromFile(value: unknown): Table {
 	const file = value as TableFile;
 	const grid = createGrid(file.cells, file.spans);
 	if (file.rows && file.rows.length !== grid.rows)
-		throw new InputError('table', `The table has ${grid.rows} rows, but "rows" names ${file.rows.length} roles.`, '/rows');
+		throw new InputError(
+			'table',
+			`The table has ${grid.rows} rows, but "rows" names ${file.rows.length} roles.`,
+			'/rows'
+		);
 	if (file.columns && file.columns.length !== grid.columns)
-		throw new InputError('table', `The table has ${grid.columns} columns, but "columns" names ${file.columns.length}.`, '/columns');
+		throw new InputError(
+			'table',
+			`The table has ${grid.columns} columns, but "columns" names ${file.columns.length}.`,
+			'/columns'
+		);
 	let { table } = recognisedTable(grid);
 	if (file.rows) table = withRoles(table, file.rows);
 	const named = table.columnInfo;
 	return {
 		...table,
-		columnInfo: file.columns ? file.columns.map(({ kind, name }, c) => ({ kind, name: (name ?? named[c]!.name).trim() })) : named,
+		columnInfo: file.columns
+			? file.columns.map(({ kind, name }, c) => ({ kind, name: (name ?? named[c]!.name).trim() }))
+			: named,
 		firstColumns: Math.min(file.firstColumns ?? table.firstColumns, grid.columns),
 		lastColumns: Math.min(file.lastColumns ?? table.lastColumns, grid.columns),
 		partsOff: file.partsOff ?? [],
@@ -49,7 +59,9 @@ export function tableFromFile(value: unknown): Table {
 
 /** Writes a table as its file; spans, null in covered slots. */
 export function tableToFile(table: Table, about?: Record<string, unknown>): TableFile {
-	const cells: (string | null)[][] = Array.from({ length: table.rows }, () => Array<string | null>(table.columns).fill(null));
+	const cells: (string | null)[][] = Array.from({ length: table.rows }, () =>
+		Array<string | null>(table.columns).fill(null)
+	);
 	for (const { r, c, text } of table.cells) cells[r]![c] = text;
 	return {
 		format: 'heptarch-table',

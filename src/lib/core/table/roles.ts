@@ -3,13 +3,7 @@
  * Spelled as in table files (`header:1`).
  */
 export type RowRole =
-	| 'title'
-	| 'body'
-	| 'total'
-	| 'note'
-	| `header:${number}`
-	| `group:${number}`
-	| `subtotal:${number}`;
+	'title' | 'body' | 'total' | 'note' | `header:${number}` | `group:${number}` | `subtotal:${number}`;
 
 export type RoleFamily = 'title' | 'header' | 'group' | 'body' | 'subtotal' | 'total' | 'note';
 

@@ -19,7 +19,16 @@ const NUMBER = /^[+\-\u2212\u2013]?(\d[\d.,'’]*|[.,]\d+)$/;
 /** Texts that people write where there is nothing to say. */
 const BLANK = /^[\s\u00A0]*([-–—−.·…]|n\/?a)?[\s\u00A0]*$/i;
 
-const SYMBOLS: Record<string, string> = { '€': 'EUR', '£': 'GBP', $: 'USD', '¥': 'JPY', '₹': 'INR', '₣': 'CHF', 'zł': 'PLN', Kč: 'CZK' };
+const SYMBOLS: Record<string, string> = {
+	'€': 'EUR',
+	'£': 'GBP',
+	$: 'USD',
+	'¥': 'JPY',
+	'₹': 'INR',
+	'₣': 'CHF',
+	zł: 'PLN',
+	Kč: 'CZK'
+};
 const CODES = new Set(Intl.supportedValuesOf('currency'));
 const SYMBOL = '€|£|\\$|¥|₹|₣|zł|Kč|[A-Z]{3}|kr\\.?|Fr\\.';
 const MONEY_BEFORE = new RegExp(`^([+\\-\u2212]?)(${SYMBOL})([+\\-\u2212]?.*\\d)$`);

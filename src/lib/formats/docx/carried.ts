@@ -70,13 +70,19 @@ export function readCarried(root: XmlNode): Carried {
 				tables.push({ index: Number(node.attribute('index')), key: node.attribute('key') ?? '', wears });
 			}
 		} catch (error) {
-			if (!(error instanceof InputError) && !(error instanceof SyntaxError) && !(error instanceof TypeError)) throw error;
+			if (!(error instanceof InputError) && !(error instanceof SyntaxError) && !(error instanceof TypeError))
+				throw error;
 		}
 	return { styles, tables };
 }
 
 /** What the file says of the table at `index`: found by its text, else by its place if size and style still fit. */
-export function findCarried(carried: Carried, index: number, table: Table, wornName: string | null): CarriedTable | null {
+export function findCarried(
+	carried: Carried,
+	index: number,
+	table: Table,
+	wornName: string | null
+): CarriedTable | null {
 	if (carried.tables.length === 0) return null;
 	const key = contentKey(table);
 	const fits = (wears: CarriedTable) => wears.roles.length === table.rows && wears.columns.length === table.columns;

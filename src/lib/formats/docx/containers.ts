@@ -5,7 +5,11 @@ const inOrder = (order: readonly string[], set: ReadonlyMap<string, string>): [s
 
 /** A property element (w:tcPr, w:rPr …) with these children, or '' where there are none. */
 export function writeProperties(name: string, order: readonly string[], set: ReadonlyMap<string, string>): string {
-	return set.size ? `<${name}>${inOrder(order, set).map(([, markup]) => markup).join('')}</${name}>` : '';
+	return set.size
+		? `<${name}>${inOrder(order, set)
+				.map(([, markup]) => markup)
+				.join('')}</${name}>`
+		: '';
 }
 
 /**
@@ -28,7 +32,11 @@ export function rewriteProperties(
 	if (set.size === 0 && gone.size === container.children.length && isBare) return '';
 	if (container.selfClosing) return writeProperties(name, order, set);
 	const staying = container.children.filter((child) => !gone.has(child));
-	const cuts: { start: number; end: number; text: string }[] = [...gone].map(({ start, end }) => ({ start, end, text: '' }));
+	const cuts: { start: number; end: number; text: string }[] = [...gone].map(({ start, end }) => ({
+		start,
+		end,
+		text: ''
+	}));
 	for (const [element, text] of inOrder(order, set)) {
 		const next = staying.find((child) => order.indexOf(child.name) > order.indexOf(element));
 		const at = next?.start ?? container.closeStart;
@@ -45,9 +53,16 @@ export function rewriteProperties(
 }
 
 /** Puts a changed property element back in its place, or a new one where it belongs in `parent`. */
-export function placeProperties(edits: Edits, source: string, parent: XmlNode, old: XmlNode | undefined, markup: string): void {
+export function placeProperties(
+	edits: Edits,
+	source: string,
+	parent: XmlNode,
+	old: XmlNode | undefined,
+	markup: string
+): void {
 	if (old) {
-		if (old.end - old.start !== markup.length || !source.startsWith(markup, old.start)) edits.replace(old.start, old.end, markup);
+		if (old.end - old.start !== markup.length || !source.startsWith(markup, old.start))
+			edits.replace(old.start, old.end, markup);
 	} else if (markup === '') return;
 	else if (parent.selfClosing) {
 		const open = source.slice(parent.start, parent.end).replace(/\s*\/>$/, '>');

@@ -50,7 +50,10 @@ export interface LivingStyle {
 }
 
 const inOrder = (order: readonly string[], markup: ReadonlyMap<string, string>): string =>
-	[...markup].sort(([a], [b]) => order.indexOf(a) - order.indexOf(b)).map(([, xml]) => xml).join('');
+	[...markup]
+		.sort(([a], [b]) => order.indexOf(a) - order.indexOf(b))
+		.map(([, xml]) => xml)
+		.join('');
 
 /** Two stripes of one size, or one: what w:tblStyleRowBandSize can say. */
 function bandSize(sizes: readonly number[], used: (stripe: number) => boolean): number | undefined {
@@ -61,10 +64,14 @@ function bandSize(sizes: readonly number[], used: (stripe: number) => boolean): 
 
 /** The id under which a house style lives in a file. */
 export function livingId(name: string, carry: readonly Aspect[], all: readonly Aspect[]): string {
-	const slug = name.normalize('NFKD').replace(/[^A-Za-z0-9]+/g, '').slice(0, 40);
+	const slug = name
+		.normalize('NFKD')
+		.replace(/[^A-Za-z0-9]+/g, '')
+		.slice(0, 40);
 	let hash = 0;
 	for (const char of name) hash = (Math.imul(hash, 31) + char.charCodeAt(0)) >>> 0;
-	const partial = carry.length === all.length ? '' : '-' + all.map((aspect) => (carry.includes(aspect) ? '1' : '0')).join('');
+	const partial =
+		carry.length === all.length ? '' : '-' + all.map((aspect) => (carry.includes(aspect) ? '1' : '0')).join('');
 	return `Heptarch-${slug}-${hash.toString(36)}${partial}`;
 }
 
@@ -97,9 +104,14 @@ export function livingStyle(
 			const pattern = said('pattern');
 			if (pattern === undefined) continue;
 			const weight = said('weight');
-			const lineInk = said('ink') ?? resolveParts(style, house, carrier, [...under, ...own]).leaves.get('text.ink')?.value;
+			const lineInk =
+				said('ink') ?? resolveParts(style, house, carrier, [...under, ...own]).leaves.get('text.ink')?.value;
 			borders[border] = computedLine(
-				{ pattern: pattern as LinePattern, ...(weight !== undefined && { weight: String(weight) }), ...(lineInk !== undefined && { ink: String(lineInk) }) },
+				{
+					pattern: pattern as LinePattern,
+					...(weight !== undefined && { weight: String(weight) }),
+					...(lineInk !== undefined && { ink: String(lineInk) })
+				},
 				ink
 			);
 		}
@@ -142,28 +154,48 @@ export function livingStyle(
 
 	const ground = regionLook([], ['ground'], false);
 	const { insideH, insideV, top, bottom, start, end, ...diagonals } = bordersOf(['ground'], [], false);
-	const tableBorders: Borders = { ...(top !== undefined && { top }), ...(bottom !== undefined && { bottom }), ...(start !== undefined && { start }), ...(end !== undefined && { end }), ...(insideH !== undefined && { insideH }), ...(insideV !== undefined && { insideV }) };
+	const tableBorders: Borders = {
+		...(top !== undefined && { top }),
+		...(bottom !== undefined && { bottom }),
+		...(start !== undefined && { start }),
+		...(end !== undefined && { end }),
+		...(insideH !== undefined && { insideH }),
+		...(insideV !== undefined && { insideV })
+	};
 	const uses = (family: string) => (stripe: number) => style.parts.has(`${family}:${stripe + 1}`);
 	const rowSize = bandSize(style.bands.rowSizes, uses('rowBand'));
 	const columnSize = bandSize(style.bands.columnSizes, uses('columnBand'));
-	const wholeCell = region({ ...ground, marginTop: undefined, marginEnd: undefined, marginBottom: undefined, marginStart: undefined } as Look, diagonals);
-	const [beforeCell, cellPart = ''] = wholeCell.includes('<w:tblPr/>') ? wholeCell.split('<w:tblPr/>') : [wholeCell, ''];
+	const wholeCell = region(
+		{ ...ground, marginTop: undefined, marginEnd: undefined, marginBottom: undefined, marginStart: undefined } as Look,
+		diagonals
+	);
+	const [beforeCell, cellPart = ''] = wholeCell.includes('<w:tblPr/>')
+		? wholeCell.split('<w:tblPr/>')
+		: [wholeCell, ''];
 	const tblPr =
 		`<w:tblStyleRowBandSize w:val="${rowSize ?? 1}"/><w:tblStyleColBandSize w:val="${columnSize ?? 1}"/>` +
 		writeBorders('w:tblBorders', tableBorders, strict) +
 		writeMargins('w:tblCellMar', marginsOf(ground), strict);
-	const regions = (Object.entries(REGION_PARTS) as [Region, { under: string[]; own: string[]; whole?: boolean }][]).map(([name, { under, own, whole = false }]) => {
-		if (name.endsWith('Vert') && columnSize === undefined) return '';
-		if (name.endsWith('Horz') && rowSize === undefined) return '';
-		const has = (whole ? [...under.slice(1), ...own] : own).some((part) => style.parts.has(part));
-		const markup = has ? region(regionLook(under, own, whole), bordersOf(own, under, whole)) : '';
-		return markup && `<w:tblStylePr w:type="${name}">${markup}</w:tblStylePr>`;
-	});
+	const regions = (Object.entries(REGION_PARTS) as [Region, { under: string[]; own: string[]; whole?: boolean }][]).map(
+		([name, { under, own, whole = false }]) => {
+			if (name.endsWith('Vert') && columnSize === undefined) return '';
+			if (name.endsWith('Horz') && rowSize === undefined) return '';
+			const has = (whole ? [...under.slice(1), ...own] : own).some((part) => style.parts.has(part));
+			const markup = has ? region(regionLook(under, own, whole), bordersOf(own, under, whole)) : '';
+			return markup && `<w:tblStylePr w:type="${name}">${markup}</w:tblStylePr>`;
+		}
+	);
 	const xml =
 		`<w:style w:type="table" w:customStyle="1" w:styleId="${naming.id}"><w:name w:val="${escapeXml(naming.name)}"/>` +
 		(naming.basedOn ? `<w:basedOn w:val="${escapeXml(naming.basedOn)}"/>` : '') +
 		`<w:uiPriority w:val="1"/><w:qFormat/>${beforeCell}<w:tblPr>${tblPr}</w:tblPr>${cellPart}${regions.join('')}</w:style>`;
-	return { id: naming.id, name: naming.name, xml, rowBands: rowSize !== undefined, columnBands: columnSize !== undefined };
+	return {
+		id: naming.id,
+		name: naming.name,
+		xml,
+		rowBands: rowSize !== undefined,
+		columnBands: columnSize !== undefined
+	};
 }
 
 /** The fields of a look that a leaf bears on. */

@@ -90,7 +90,12 @@ export class PropertyReader {
 		const byStyle = getOrMake(this.runs, paragraphStyle ?? '', () => new Map<string, RunContext>());
 		return getOrMake(byStyle, markup, () => {
 			const rPr = this.node(markup);
-			return { markup, direct: readText(rPr, this.sheet.theme), characterStyle: rPr?.child('w:rStyle')?.attribute('w:val'), paragraphStyle };
+			return {
+				markup,
+				direct: readText(rPr, this.sheet.theme),
+				characterStyle: rPr?.child('w:rStyle')?.attribute('w:val'),
+				paragraphStyle
+			};
 		});
 	}
 
@@ -100,7 +105,12 @@ export class PropertyReader {
 			const pPr = this.node(markup);
 			const rPr = pPr?.child('w:rPr');
 			const styleId = pPr?.child('w:pStyle')?.attribute('w:val');
-			return { markup, styleId, direct: readParagraph(pPr), mark: this.runBy(rPr ? markup.slice(rPr.start, rPr.end) : '', styleId) };
+			return {
+				markup,
+				styleId,
+				direct: readParagraph(pPr),
+				mark: this.runBy(rPr ? markup.slice(rPr.start, rPr.end) : '', styleId)
+			};
 		});
 	}
 
@@ -162,7 +172,9 @@ export class LookResolver {
 	ground(place: Place, rows: number, columns: number): CellGround {
 		const { style, table } = this;
 		const key = regionKey(place, rows, columns, table.look, style.rowBandSize, style.columnBandSize);
-		return getOrMake(this.grounds, key, () => this.computeGround(place, regionsAt(place, rows, columns, table.look, style.rowBandSize, style.columnBandSize)));
+		return getOrMake(this.grounds, key, () =>
+			this.computeGround(place, regionsAt(place, rows, columns, table.look, style.rowBandSize, style.columnBandSize))
+		);
 	}
 
 	private computeGround(place: Place, regions: ReturnType<typeof regionsAt>): GroundRecord {
@@ -183,11 +195,22 @@ export class LookResolver {
 			Object.assign(cell, rest);
 			Object.assign(cell.margins, margins);
 			sidesIn(borders, block, place, sides);
-			for (const name of ['diagonalDown', 'diagonalUp'] as const) if (borders[name] !== undefined) diagonals[name] = borders[name];
+			for (const name of ['diagonalDown', 'diagonalUp'] as const)
+				if (borders[name] !== undefined) diagonals[name] = borders[name];
 		}
 		sidesIn(table.borders, whole, place, sides);
 		Object.assign(cell.margins, table.margins);
-		return { text, paragraph, cell, sides, diagonals, texts: new Map(), paragraphs: new Map(), cellSides: new Map(), looks: new Map() };
+		return {
+			text,
+			paragraph,
+			cell,
+			sides,
+			diagonals,
+			texts: new Map(),
+			paragraphs: new Map(),
+			cellSides: new Map(),
+			looks: new Map()
+		};
 	}
 
 	/** The effective text layer of a run. */
@@ -210,29 +233,46 @@ export class LookResolver {
 	}
 
 	paragraph(ground: CellGround, context: ParagraphContext): ParagraphLayer {
-		return getOrMake((ground as GroundRecord).paragraphs, context, () => this.sheet.interned(this.effectiveParagraph(ground, context.styleId, context.direct)));
+		return getOrMake((ground as GroundRecord).paragraphs, context, () =>
+			this.sheet.interned(this.effectiveParagraph(ground, context.styleId, context.direct))
+		);
 	}
 
 	effectiveParagraph(ground: CellGround, styleId: string | undefined, direct: ParagraphLayer): ParagraphLayer {
-		return { ...this.sheet.defaults.paragraph, ...ground.paragraph, ...this.sheet.text(styleId, 'paragraph').paragraph, ...direct };
+		return {
+			...this.sheet.defaults.paragraph,
+			...ground.paragraph,
+			...this.sheet.text(styleId, 'paragraph').paragraph,
+			...direct
+		};
 	}
 
 	/** A w:tc's claims for its four sides, its own borders over those it stands in. */
 	sides(ground: CellGround, own: CellLayer): Sides {
 		return getOrMake((ground as GroundRecord).cellSides, own, () => {
 			const sides = { ...ground.sides };
-			for (const side of ['top', 'bottom', 'start', 'end'] as const) if (own.borders[side] !== undefined) sides[side] = own.borders[side];
+			for (const side of ['top', 'bottom', 'start', 'end'] as const)
+				if (own.borders[side] !== undefined) sides[side] = own.borders[side];
 			return sides;
 		});
 	}
 
 	look(ground: CellGround, own: CellLayer, text: TextLayer, paragraph: ParagraphLayer): Look {
-		const byText = getOrMake((ground as GroundRecord).looks, own, () => new Map<TextLayer, Map<ParagraphLayer, Look>>());
+		const byText = getOrMake(
+			(ground as GroundRecord).looks,
+			own,
+			() => new Map<TextLayer, Map<ParagraphLayer, Look>>()
+		);
 		const byParagraph = getOrMake(byText, text, () => new Map<ParagraphLayer, Look>());
 		return getOrMake(byParagraph, paragraph, () => {
 			const cell = { ...ground.cell, ...own, margins: { ...ground.cell.margins, ...own.margins } };
 			const { diagonalDown = ground.diagonals.diagonalDown, diagonalUp = ground.diagonals.diagonalUp } = own.borders;
-			return this.sheet.interned(lookOf(cell, text, paragraph, { ...(diagonalDown !== undefined && { diagonalDown }), ...(diagonalUp !== undefined && { diagonalUp }) }));
+			return this.sheet.interned(
+				lookOf(cell, text, paragraph, {
+					...(diagonalDown !== undefined && { diagonalDown }),
+					...(diagonalUp !== undefined && { diagonalUp })
+				})
+			);
 		});
 	}
 }
@@ -241,7 +281,12 @@ export class LookResolver {
 const DEFAULT_SIDE = (115 * 635) as Emu;
 
 /** Layers as a look, in the values of our own model. */
-function lookOf(cell: Omit<CellLayer, 'borders'>, text: TextLayer, paragraph: ParagraphLayer, diagonals: CellGround['diagonals']): Look {
+function lookOf(
+	cell: Omit<CellLayer, 'borders'>,
+	text: TextLayer,
+	paragraph: ParagraphLayer,
+	diagonals: CellGround['diagonals']
+): Look {
 	const fill = cell.fill ?? 'none';
 	const ink = text.ink === 'auto' ? automaticInk(fill) : text.ink;
 	return {
@@ -279,12 +324,20 @@ export interface SourceRun {
 }
 
 /** A cell's paragraphs and runs with what they say of themselves. */
-export type CellText = readonly { readonly node: XmlNode; readonly context: ParagraphContext; readonly runs: readonly SourceRun[] }[];
+export type CellText = readonly {
+	readonly node: XmlNode;
+	readonly context: ParagraphContext;
+	readonly runs: readonly SourceRun[];
+}[];
 
 export function readCellText(cell: XmlNode, reader: PropertyReader): CellText {
 	return paragraphsOf(cell).map((node) => {
 		const context = reader.paragraph(node.child('w:pPr'));
-		const runs = runsOf(node).map((run) => ({ node: run, context: reader.run(run.child('w:rPr'), context.styleId), text: runText(run) }));
+		const runs = runsOf(node).map((run) => ({
+			node: run,
+			context: reader.run(run.child('w:rPr'), context.styleId),
+			text: runText(run)
+		}));
 		return { node, context, runs };
 	});
 }
@@ -308,14 +361,17 @@ export function emphasisOf(content: CellText): (context: RunContext) => Readonly
 	let mainInk: TextLayer['ink'];
 	for (const field of EMPHASIS) {
 		const share = new Map<unknown, number>();
-		for (const { context, text } of runs) share.set(context.direct[field], (share.get(context.direct[field]) ?? 0) + text.length);
+		for (const { context, text } of runs)
+			share.set(context.direct[field], (share.get(context.direct[field]) ?? 0) + text.length);
 		if (share.size < 2) continue;
 		uneven.add(field);
-		if (field === 'ink') mainInk = [...share].reduce((most, next) => (next[1] > most[1] ? next : most))[0] as TextLayer['ink'];
+		if (field === 'ink')
+			mainInk = [...share].reduce((most, next) => (next[1] > most[1] ? next : most))[0] as TextLayer['ink'];
 	}
 	return ({ direct }) => {
 		const kept = new Set<keyof TextLayer>();
-		for (const field of uneven) if (direct[field] !== undefined && (field !== 'ink' || direct.ink !== mainInk)) kept.add(field);
+		for (const field of uneven)
+			if (direct[field] !== undefined && (field !== 'ink' || direct.ink !== mainInk)) kept.add(field);
 		if (isSymbol(direct.family)) kept.add('family');
 		return kept.size ? kept : NO_FIELDS;
 	};
@@ -323,13 +379,22 @@ export function emphasisOf(content: CellText): (context: RunContext) => Readonly
 
 /** A run's direct settings with only those fields, or all but those. */
 export function directOnly(direct: TextLayer, fields: ReadonlySet<keyof TextLayer>, keep: boolean): TextLayer {
-	return Object.fromEntries(Object.entries(direct).filter(([field]) => fields.has(field as keyof TextLayer) === keep)) as TextLayer;
+	return Object.fromEntries(
+		Object.entries(direct).filter(([field]) => fields.has(field as keyof TextLayer) === keep)
+	) as TextLayer;
 }
 
 /** The layers that most of a cell's text shows, emphasis inside the text aside; its paragraph mark's where there is no text. */
-function prevailing(resolver: LookResolver, sheet: StyleSheet, ground: CellGround, text: CellText): { text: TextLayer; paragraph: ParagraphLayer } {
+function prevailing(
+	resolver: LookResolver,
+	sheet: StyleSheet,
+	ground: CellGround,
+	text: CellText
+): { text: TextLayer; paragraph: ParagraphLayer } {
 	const first = text.find(({ runs }) => runs.some((run) => run.text.trim())) ?? text[0];
-	const paragraph = first ? resolver.paragraph(ground, first.context) : sheet.interned(resolver.effectiveParagraph(ground, undefined, {}));
+	const paragraph = first
+		? resolver.paragraph(ground, first.context)
+		: sheet.interned(resolver.effectiveParagraph(ground, undefined, {}));
 	const share = new Map<TextLayer, number>();
 	const emphasis = emphasisOf(text);
 	for (const { runs } of text)
@@ -338,15 +403,25 @@ function prevailing(resolver: LookResolver, sheet: StyleSheet, ground: CellGroun
 			if (!length) continue;
 			const kept = emphasis(run.context);
 			const layer = kept.size
-				? sheet.interned(resolver.effectiveText(ground, { ...run.context, direct: directOnly(run.context.direct, kept, false) }))
+				? sheet.interned(
+						resolver.effectiveText(ground, { ...run.context, direct: directOnly(run.context.direct, kept, false) })
+					)
 				: resolver.text(ground, run.context);
 			share.set(layer, (share.get(layer) ?? 0) + length);
 		}
 	let most: TextLayer | undefined;
 	for (const [layer, length] of share) if (!most || length > share.get(most)!) most = layer;
 	if (most) return { text: most, paragraph };
-	const mark: RunContext = first?.context.mark ?? { markup: '', direct: {}, characterStyle: undefined, paragraphStyle: undefined };
-	return { text: first ? resolver.text(ground, mark) : sheet.interned(resolver.effectiveText(ground, mark)), paragraph };
+	const mark: RunContext = first?.context.mark ?? {
+		markup: '',
+		direct: {},
+		characterStyle: undefined,
+		paragraphStyle: undefined
+	};
+	return {
+		text: first ? resolver.text(ground, mark) : sheet.interned(resolver.effectiveText(ground, mark)),
+		paragraph
+	};
 }
 
 /** Numbers objects by identity, in the order in which they come. */
@@ -379,13 +454,23 @@ export function fileAppearance(source: SourceGrid, reader: PropertyReader): Appe
 	});
 	const sidesOf = (cell: SourceCell): Sides =>
 		resolver.sides(resolver.ground(cell, grid.rows, grid.columns), reader.cell(cell.node.child('w:tcPr')));
-	return { cellLook, looks: looks.items, ...edgesFrom(source, rows.map(({ cells }) => cells.map(sidesOf))) };
+	return {
+		cellLook,
+		looks: looks.items,
+		...edgesFrom(
+			source,
+			rows.map(({ cells }) => cells.map(sidesOf))
+		)
+	};
 }
 
 const NO_LOOK: Look = {};
 
 /** The edges that show where each w:tc claims these sides; conflicts by §17.4.66. `sides` has one entry per w:tc of each row. */
-function edgesFrom(source: SourceGrid, sides: readonly (readonly Sides[])[]): Pick<Appearance, 'across' | 'down' | 'lines'> {
+function edgesFrom(
+	source: SourceGrid,
+	sides: readonly (readonly Sides[])[]
+): Pick<Appearance, 'across' | 'down' | 'lines'> {
 	const { grid, rows } = source;
 	const { columns } = grid;
 	const lines = new ByIdentity<Line | null>();
@@ -415,7 +500,10 @@ function edgesFrom(source: SourceGrid, sides: readonly (readonly Sides[])[]): Pi
 	for (let r = 0; r < grid.rows; r++)
 		for (let c = 0; c <= columns; c++) {
 			const slot = r * columns + c;
-			const inside = c > 0 && c < columns && (grid.slots[slot] === grid.slots[slot - 1] || (owner[slot] !== -1 && owner[slot] === owner[slot - 1]));
+			const inside =
+				c > 0 &&
+				c < columns &&
+				(grid.slots[slot] === grid.slots[slot - 1] || (owner[slot] !== -1 && owner[slot] === owner[slot - 1]));
 			const before = c > 0 ? claims[slot - 1]?.end : undefined;
 			const after = c < columns ? claims[slot]?.start : undefined;
 			down[r * (columns + 1) + c] = inside ? -1 : lines.add(shownBorder(before, after));

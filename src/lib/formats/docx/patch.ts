@@ -5,9 +5,30 @@ import { decimalMarkOf } from '../../core/values/parse.ts';
 import type { Edits, XmlNode } from '../package/xml.ts';
 import { placeProperties, rewriteProperties } from './containers.ts';
 import { cellLayerOf, paragraphLayerOf, sayableEdge, sayableLook, textLayerOf } from './layers.ts';
-import { directOnly, emphasisOf, NO_FIELDS, readCellText, type CellContext, type CellGround, type CellText, type LookResolver, type ParagraphContext, type PropertyReader, type RunContext } from './looks.ts';
+import {
+	directOnly,
+	emphasisOf,
+	NO_FIELDS,
+	readCellText,
+	type CellContext,
+	type CellGround,
+	type CellText,
+	type LookResolver,
+	type ParagraphContext,
+	type PropertyReader,
+	type RunContext
+} from './looks.ts';
 import { readBorders, writeBorders, type Borders } from './properties/borders.ts';
-import { CELL_ORDER, readMargins, ROW_ORDER, TABLE_ORDER, writeMargins, writeRotation, writeShading, writeVertical } from './properties/cell.ts';
+import {
+	CELL_ORDER,
+	readMargins,
+	ROW_ORDER,
+	TABLE_ORDER,
+	writeMargins,
+	writeRotation,
+	writeShading,
+	writeVertical
+} from './properties/cell.ts';
 import { lineSpacing, PARAGRAPH_ORDER, writeAlignment } from './properties/paragraph.ts';
 import { readOnOff, RUN_ORDER, TEXT_ELEMENTS, writeText, type TextLayer } from './properties/text.ts';
 import { writeTableLook, type TableLook } from './regions.ts';
@@ -174,7 +195,13 @@ class TablePatch {
 	}
 
 	/** Changes a property element that is not worth remembering. */
-	private place(parent: XmlNode, name: string, order: readonly string[], remove: (child: XmlNode) => boolean, set: ReadonlyMap<string, string>): void {
+	private place(
+		parent: XmlNode,
+		name: string,
+		order: readonly string[],
+		remove: (child: XmlNode) => boolean,
+		set: ReadonlyMap<string, string>
+	): void {
 		const { xml } = this.job.reader;
 		const old = parent.child(name);
 		const markup = old ? xml.source.slice(old.start, old.end) : '';
@@ -199,7 +226,9 @@ class TablePatch {
 		if (wanted.header && !header) set.set('w:tblHeader', '<w:tblHeader/>');
 		if (wanted.together && !readOnOff(node.at('w:trPr', 'w:cantSplit'))) set.set('w:cantSplit', '<w:cantSplit/>');
 		const remove = ({ name }: XmlNode) =>
-			name === 'w:cnfStyle' || (name === 'w:tblHeader' && !wanted.header) || (carry.has('linework') && name === 'w:tblCellSpacing');
+			name === 'w:cnfStyle' ||
+			(name === 'w:tblHeader' && !wanted.header) ||
+			(carry.has('linework') && name === 'w:tblCellSpacing');
 		this.place(node, 'w:trPr', ROW_ORDER, remove, set);
 		if (node.child('w:tblPrEx')) this.place(node, 'w:tblPrEx', TABLE_ORDER, this.goesFromTable, EMPTY);
 	}
@@ -248,7 +277,12 @@ class TablePatch {
 		if (!others) return false;
 		for (let i = 0; i < others.length; i++) {
 			const other = others[i]!;
-			const touches = side < 2 ? other.c < c + cols && other.c + other.cols > c : side === 2 ? other.c + other.cols === c : other.c === c + cols;
+			const touches =
+				side < 2
+					? other.c < c + cols && other.c + other.cols > c
+					: side === 2
+						? other.c + other.cols === c
+						: other.c === c + cols;
 			if (touches && !this.sides[row]![i]![OPPOSITE[side]!]!.stated) return true;
 		}
 		return false;
@@ -261,7 +295,9 @@ class TablePatch {
 		const own = reader.cell(tcPr);
 		const sides = this.sides[cell.r]![at]!;
 		const contested = sides.some(({ inside }, side) => !inside && this.isContested(cell, side));
-		const sidesKey = sides.map(({ inside, line, stated }) => (inside ? 'i' : `${line ? cache.id(line) : 'n'}${stated ? '' : '!'}`)).join();
+		const sidesKey = sides
+			.map(({ inside, line, stated }) => (inside ? 'i' : `${line ? cache.id(line) : 'n'}${stated ? '' : '!'}`))
+			.join();
 		const key = `tc ${cache.id(own)} ${cache.id(look)} ${cache.id(ground)} ${sidesKey} ${contested} ${this.kind}`;
 		const { markup, same, different } = cache.get(key, () => this.cellPatch(own, look, ground, sides, contested));
 		this.note(same, different);
@@ -270,7 +306,13 @@ class TablePatch {
 	}
 
 	/** A w:tcPr that says what table and style do not say of the cell already. */
-	private cellPatch(own: CellContext, look: Look, ground: CellGround, sides: readonly WantedSide[], contested: boolean): Patched {
+	private cellPatch(
+		own: CellContext,
+		look: Look,
+		ground: CellGround,
+		sides: readonly WantedSide[],
+		contested: boolean
+	): Patched {
 		const { reader, carry, strict, direct } = this.job;
 		const kept = (aspect: Aspect) => !carry.has(aspect);
 		const set = new Map<string, string>();
@@ -304,14 +346,29 @@ class TablePatch {
 		if (differs && direct) set.set('w:tcBorders', writeBorders('w:tcBorders', borders, strict));
 
 		const wanted = cellLayerOf(look);
-		say((kept('fill') ? own.fill : undefined) ?? ground.cell.fill ?? 'none', wanted.fill ?? (kept('fill') ? undefined : 'none'), (fill) => ['w:shd', writeShading(fill)]);
+		say(
+			(kept('fill') ? own.fill : undefined) ?? ground.cell.fill ?? 'none',
+			wanted.fill ?? (kept('fill') ? undefined : 'none'),
+			(fill) => ['w:shd', writeShading(fill)]
+		);
 		const margins = { ...wanted.margins };
-		for (const side of SIDES) if (say((kept('margins') ? own.margins[side] : undefined) ?? ground.cell.margins[side], margins[side])) delete margins[side];
-		if (Object.keys(margins).length && direct) set.set('w:tcMar', writeMargins('w:tcMar', { ...(kept('margins') ? own.margins : {}), ...margins }, strict));
-		say((kept('alignment') ? own.v : undefined) ?? ground.cell.v ?? 'top', wanted.v, (v) => ['w:vAlign', writeVertical(v)]);
+		for (const side of SIDES)
+			if (say((kept('margins') ? own.margins[side] : undefined) ?? ground.cell.margins[side], margins[side]))
+				delete margins[side];
+		if (Object.keys(margins).length && direct)
+			set.set('w:tcMar', writeMargins('w:tcMar', { ...(kept('margins') ? own.margins : {}), ...margins }, strict));
+		say((kept('alignment') ? own.v : undefined) ?? ground.cell.v ?? 'top', wanted.v, (v) => [
+			'w:vAlign',
+			writeVertical(v)
+		]);
 		const turned = (kept('alignment') ? own.rotate : undefined) ?? ground.cell.rotate ?? 0;
-		if (turned !== (wanted.rotate ?? (kept('alignment') ? turned : 0))) say(turned, wanted.rotate ?? 0, (rotate) => ['w:textDirection', writeRotation(rotate, strict)]);
-		return { markup: rewriteProperties(own.markup, reader.xml, 'w:tcPr', CELL_ORDER, this.goesFromCell, set), same, different };
+		if (turned !== (wanted.rotate ?? (kept('alignment') ? turned : 0)))
+			say(turned, wanted.rotate ?? 0, (rotate) => ['w:textDirection', writeRotation(rotate, strict)]);
+		return {
+			markup: rewriteProperties(own.markup, reader.xml, 'w:tcPr', CELL_ORDER, this.goesFromCell, set),
+			same,
+			different
+		};
 	}
 
 	private readonly goesFromCell = ({ name }: XmlNode): boolean => {
@@ -368,7 +425,11 @@ class TablePatch {
 				}
 			}
 			const set = direct ? writeText(missing) : EMPTY;
-			return { markup: rewriteProperties(context.markup, reader.xml, 'w:rPr', RUN_ORDER, this.goesFromRun(keep), set), same, different };
+			return {
+				markup: rewriteProperties(context.markup, reader.xml, 'w:rPr', RUN_ORDER, this.goesFromRun(keep), set),
+				same,
+				different
+			};
 		});
 	}
 
@@ -377,12 +438,20 @@ class TablePatch {
 		const { withNext } = rows[cell.r]!;
 		const decimalAt = look.h === 'decimal' ? this.decimalAt(cell, look) : 0;
 		const key = `p ${cache.id(context)} ${cache.id(look)} ${cache.id(ground)} ${withNext} ${decimalAt} ${this.kind}`;
-		const { markup, same, different } = cache.get(key, () => this.paragraphPatch(context, look, ground, withNext, decimalAt));
+		const { markup, same, different } = cache.get(key, () =>
+			this.paragraphPatch(context, look, ground, withNext, decimalAt)
+		);
 		this.note(same, different);
 		placeProperties(this.edits, reader.xml.source, node, node.child('w:pPr'), markup);
 	}
 
-	private paragraphPatch(context: ParagraphContext, look: Look, ground: CellGround, withNext: boolean, decimalAt: number): Patched {
+	private paragraphPatch(
+		context: ParagraphContext,
+		look: Look,
+		ground: CellGround,
+		withNext: boolean,
+		decimalAt: number
+	): Patched {
 		const { carry, direct, reader } = this.job;
 		const pPr = context.markup === '' ? undefined : reader.xml.fragment(context.markup);
 		const wanted = paragraphLayerOf(look);
@@ -411,14 +480,19 @@ class TablePatch {
 		if (withNext && !pPr?.child('w:keepNext')) set.set('w:keepNext', '<w:keepNext/>');
 		const mark = this.runPatch(look, ground, context.mark, NO_FIELDS).markup;
 		if (mark !== '' && mark !== context.mark.markup) set.set('w:rPr', mark);
-		const onlyDecimal = (child: XmlNode) => child.children.every((tab) => tab.attribute('w:val') === 'decimal' || tab.attribute('w:val') === 'num');
+		const onlyDecimal = (child: XmlNode) =>
+			child.children.every((tab) => tab.attribute('w:val') === 'decimal' || tab.attribute('w:val') === 'num');
 		const remove = (child: XmlNode) =>
 			child.name === 'w:cnfStyle' ||
 			(child.name === 'w:rPr' && mark === '') ||
 			(carry.has('alignment') && (child.name === 'w:jc' || (child.name === 'w:tabs' && onlyDecimal(child)))) ||
 			(carry.has('fill') && child.name === 'w:shd') ||
 			(dropSpacing && child.name === 'w:spacing');
-		return { markup: rewriteProperties(context.markup, reader.xml, 'w:pPr', PARAGRAPH_ORDER, remove, set), same: sayings - different, different };
+		return {
+			markup: rewriteProperties(context.markup, reader.xml, 'w:pPr', PARAGRAPH_ORDER, remove, set),
+			same: sayings - different,
+			different
+		};
 	}
 
 	/** Where the decimal marks of a column line up: before its longest fraction, digits counted at a little over half an em. */

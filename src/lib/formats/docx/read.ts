@@ -1,5 +1,6 @@
 import { InputError } from '../../core/errors.ts';
-import type { Appearance, Look } from '../../core/cascade/look.ts';
+import type { Appearance } from '../../core/cascade/look.ts';
+import type { Hex } from '../../core/colour.ts';
 import { recognisedTable } from '../../core/recognise/table.ts';
 import type { Hints } from '../../core/recognise/recognise.ts';
 import type { Table } from '../../core/table/grid.ts';
@@ -55,7 +56,10 @@ const PROPERTIES: ReadonlySet<string> = new Set(['w:tblPr', 'w:tblPrEx', 'w:trPr
 async function readPart(archive: Package, name: string): Promise<XmlDocument | undefined> {
 	const text = await archive.text(name);
 	if (text === undefined) return undefined;
-	return parseXml(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text, name, { namespaces: NAMESPACES, properties: PROPERTIES });
+	return parseXml(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text, name, {
+		namespaces: NAMESPACES,
+		properties: PROPERTIES
+	});
 }
 
 export async function readRelationships(archive: Package, part: string): Promise<Relationship[]> {
@@ -82,7 +86,11 @@ export async function readDocx(bytes: Uint8Array<ArrayBuffer>): Promise<DocxDocu
 		);
 	const mainXml = (await readPart(archive, main))!;
 	if (mainXml.root.name !== 'w:document')
-		throw new InputError('wrong-namespace', `“${main}” is not a word-processed document (its root is “${mainXml.root.name}”), so this is not ${WHAT}.`, main);
+		throw new InputError(
+			'wrong-namespace',
+			`“${main}” is not a word-processed document (its root is “${mainXml.root.name}”), so this is not ${WHAT}.`,
+			main
+		);
 	const relationships = await readRelationships(archive, main);
 	const target = (kind: string) => relationships.find((relationship) => relationship.kind === kind)?.target;
 	const themePart = target('theme');
@@ -92,7 +100,12 @@ export async function readDocx(bytes: Uint8Array<ArrayBuffer>): Promise<DocxDocu
 	const sheet = new StyleSheet(stylesXml?.root, theme ? readTheme(theme.root) : NO_THEME);
 
 	const stories: StoryPart[] = [{ name: main, kind: 'body', xml: mainXml }];
-	const storyKinds: Record<string, TablePlace['where']> = { header: 'header', footer: 'footer', footnotes: 'notes', endnotes: 'notes' };
+	const storyKinds: Record<string, TablePlace['where']> = {
+		header: 'header',
+		footer: 'footer',
+		footnotes: 'notes',
+		endnotes: 'notes'
+	};
 	for (const { kind, target: name } of relationships) {
 		const where = storyKinds[kind];
 		if (!where || stories.some((story) => story.name === name)) continue;
@@ -115,7 +128,8 @@ export async function readDocx(bytes: Uint8Array<ArrayBuffer>): Promise<DocxDocu
 	const remarks: string[] = [];
 	if (root.some(({ kind }) => kind === 'origin') || archive.names().some((name) => name.startsWith('_xmlsignatures/')))
 		remarks.push('This document is signed; the signature will no longer hold for a changed file.');
-	if (archive.names().some((name) => name.endsWith('vbaProject.bin'))) remarks.push('This document holds macros; they stay as they are.');
+	if (archive.names().some((name) => name.endsWith('vbaProject.bin')))
+		remarks.push('This document holds macros; they stay as they are.');
 	return {
 		kind: 'docx',
 		blocks: reader.blocks,
@@ -180,14 +194,15 @@ class StoryReader {
 			} else this.blocks.push({ kind: 'paragraph', text });
 			this.lastParagraph = { text, caption: /^caption$/i.test(name) || TABLE_CAPTION.test(text) };
 		}
-		for (const box of descendants(node, 'w:txbxContent'))
-			if (!isFallback(box)) this.walk(box, story, 'text box');
+		for (const box of descendants(node, 'w:txbxContent')) if (!isFallback(box)) this.walk(box, story, 'text box');
 	}
 
 	private table(node: XmlNode, story: StoryPart, where: TablePlace['where'], inside?: number): void {
 		const index = this.tables.length;
 		const source = readGrid(node, story.name);
-		const appearance = fileAppearance(source, this.reader);
+		const { reader } = this;
+		let seen: Appearance | undefined;
+		const appearance = () => (seen ??= fileAppearance(source, reader));
 		const { table, recognition } = recognisedTable(source.grid, hintsOf(source, appearance, this.hasFields));
 		const styleId = node.at('w:tblPr', 'w:tblStyle')?.attribute('w:val');
 		const wornName = (styleId && this.sheet.styles.get(styleId)?.name) || null;
@@ -202,20 +217,21 @@ class StoryReader {
 			...(inside !== undefined && { inside })
 		};
 		const nested = new Map<number, number[]>();
-		const { reader } = this;
 		let content: CellContent[][] | undefined;
 		this.tables.push({
 			index,
 			place,
 			table: carried ? withCarried(table, carried) : table,
 			recognition,
-			appearance,
 			widths: source.widths,
 			wornName,
 			carried,
-			/** Made when it is first looked at: writing a file needs none of it. */
+			// Made when they are first looked at: writing a file needs neither.
+			get appearance() {
+				return appearance();
+			},
 			get content() {
-				return (content ??= readContent(source, appearance, reader, nested));
+				return (content ??= readContent(source, appearance(), reader, nested));
 			}
 		});
 		if (inside === undefined) this.blocks.push({ kind: 'table', index });
@@ -232,7 +248,12 @@ class StoryReader {
 }
 
 /** The text of every cell as it is shown: runs with what they have beyond their cell's look, and tables inside. */
-function readContent(source: SourceGrid, appearance: Appearance, reader: PropertyReader, nested: ReadonlyMap<number, readonly number[]>): CellContent[][] {
+function readContent(
+	source: SourceGrid,
+	appearance: Appearance,
+	reader: PropertyReader,
+	nested: ReadonlyMap<number, readonly number[]>
+): CellContent[][] {
 	const { grid } = source;
 	const resolver = reader.sheet.resolver(readTableProperties(source.node, reader.sheet));
 	return source.sources.map((cells, cell) => {
@@ -245,7 +266,12 @@ function readContent(source: SourceGrid, appearance: Appearance, reader: Propert
 			runs: runs
 				.filter(({ text }) => text)
 				.map(({ node, context, text }): RunView => {
-					const own = resolver.look(ground, layer, resolver.text(ground, context), resolver.paragraph(ground, paragraph));
+					const own = resolver.look(
+						ground,
+						layer,
+						resolver.text(ground, context),
+						resolver.paragraph(ground, paragraph)
+					);
 					const position = node.at('w:rPr', 'w:vertAlign')?.attribute('w:val');
 					return {
 						text,
@@ -279,25 +305,38 @@ const withCarried = (table: Table, carried: NonNullable<DocumentTable['carried']
 	touches: carried.touches
 });
 
-function hintsOf(source: SourceGrid, appearance: Appearance, hasFields: boolean): Hints {
+/** What the file says or shows of its rows; what it shows is worked out only when the recognition asks for it. */
+function hintsOf(source: SourceGrid, appearance: () => Appearance, hasFields: boolean): Hints {
 	const { grid, rows } = source;
-	const cellsIn: number[][] = Array.from({ length: grid.rows }, () => []);
-	grid.cells.forEach(({ r }, i) => cellsIn[r]!.push(i));
-	const look = (cell: number) => appearance.looks[appearance.cellLook[cell]!]!;
+	const cellsIn = () => {
+		const cells: number[][] = Array.from({ length: grid.rows }, () => []);
+		grid.cells.forEach(({ r }, i) => cells[r]!.push(i));
+		return cells;
+	};
+	const look = (cell: number) => appearance().looks[appearance().cellLook[cell]!]!;
+	let bold: boolean[] | undefined;
+	let fill: (Hex | undefined)[] | undefined;
 	return {
 		header: rows.map(({ header }, r) => header && rows.slice(0, r).every((row) => row.header)),
-		bold: cellsIn.map((cells) => {
-			const filled = cells.filter((cell) => grid.cells[cell]!.text.trim());
-			return filled.length > 0 && filled.every((cell) => (look(cell).weight ?? 400) >= 600);
-		}),
-		fill: cellsIn.map((cells) => {
-			const fills = cells.map((cell) => look(cell).fill);
-			const first = fills[0];
-			return first !== 'none' && fills.filter((fill) => fill === first).length * 2 > fills.length ? first : undefined;
-		}),
-		formula: rows.map(({ cells }) =>
-			hasFields && cells.some(({ node }) => [...descendants(node, 'w:instrText')].some(({ text }) => /=\s*SUM\s*\(/i.test(text)))
+		get bold() {
+			return (bold ??= cellsIn().map((cells) => {
+				const filled = cells.filter((cell) => grid.cells[cell]!.text.trim());
+				return filled.length > 0 && filled.every((cell) => (look(cell).weight ?? 400) >= 600);
+			}));
+		},
+		get fill() {
+			return (fill ??= cellsIn().map((cells) => {
+				const fills = cells.map((cell) => look(cell).fill);
+				const first = fills[0];
+				return first !== 'none' && fills.filter((other) => other === first).length * 2 > fills.length
+					? first
+					: undefined;
+			}));
+		},
+		formula: rows.map(
+			({ cells }) =>
+				hasFields &&
+				cells.some(({ node }) => [...descendants(node, 'w:instrText')].some(({ text }) => /=\s*SUM\s*\(/i.test(text)))
 		)
 	};
 }
-

@@ -61,7 +61,14 @@ export interface Place {
  * A number that is the same for cells that the same regions rule in the same way: {@link regionsAt} gives them the same
  * regions, and they stand at the same rims of their blocks. Bands are told apart by their parity and their rims.
  */
-export function regionKey({ r, c, cols }: Place, rows: number, columns: number, look: TableLook, rowBandSize: number, columnBandSize: number): number {
+export function regionKey(
+	{ r, c, cols }: Place,
+	rows: number,
+	columns: number,
+	look: TableLook,
+	rowBandSize: number,
+	columnBandSize: number
+): number {
 	const firstBody = look.firstRow ? 1 : 0;
 	const firstPlain = look.firstColumn ? 1 : 0;
 	const last = c + cols - 1;
@@ -71,13 +78,19 @@ export function regionKey({ r, c, cols }: Place, rows: number, columns: number, 
 	if (r === rows - 1 - (look.lastRow ? 1 : 0)) key |= 32;
 	if (look.rowBands && r >= firstBody) {
 		const at = r - firstBody;
-		key |= (Math.floor(at / rowBandSize) % 2 ? 64 : 128) | (at % rowBandSize === 0 ? 256 : 0) | (at % rowBandSize === rowBandSize - 1 ? 512 : 0);
+		key |=
+			(Math.floor(at / rowBandSize) % 2 ? 64 : 128) |
+			(at % rowBandSize === 0 ? 256 : 0) |
+			(at % rowBandSize === rowBandSize - 1 ? 512 : 0);
 	}
 	if (look.columnBands && c >= firstPlain) {
 		const at = c - firstPlain;
 		const lastPlain = columns - 1 - (look.lastColumn ? 1 : 0);
 		const end = Math.min(at - (at % columnBandSize) + columnBandSize - 1, lastPlain - firstPlain);
-		key |= (Math.floor(at / columnBandSize) % 2 ? 1024 : 2048) | (at % columnBandSize === 0 ? 4096 : 0) | (last - firstPlain >= end ? 8192 : 0);
+		key |=
+			(Math.floor(at / columnBandSize) % 2 ? 1024 : 2048) |
+			(at % columnBandSize === 0 ? 4096 : 0) |
+			(last - firstPlain >= end ? 8192 : 0);
 	}
 	return key;
 }
@@ -118,7 +131,10 @@ export function regionsAt(
 	if (look.rowBands && !isFirstRow && !isLastRow) {
 		const stripe = Math.floor((r - firstBody) / rowBandSize);
 		const top = firstBody + stripe * rowBandSize;
-		found.push({ region: stripe % 2 ? 'band2Horz' : 'band1Horz', block: rowBlock(top, Math.min(top + rowBandSize - 1, lastBody)) });
+		found.push({
+			region: stripe % 2 ? 'band2Horz' : 'band1Horz',
+			block: rowBlock(top, Math.min(top + rowBandSize - 1, lastBody))
+		});
 	}
 	if (isFirstRow) found.push({ region: 'firstRow', block: rowBlock(0, 0) });
 	if (isLastRow) found.push({ region: 'lastRow', block: rowBlock(rows - 1, rows - 1) });

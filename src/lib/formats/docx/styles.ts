@@ -138,7 +138,7 @@ export class StyleSheet {
 	/** A style and those it builds on, base first. Chains that come back to themselves are cut there. */
 	private chain(id: string | undefined, type: string): DocxStyle[] {
 		const chain: DocxStyle[] = [];
-		for (let at = id === undefined ? undefined : this.styles.get(id); at && at.type === type; )
+		for (let at = id === undefined ? undefined : this.styles.get(id); at && at.type === type;)
 			if (chain.includes(at) || chain.length > 100) break;
 			else {
 				chain.unshift(at);

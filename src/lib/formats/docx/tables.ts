@@ -32,7 +32,18 @@ export interface SourceGrid {
 
 const MAX_SPAN = 1_000;
 const MAX_SLOTS = 4_000_000;
-const SAVED_AS_WRAPPER = new Set(['w:sdt', 'w:sdtContent', 'w:customXml', 'w:smartTag', 'w:ins', 'w:moveTo', 'w:hyperlink', 'w:fldSimple', 'w:dir', 'w:bdo']);
+const SAVED_AS_WRAPPER = new Set([
+	'w:sdt',
+	'w:sdtContent',
+	'w:customXml',
+	'w:smartTag',
+	'w:ins',
+	'w:moveTo',
+	'w:hyperlink',
+	'w:fldSimple',
+	'w:dir',
+	'w:bdo'
+]);
 
 /** Children with this name, also inside content controls and other wrappers that stand between. */
 export function* wrapped(node: XmlNode, name: string): Generator<XmlNode> {
@@ -60,7 +71,8 @@ export function runText(run: XmlNode): string {
 
 export const paragraphText = (paragraph: XmlNode): string => runsOf(paragraph).map(runText).join('');
 
-const count = (node: XmlNode | undefined): number => Math.min(MAX_SPAN, Math.max(0, Number(node?.attribute('w:val')) || 0));
+const count = (node: XmlNode | undefined): number =>
+	Math.min(MAX_SPAN, Math.max(0, Number(node?.attribute('w:val')) || 0));
 
 /** Reads the grid of a w:tbl (§17.4): spans, vertical merges, slots left out before and after. */
 export function readGrid(tbl: XmlNode, part: string): SourceGrid {
@@ -80,7 +92,11 @@ export function readGrid(tbl: XmlNode, part: string): SourceGrid {
 		columns = Math.max(columns, c + count(trPr?.child('w:gridAfter')));
 		rows.push({ node: tr, cells, header: readOnOff(trPr?.child('w:tblHeader')) ?? false });
 		if (rows.length * columns > MAX_SLOTS)
-			throw new InputError('too-large', `A table in “${part}” has over ${MAX_SLOTS.toLocaleString('en')} slots, more than a document can mean.`, part);
+			throw new InputError(
+				'too-large',
+				`A table in “${part}” has over ${MAX_SLOTS.toLocaleString('en')} slots, more than a document can mean.`,
+				part
+			);
 	}
 	const texts: (string | null)[][] = rows.map(() => Array<string | null>(columns).fill(''));
 	const groups = new Map<string, SourceCell[]>();
@@ -106,7 +122,9 @@ export function readGrid(tbl: XmlNode, part: string): SourceGrid {
 		.map((cells) => ({ r: cells[0]!.r, c: cells[0]!.c, rows: cells.length, cols: cells[0]!.cols }))
 		.filter(({ rows: high, cols }) => high > 1 || cols > 1);
 	const grid = createGrid(texts, spans);
-	const stated = [...(tbl.child('w:tblGrid')?.children ?? [])].map((column) => fromTwips(Number(column.attribute('w:w')) || 0));
+	const stated = [...(tbl.child('w:tblGrid')?.children ?? [])].map((column) =>
+		fromTwips(Number(column.attribute('w:w')) || 0)
+	);
 	return {
 		node: tbl,
 		rows,

@@ -16,7 +16,9 @@ export function readTheme(root: XmlNode): Theme {
 	const [scheme] = descendants(root, 'a:clrScheme');
 	for (const slot of scheme?.children ?? []) {
 		const colour = slot.children[0];
-		const hex = toHex('#' + (colour?.attribute('val')?.length === 6 ? colour.attribute('val') : (colour?.attribute('lastClr') ?? '')));
+		const hex = toHex(
+			'#' + (colour?.attribute('val')?.length === 6 ? colour.attribute('val') : (colour?.attribute('lastClr') ?? ''))
+		);
 		if (hex) colours.set(slot.name.slice(2), hex);
 	}
 	const [fonts] = descendants(root, 'a:fontScheme');

@@ -73,16 +73,19 @@ export async function writeDocx(
 	const flats = new Map<Style, ReturnType<typeof flatten>>();
 	const prepared = jobs.map((job): Prepared => {
 		const original = document.tables[job.index];
-		if (!original) throw new InputError('table', `There is no table ${job.index + 1}: the document has ${document.tables.length}.`);
+		if (!original)
+			throw new InputError('table', `There is no table ${job.index + 1}: the document has ${document.tables.length}.`);
 		let flat = flats.get(job.style);
 		if (!flat) flats.set(job.style, (flat = flatten(job.style, find)));
 		const resolved = resolve(job.table, flat, house);
-		return { job, resolved, wanted: appearanceOf(resolved, original.appearance) };
+		const isWhole = ASPECTS.every((aspect) => job.table.carry.includes(aspect));
+		return { job, resolved, wanted: appearanceOf(resolved, isWhole ? undefined : original.appearance) };
 	});
 
 	const changed = new Map<string, string>();
 	const sheet = new StyleSheet(document.stylesPart?.xml.root, document.sheet.theme);
-	const livings = as === 'direct' ? new Map<string, LivingStyle>() : makeLivingStyles(document, prepared, house, sheet, find);
+	const livings =
+		as === 'direct' ? new Map<string, LivingStyle>() : makeLivingStyles(document, prepared, house, sheet, find);
 
 	const edits = new Map(document.stories.map((story) => [story.name, new Edits()]));
 	const cache = new PatchCache();
@@ -99,7 +102,9 @@ export async function writeDocx(
 			wanted,
 			carry: new Set(job.table.carry),
 			styleId: living?.id,
-			look: living ? chooseLook(job.table, living, sheet, wanted, source) : readTableProperties(source.node, sheet).look,
+			look: living
+				? chooseLook(job.table, living, sheet, wanted, source)
+				: readTableProperties(source.node, sheet).look,
 			direct: as !== 'living-only',
 			rows
 		};
@@ -137,17 +142,32 @@ function formatLeaves(style: FlatStyle): number {
 	return count;
 }
 
-function makeLivingStyles(document: DocxDocument, prepared: readonly Prepared[], house: House, sheet: StyleSheet, find?: FindBase): Map<string, LivingStyle> {
+function makeLivingStyles(
+	document: DocxDocument,
+	prepared: readonly Prepared[],
+	house: House,
+	sheet: StyleSheet,
+	find?: FindBase
+): Map<string, LivingStyle> {
 	const livings = new Map<string, LivingStyle>();
 	const root = [...sheet.styles.values()].find(({ type, isDefault }) => type === 'table' && isDefault)?.id;
-	const taken = new Set([...sheet.styles.values()].filter(({ id }) => !id.startsWith('Heptarch-')).map(({ name }) => name.toLowerCase()));
+	const taken = new Set(
+		[...sheet.styles.values()].filter(({ id }) => !id.startsWith('Heptarch-')).map(({ name }) => name.toLowerCase())
+	);
 	const add = (style: Style, table: Table): string => {
 		const id = livingId(style.name, table.carry, ASPECTS);
 		if (livings.has(id)) return id;
-		const base = style.basedOn ? (find?.(style.basedOn) ?? style.bases?.find(({ name }) => name === style.basedOn)) : undefined;
+		const base = style.basedOn
+			? (find?.(style.basedOn) ?? style.bases?.find(({ name }) => name === style.basedOn))
+			: undefined;
 		const basedOn = base ? add({ ...base, bases: base.bases ?? style.bases }, table) : root;
-		const partial = table.carry.length < ASPECTS.length && table.carry.some((aspect) => aspect !== 'formats') && ASPECTS.some((aspect) => aspect !== 'formats' && !table.carry.includes(aspect));
-		let name = partial ? `${style.name} (${table.carry.filter((aspect) => aspect !== 'formats').join(', ')})` : style.name;
+		const partial =
+			table.carry.length < ASPECTS.length &&
+			table.carry.some((aspect) => aspect !== 'formats') &&
+			ASPECTS.some((aspect) => aspect !== 'formats' && !table.carry.includes(aspect));
+		let name = partial
+			? `${style.name} (${table.carry.filter((aspect) => aspect !== 'formats').join(', ')})`
+			: style.name;
 		while (taken.has(name.toLowerCase())) name += ' (house)';
 		taken.add(name.toLowerCase());
 		const living = livingStyle(flatten(style, find), house, table, { id, name, basedOn, strict: document.strict });
@@ -156,7 +176,10 @@ function makeLivingStyles(document: DocxDocument, prepared: readonly Prepared[],
 	};
 	for (const { job } of prepared) add(job.style, job.table);
 	for (const { xml } of livings.values())
-		sheet.add(parseXml(`<w:styles xmlns:w="${W_NAMESPACE}">${xml}</w:styles>`, 'living style', { namespaces: NAMESPACES }).root.children[0]!);
+		sheet.add(
+			parseXml(`<w:styles xmlns:w="${W_NAMESPACE}">${xml}</w:styles>`, 'living style', { namespaces: NAMESPACES }).root
+				.children[0]!
+		);
 	return livings;
 }
 
@@ -176,7 +199,13 @@ function rowKeeping(resolved: Resolved) {
 }
 
 /** The conditional formats to ask for: those the table has parts for; bands only where they say more right than wrong. */
-function chooseLook(table: Table, living: LivingStyle, sheet: StyleSheet, wanted: Appearance, source: DocxDocument['sources'][number]['source']): TableLook {
+function chooseLook(
+	table: Table,
+	living: LivingStyle,
+	sheet: StyleSheet,
+	wanted: Appearance,
+	source: DocxDocument['sources'][number]['source']
+): TableLook {
 	const off = new Set(table.partsOff);
 	const base: TableLook = {
 		firstRow: table.roles[0]?.startsWith('header:') === true && !isPartOff('header', off),
@@ -214,7 +243,10 @@ function chooseLook(table: Table, living: LivingStyle, sheet: StyleSheet, wanted
 }
 
 /** Markup is written with the prefix w; sources that call the namespace something else get theirs. */
-function ownPrefix(text: string, xml: { prefixes: ReadonlyMap<string, string>; source: string; root: { start: number; openEnd: number } }): string {
+function ownPrefix(
+	text: string,
+	xml: { prefixes: ReadonlyMap<string, string>; source: string; root: { start: number; openEnd: number } }
+): string {
 	const prefix = xml.prefixes.get('w');
 	if (prefix === 'w' || prefix === undefined) return text;
 	if (prefix !== '') return text.replace(/(<\/?|\s)w:(?=[A-Za-z0-9]+[\s=/>])/g, `$1${prefix}:`);
@@ -222,13 +254,25 @@ function ownPrefix(text: string, xml: { prefixes: ReadonlyMap<string, string>; s
 	return text.slice(0, xml.root.openEnd - 1) + ` xmlns:w="${namespace}"` + text.slice(xml.root.openEnd - 1);
 }
 
-async function writeStyles(document: DocxDocument, livings: readonly LivingStyle[], changed: Map<string, string>): Promise<void> {
+async function writeStyles(
+	document: DocxDocument,
+	livings: readonly LivingStyle[],
+	changed: Map<string, string>
+): Promise<void> {
 	if (!document.stylesPart) {
 		const namespace = document.strict ? W_NAMESPACE_STRICT : W_NAMESPACE;
 		const name = document.main.replace(/[^/]*$/, 'styles.xml');
-		changed.set(name, `<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n<w:styles xmlns:w="${namespace}">${livings.map(({ xml }) => xml).join('')}</w:styles>`);
+		changed.set(
+			name,
+			`<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n<w:styles xmlns:w="${namespace}">${livings.map(({ xml }) => xml).join('')}</w:styles>`
+		);
 		await addRelationship(document, document.main, 'styles', name.slice(name.lastIndexOf('/') + 1), changed);
-		await addContentType(document, name, 'application/vnd.openxmlformats-officedocument.wordprocessingml.styles+xml', changed);
+		await addContentType(
+			document,
+			name,
+			'application/vnd.openxmlformats-officedocument.wordprocessingml.styles+xml',
+			changed
+		);
 		return;
 	}
 	const { name, xml } = document.stylesPart;
@@ -241,16 +285,35 @@ async function writeStyles(document: DocxDocument, livings: readonly LivingStyle
 	changed.set(name, ownPrefix(edits.apply(xml.source), xml));
 }
 
-async function addRelationship(document: DocxDocument, from: string, kind: string, target: string, changed: Map<string, string>): Promise<void> {
+async function addRelationship(
+	document: DocxDocument,
+	from: string,
+	kind: string,
+	target: string,
+	changed: Map<string, string>
+): Promise<void> {
 	const name = relationshipsOf(from);
-	const text = changed.get(name) ?? (await document.package.text(name)) ?? '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"></Relationships>';
+	const text =
+		changed.get(name) ??
+		(await document.package.text(name)) ??
+		'<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"></Relationships>';
 	let id = 1;
 	while (text.includes(`"rIdHept${id}"`)) id++;
-	const family = document.strict ? 'http://purl.oclc.org/ooxml/officeDocument/relationships' : 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
-	changed.set(name, insertBeforeEnd(text, `<Relationship Id="rIdHept${id}" Type="${family}/${kind}" Target="${target}"/>`));
+	const family = document.strict
+		? 'http://purl.oclc.org/ooxml/officeDocument/relationships'
+		: 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
+	changed.set(
+		name,
+		insertBeforeEnd(text, `<Relationship Id="rIdHept${id}" Type="${family}/${kind}" Target="${target}"/>`)
+	);
 }
 
-async function addContentType(document: DocxDocument, part: string, type: string, changed: Map<string, string>): Promise<void> {
+async function addContentType(
+	document: DocxDocument,
+	part: string,
+	type: string,
+	changed: Map<string, string>
+): Promise<void> {
 	const text = changed.get(CONTENT_TYPES) ?? (await document.package.text(CONTENT_TYPES));
 	if (!text || text.includes(`"/${part}"`)) return;
 	changed.set(CONTENT_TYPES, insertBeforeEnd(text, `<Override PartName="/${part}" ContentType="${type}"/>`));
@@ -264,7 +327,13 @@ function insertBeforeEnd(text: string, markup: string): string {
 }
 
 /** Our own definition of the styles and what each table wears, in a custom XML part. What other tables wore before is kept. */
-async function writeCarriedPart(document: DocxDocument, prepared: readonly Prepared[], house: House, find: FindBase | undefined, changed: Map<string, string>): Promise<void> {
+async function writeCarriedPart(
+	document: DocxDocument,
+	prepared: readonly Prepared[],
+	house: House,
+	find: FindBase | undefined,
+	changed: Map<string, string>
+): Promise<void> {
 	const now = new Map(prepared.map(({ job }) => [job.index, job]));
 	const tables = document.tables.flatMap((entry) => {
 		const job = now.get(entry.index);
@@ -272,7 +341,8 @@ async function writeCarriedPart(document: DocxDocument, prepared: readonly Prepa
 		return wears ? [{ index: entry.index, key: contentKey(entry.table), wears }] : [];
 	});
 	const styles = new Map(document.styles.map((style) => [style.name, style]));
-	for (const style of new Set(prepared.map(({ job }) => job.style))) styles.set(style.name, selfContained(style, house, find));
+	for (const style of new Set(prepared.map(({ job }) => job.style)))
+		styles.set(style.name, selfContained(style, house, find));
 	const worn = new Set(tables.map(({ wears }) => wears.style));
 	const text = writeCarried({ styles: [...styles.values()].filter(({ name }) => worn.has(name)), tables });
 	if (document.carriedPart) {
@@ -283,7 +353,9 @@ async function writeCarriedPart(document: DocxDocument, prepared: readonly Prepa
 	while (document.package.has(`customXml/item${number}.xml`)) number++;
 	const name = `customXml/item${number}.xml`;
 	const propertiesName = `customXml/itemProps${number}.xml`;
-	const family = document.strict ? 'http://purl.oclc.org/ooxml/officeDocument' : 'http://schemas.openxmlformats.org/officeDocument/2006';
+	const family = document.strict
+		? 'http://purl.oclc.org/ooxml/officeDocument'
+		: 'http://schemas.openxmlformats.org/officeDocument/2006';
 	changed.set(name, text);
 	changed.set(
 		propertiesName,
@@ -293,8 +365,19 @@ async function writeCarriedPart(document: DocxDocument, prepared: readonly Prepa
 		`customXml/_rels/item${number}.xml.rels`,
 		`<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="${family}/relationships/customXmlProps" Target="itemProps${number}.xml"/></Relationships>`
 	);
-	await addRelationship(document, document.main, 'customXml', `${'../'.repeat(document.main.split('/').length - 1)}${name}`, changed);
-	await addContentType(document, propertiesName, 'application/vnd.openxmlformats-officedocument.customXmlProperties+xml', changed);
+	await addRelationship(
+		document,
+		document.main,
+		'customXml',
+		`${'../'.repeat(document.main.split('/').length - 1)}${name}`,
+		changed
+	);
+	await addContentType(
+		document,
+		propertiesName,
+		'application/vnd.openxmlformats-officedocument.customXmlProperties+xml',
+		changed
+	);
 	const types = changed.get(CONTENT_TYPES) ?? (await document.package.text(CONTENT_TYPES));
 	if (types && !/Extension="xml"/i.test(types)) await addContentType(document, name, 'application/xml', changed);
 }
@@ -322,7 +405,13 @@ export function compare(table: Table, wanted: Appearance, got: Appearance): Diff
 			const want = lines[edge]!;
 			const have = got.lines[other]!;
 			if (!sameLine(want, have))
-				differences.push({ r: Math.floor(i / width), c: i % width, what: which === 'across' ? 'line above' : 'line before', wanted: lineWords(want), got: lineWords(have) });
+				differences.push({
+					r: Math.floor(i / width),
+					c: i % width,
+					what: which === 'across' ? 'line above' : 'line before',
+					wanted: lineWords(want),
+					got: lineWords(have)
+				});
 		});
 	};
 	edges('across', table.columns);

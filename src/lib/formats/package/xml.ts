@@ -72,7 +72,11 @@ interface Scope {
 	readonly elements: Map<string, string>;
 	readonly attributes: Map<string, string>;
 }
-const scopeOf = (bindings: ReadonlyMap<string, string>): Scope => ({ bindings, elements: new Map(), attributes: new Map() });
+const scopeOf = (bindings: ReadonlyMap<string, string>): Scope => ({
+	bindings,
+	elements: new Map(),
+	attributes: new Map()
+});
 const NO_ATTRIBUTES: Readonly<Record<string, string>> = Object.freeze({});
 
 export interface XmlOptions {
@@ -88,15 +92,13 @@ export interface XmlOptions {
  */
 export function parseXml(source: string, part: string, options: XmlOptions): XmlDocument {
 	const fragments = new Map<string, XmlNode>();
-	let rootScope: Scope | undefined;
-	const fragment = (markup: string): XmlNode => {
-		let node = fragments.get(markup);
-		if (!node) fragments.set(markup, (node = parse(markup, part, { namespaces: options.namespaces }, rootScope!).root));
-		return node;
-	};
 	const inside = (node: XmlNode) => fragment(source.slice(node.start, node.end));
 	const { root, scope } = parse(source, part, options, undefined, inside);
-	rootScope = scope;
+	function fragment(markup: string): XmlNode {
+		let node = fragments.get(markup);
+		if (!node) fragments.set(markup, (node = parse(markup, part, { namespaces: options.namespaces }, scope).root));
+		return node;
+	}
 	const prefixes = new Map<string, string>();
 	for (const [prefix, namespace] of scope.bindings) {
 		const known = options.namespaces.get(namespace);
@@ -106,7 +108,13 @@ export function parseXml(source: string, part: string, options: XmlOptions): Xml
 }
 
 /** One pass over a source; `outer` are the bindings it stands in. Returns the root and the bindings at it. */
-function parse(source: string, part: string, { namespaces, properties }: XmlOptions, outer?: Scope, inside?: (node: XmlNode) => XmlNode): { root: XmlNode; scope: Scope } {
+function parse(
+	source: string,
+	part: string,
+	{ namespaces, properties }: XmlOptions,
+	outer?: Scope,
+	inside?: (node: XmlNode) => XmlNode
+): { root: XmlNode; scope: Scope } {
 	const parser = new SaxesParser({ xmlns: false, position: true });
 	let root: XmlNode | null = null;
 	let rootScope = outer ?? scopeOf(new Map());
@@ -132,7 +140,11 @@ function parse(source: string, part: string, { namespaces, properties }: XmlOpti
 		return known;
 	};
 	const fail = (message: string): never => {
-		throw new InputError('xml', `“${part}” is not well-formed: ${message} (line ${parser.line}, column ${parser.column}).`, `${part}:${parser.line}`);
+		throw new InputError(
+			'xml',
+			`“${part}” is not well-formed: ${message} (line ${parser.line}, column ${parser.column}).`,
+			`${part}:${parser.line}`
+		);
 	};
 	parser.on('error', (error) => fail(error.message.replace(/^\d+:\d+: /, '')));
 	parser.on('doctype', () => fail('a document type declaration is not allowed here'));
@@ -158,7 +170,8 @@ function parse(source: string, part: string, { namespaces, properties }: XmlOpti
 			attributes = raw;
 			renamed ||= canonical(name, false) !== name;
 		}
-		if (renamed) attributes = Object.fromEntries(Object.entries(raw).map(([name, value]) => [canonical(name, false), value]));
+		if (renamed)
+			attributes = Object.fromEntries(Object.entries(raw).map(([name, value]) => [canonical(name, false), value]));
 		const start = source.lastIndexOf('<', parser.position - 1);
 		const name = canonical(tag.name, true);
 		// Bindings made below the root would be lost to a piece that is read by itself: such property elements are read at once.
@@ -199,13 +212,15 @@ function parse(source: string, part: string, { namespaces, properties }: XmlOpti
 
 /** Character data and attribute values for XML 1.0; characters that XML cannot hold are left out. */
 export function escapeXml(text: string): string {
-	return text
-		// eslint-disable-next-line no-control-regex
-		.replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, '')
-		.replace(/&/g, '&amp;')
-		.replace(/</g, '&lt;')
-		.replace(/>/g, '&gt;')
-		.replace(/"/g, '&quot;');
+	return (
+		text
+			// eslint-disable-next-line no-control-regex
+			.replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, '')
+			.replace(/&/g, '&amp;')
+			.replace(/</g, '&lt;')
+			.replace(/>/g, '&gt;')
+			.replace(/"/g, '&quot;')
+	);
 }
 
 /** Every element below `node` with this name, in document order; does not look inside those it finds, nor inside properties. */

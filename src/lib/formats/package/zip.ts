@@ -31,14 +31,23 @@ export class Package {
 	static async open(bytes: Uint8Array<ArrayBuffer>, what: string): Promise<Package> {
 		// A compound file (MS-CFB) is what an encrypted OOXML document is wrapped in.
 		if (bytes[0] === 0xd0 && bytes[1] === 0xcf && bytes[2] === 0x11 && bytes[3] === 0xe0)
-			throw new InputError('encrypted', `This file is protected by a password, or in an older binary format. Save it as ${what} without a password and add it again.`);
+			throw new InputError(
+				'encrypted',
+				`This file is protected by a password, or in an older binary format. Save it as ${what} without a password and add it again.`
+			);
 		if (bytes[0] !== 0x50 || bytes[1] !== 0x4b)
-			throw new InputError('not-a-package', `This is not ${what}: the file does not begin like one. Was it renamed? Open it in the program it came from and save it as ${what}.`);
+			throw new InputError(
+				'not-a-package',
+				`This is not ${what}: the file does not begin like one. Was it renamed? Open it in the program it came from and save it as ${what}.`
+			);
 		let list;
 		try {
 			list = await new ZipReader(new Uint8ArrayReader(bytes)).getEntries();
 		} catch {
-			throw new InputError('truncated', `This ${what} is incomplete: its list of contents at the end is missing or damaged. Get the whole file and add it again.`);
+			throw new InputError(
+				'truncated',
+				`This ${what} is incomplete: its list of contents at the end is missing or damaged. Get the whole file and add it again.`
+			);
 		}
 		if (list.length > LIMITS.entries) throw tooLarge('the list of contents');
 		const entries = new Map<string, FileEntry>();
@@ -46,7 +55,11 @@ export class Package {
 		for (const entry of list) {
 			if (entry.directory) continue;
 			if (entry.encrypted)
-				throw new InputError('encrypted', `“${entry.filename}” in this file is encrypted. Save it without a password and add it again.`, entry.filename);
+				throw new InputError(
+					'encrypted',
+					`“${entry.filename}” in this file is encrypted. Save it without a password and add it again.`,
+					entry.filename
+				);
 			unpacked += entry.uncompressedSize;
 			if (entry.uncompressedSize > LIMITS.entry || unpacked > LIMITS.unpacked) throw tooLarge(entry.filename);
 			if (entries.has(entry.filename))

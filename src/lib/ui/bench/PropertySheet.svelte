@@ -19,15 +19,57 @@
 	let place = $state<LinePlace>('top');
 
 	const groups: { title: string; leaves: [path: string, label: string][] }[] = [
-		{ title: 'Fill', leaves: [['fill.ink', 'Ink'], ['fill.tint', 'Tint'], ['fill.opacity', 'Opacity']] },
+		{
+			title: 'Fill',
+			leaves: [
+				['fill.ink', 'Ink'],
+				['fill.tint', 'Tint'],
+				['fill.opacity', 'Opacity']
+			]
+		},
 		{
 			title: 'Text',
-			leaves: [['text.role', 'Type role'], ['text.family', 'Family'], ['text.size', 'Size'], ['text.weight', 'Weight'], ['text.italic', 'Slant'], ['text.underline', 'Underline'], ['text.case', 'Case'], ['text.tracking', 'Tracking'], ['text.lineHeight', 'Line height'], ['text.ink', 'Ink']]
+			leaves: [
+				['text.role', 'Type role'],
+				['text.family', 'Family'],
+				['text.size', 'Size'],
+				['text.weight', 'Weight'],
+				['text.italic', 'Slant'],
+				['text.underline', 'Underline'],
+				['text.case', 'Case'],
+				['text.tracking', 'Tracking'],
+				['text.lineHeight', 'Line height'],
+				['text.ink', 'Ink']
+			]
 		},
-		{ title: 'Alignment', leaves: [['align.h', 'Across'], ['align.v', 'Down'], ['rotate', 'Rotation']] },
-		{ title: 'Margins', leaves: [['margin.top', 'Above'], ['margin.bottom', 'Below'], ['margin.start', 'Before'], ['margin.end', 'After']] }
+		{
+			title: 'Alignment',
+			leaves: [
+				['align.h', 'Across'],
+				['align.v', 'Down'],
+				['rotate', 'Rotation']
+			]
+		},
+		{
+			title: 'Margins',
+			leaves: [
+				['margin.top', 'Above'],
+				['margin.bottom', 'Below'],
+				['margin.start', 'Before'],
+				['margin.end', 'After']
+			]
+		}
 	];
-	const places: Record<LinePlace, string> = { top: 'above', bottom: 'below', start: 'before', end: 'after', betweenRows: 'between rows', betweenColumns: 'between columns', diagonalDown: 'diagonal down', diagonalUp: 'diagonal up' };
+	const places: Record<LinePlace, string> = {
+		top: 'above',
+		bottom: 'below',
+		start: 'before',
+		end: 'after',
+		betweenRows: 'between rows',
+		betweenColumns: 'between columns',
+		diagonalDown: 'diagonal down',
+		diagonalUp: 'diagonal up'
+	};
 	const placeState = (name: LinePlace) => {
 		const { value, isSet } = source(`lines.${name}.pattern`);
 		return !isSet ? 'untouched' : value === 'none' ? 'none' : 'set';
@@ -38,10 +80,26 @@
 	{@const { value, isSet, from } = source(path)}
 	<div class="grid grid-cols-[76px_minmax(0,1fr)_82px] items-start gap-x-2 border-b border-hairline py-1 last:border-0">
 		<span class="pt-1 text-quiet">{label}</span>
-		<LeafField {path} label="{group}: {label.toLowerCase()}" {value} {isSet} {inks} {roles} onset={(next) => onset(path, next)} />
+		<LeafField
+			{path}
+			label="{group}: {label.toLowerCase()}"
+			{value}
+			{isSet}
+			{inks}
+			{roles}
+			onset={(next) => onset(path, next)}
+		/>
 		{#if isSet}
-			<button type="button" class="group min-h-7 truncate text-end text-[12px] font-semibold text-picked" title="Unset: let it come from elsewhere" aria-label="{group}: {label.toLowerCase()} is set here; unset it" onclick={() => onset(path, undefined)}>
-				<span class="group-hover:hidden group-focus-visible:hidden">set here</span><span class="hidden group-hover:inline group-focus-visible:inline">unset ×</span>
+			<button
+				type="button"
+				class="group min-h-7 truncate text-end text-[12px] font-semibold text-picked"
+				title="Unset: let it come from elsewhere"
+				aria-label="{group}: {label.toLowerCase()} is set here; unset it"
+				onclick={() => onset(path, undefined)}
+			>
+				<span class="group-hover:hidden group-focus-visible:hidden">set here</span><span
+					class="hidden group-hover:inline group-focus-visible:inline">unset ×</span
+				>
 			</button>
 		{:else}
 			<span class="truncate pt-1.5 text-end text-[12px] text-quiet" title={from}>{from}</span>
@@ -61,7 +119,19 @@
 		<div class="mb-1 flex flex-wrap gap-1" role="radiogroup" aria-label="Which lines">
 			{#each LINE_PLACES as name (name)}
 				{@const is = placeState(name)}
-				<button type="button" role="radio" aria-checked={place === name} class={['chip', place === name && 'border-picked! text-picked!', is === 'set' && 'font-semibold text-ink!', is === 'none' && 'off']} title={is} onclick={() => (place = name)}>
+				<button
+					type="button"
+					role="radio"
+					aria-checked={place === name}
+					class={[
+						'chip',
+						place === name && 'border-picked! text-picked!',
+						is === 'set' && 'font-semibold text-ink!',
+						is === 'none' && 'off'
+					]}
+					title={is}
+					onclick={() => (place = name)}
+				>
 					<i class={['edge', is]}></i>{places[name]}
 				</button>
 			{/each}

@@ -24,8 +24,19 @@
 		return counts;
 	});
 	const ink = (name: string | undefined) => inkHex(name, style, house);
-	const look = (...parts: string[]): Look => computeLook(resolveParts(style, house, carrier, ['ground', ...parts]).leaves, ink);
-	const css = (...parts: string[]) => cellStyle({ ...look(...parts), marginTop: undefined, marginBottom: undefined, marginStart: undefined, marginEnd: undefined } as Look, 0.72);
+	const look = (...parts: string[]): Look =>
+		computeLook(resolveParts(style, house, carrier, ['ground', ...parts]).leaves, ink);
+	const css = (...parts: string[]) =>
+		cellStyle(
+			{
+				...look(...parts),
+				marginTop: undefined,
+				marginBottom: undefined,
+				marginStart: undefined,
+				marginEnd: undefined
+			} as Look,
+			0.72
+		);
 	const fill = (...parts: string[]) => {
 		const { fill } = look(...parts);
 		return fill && fill !== 'none' ? fill : 'transparent';
@@ -36,7 +47,18 @@
 		if (!pattern) return 'display:none;';
 		const weight = said.get(`lines.${place}.weight`)?.value;
 		const own = said.get(`lines.${place}.ink`)?.value ?? look(part).ink;
-		return lineStyle(computedLine({ pattern, ...(weight !== undefined && { weight: String(weight) }), ...(own !== undefined && { ink: String(own) }) }, ink)!, 'across', 1);
+		return lineStyle(
+			computedLine(
+				{
+					pattern,
+					...(weight !== undefined && { weight: String(weight) }),
+					...(own !== undefined && { ink: String(own) })
+				},
+				ink
+			)!,
+			'across',
+			1
+		);
 	}
 </script>
 
@@ -47,23 +69,58 @@
 			role="tab"
 			aria-selected={chosen === rank}
 			aria-controls="rank-panel"
-			class={['flex min-w-0 flex-col items-stretch gap-1.5 border-e border-b-3 border-e-hairline px-2.5 pt-2 pb-2 text-start last:border-e-0', chosen === rank ? 'border-b-picked bg-sheet' : 'border-b-transparent hover:bg-paper', rank >= 6 && 'text-quiet']}
+			class={[
+				'flex min-w-0 flex-col items-stretch gap-1.5 border-e border-b-3 border-e-hairline px-2.5 pt-2 pb-2 text-start last:border-e-0',
+				chosen === rank ? 'border-b-picked bg-sheet' : 'border-b-transparent hover:bg-paper',
+				rank >= 6 && 'text-quiet'
+			]}
 			onclick={() => onchoose(rank)}
 		>
-			<span class="flex items-baseline gap-2"><span class={['font-title font-semibold', chosen === rank && 'text-picked']}>{numeral}</span><span class={['truncate', chosen === rank && 'font-semibold text-picked']}>{name}</span><span class="ms-auto shrink-0 text-[12px] text-quiet">{rank === 7 ? 'per table' : `${counts[rank]} ${rank === 6 ? (counts[6] === 1 ? 'rule' : 'rules') : 'set'}`}</span></span>
+			<span class="flex items-baseline gap-2"
+				><span class={['font-title font-semibold', chosen === rank && 'text-picked']}>{numeral}</span><span
+					class={['truncate', chosen === rank && 'font-semibold text-picked']}>{name}</span
+				><span class="ms-auto shrink-0 text-[12px] text-quiet"
+					>{rank === 7
+						? 'per table'
+						: `${counts[rank]} ${rank === 6 ? (counts[6] === 1 ? 'rule' : 'rules') : 'set'}`}</span
+				></span
+			>
 			<span class="mini" aria-hidden="true">
 				{#if rank === 1}
-					<span class="flex flex-1 items-center justify-between px-2" style="{css()}flex-direction:row"><span>Ag 123</span><span>{style.parts.get('ground')?.get('text.size')?.value ?? ''}</span></span>
+					<span class="flex flex-1 items-center justify-between px-2" style="{css()}flex-direction:row"
+						><span>Ag 123</span><span>{style.parts.get('ground')?.get('text.size')?.value ?? ''}</span></span
+					>
 				{:else if rank === 2}
-					<span class="grid flex-1 grid-rows-4">{#each [1, 2, 1, 2] as k, i (i)}<span style="background:{style.bands.rowSizes.length >= k ? fill(`rowBand:${k}`) : 'transparent'}"></span>{/each}</span>
+					<span class="grid flex-1 grid-rows-4"
+						>{#each [1, 2, 1, 2] as k, i (i)}<span
+								style="background:{style.bands.rowSizes.length >= k ? fill(`rowBand:${k}`) : 'transparent'}"
+							></span>{/each}</span
+					>
 				{:else if rank === 3}
-					<span class="flex flex-1 items-center gap-3 px-2"><span class="flex-1" style={css('firstColumn')}>Ab</span><span style="{css('columns:count')}">1 204</span><span style="{css('columns:money')}">€ 3.10</span></span>
+					<span class="flex flex-1 items-center gap-3 px-2"
+						><span class="flex-1" style={css('firstColumn')}>Ab</span><span style={css('columns:count')}>1 204</span
+						><span style={css('columns:money')}>€ 3.10</span></span
+					>
 				{:else if rank === 4}
-					<span class="flex flex-1 flex-col justify-between"><span class="px-1.5" style="{css('header')}text-align:start">Header</span><span><i style="display:block;{line('total', 'top')}"></i><span class="block px-1.5" style="{css('total')}text-align:start">Total</span></span></span>
+					<span class="flex flex-1 flex-col justify-between"
+						><span class="px-1.5" style="{css('header')}text-align:start">Header</span><span
+							><i style="display:block;{line('total', 'top')}"></i><span
+								class="block px-1.5"
+								style="{css('total')}text-align:start">Total</span
+							></span
+						></span
+					>
 				{:else if rank === 5}
-					<span class="grid flex-1 grid-cols-[1fr_2fr_1fr] grid-rows-2"><span style="background:{fill('firstColumn', 'header', 'corner:header-first')}"></span><span></span><span style="background:{fill('lastColumn', 'header', 'corner:header-last')}"></span><span style="background:{fill('firstColumn', 'total', 'corner:total-first')}"></span><span></span><span style="background:{fill('lastColumn', 'total', 'corner:total-last')}"></span></span>
+					<span class="grid flex-1 grid-cols-[1fr_2fr_1fr] grid-rows-2"
+						><span style="background:{fill('firstColumn', 'header', 'corner:header-first')}"></span><span></span><span
+							style="background:{fill('lastColumn', 'header', 'corner:header-last')}"
+						></span><span style="background:{fill('firstColumn', 'total', 'corner:total-first')}"></span><span
+						></span><span style="background:{fill('lastColumn', 'total', 'corner:total-last')}"></span></span
+					>
 				{:else if rank === 6}
-					<span class="flex flex-1 items-center gap-2 truncate px-2 text-[11px]">{style.rules[0]?.name ?? 'no rule'}</span>
+					<span class="flex flex-1 items-center gap-2 truncate px-2 text-[11px]"
+						>{style.rules[0]?.name ?? 'no rule'}</span
+					>
 				{:else}
 					<span class="flex flex-1 items-end justify-end px-2 font-bold text-picked">//</span>
 				{/if}

@@ -30,13 +30,17 @@
 	let { specimens, style, house, spotlight, picked, asTheyCame, onpick }: Props = $props();
 
 	// Kept from change to change, so that a restyle costs the number of signatures and not of cells.
-	const kept = new Map<Table, Resolved>();
+	const kept = new WeakMap<Table, Resolved>();
 	const drawn = $derived(
 		specimens.map((specimen) => {
 			const before = kept.get(specimen.table);
 			const resolved = before ? restyle(before, style, house) : resolve(specimen.table, style, house);
 			kept.set(specimen.table, resolved);
-			return { ...specimen, resolved, appearance: asTheyCame && specimen.before ? specimen.before : appearanceOf(resolved) };
+			return {
+				...specimen,
+				resolved,
+				appearance: asTheyCame && specimen.before ? specimen.before : appearanceOf(resolved)
+			};
 		})
 	);
 	const rules = (resolved: Resolved, cell: number) => {
@@ -48,8 +52,13 @@
 
 <div class="grid grid-flow-dense grid-cols-2 items-start gap-4">
 	{#each drawn as { key, from, title, resolved, appearance, content, widths, table } (key)}
-		<section class={['card min-w-0 overflow-hidden px-4 py-3 shadow-xs', table.columns > 4 && 'col-span-2']} aria-label="{from}, {title}">
-			<h3 class="mb-2.5 flex gap-2 text-[12px] text-quiet"><span class="truncate">{from} · {title}</span><span class="ms-auto shrink-0">{table.cells.length} cells</span></h3>
+		<section
+			class={['card min-w-0 overflow-hidden px-4 py-3 shadow-xs', table.columns > 4 && 'col-span-2']}
+			aria-label="{from}, {title}"
+		>
+			<h3 class="mb-2.5 flex gap-2 text-[12px] text-quiet">
+				<span class="truncate">{from} · {title}</span><span class="ms-auto shrink-0">{table.cells.length} cells</span>
+			</h3>
 			<TableGrid
 				grid={table}
 				{appearance}

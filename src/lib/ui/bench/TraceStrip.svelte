@@ -6,7 +6,14 @@
 	import { leafWords, valueWords } from '$lib/core/style/words.ts';
 
 	/** The trace of one cell: a sentence, then each leaf with who set it and whom that overruled. */
-	let { resolved, r, c, onjump, onclose }: { resolved: Resolved; r: number; c: number; onjump?: ((part: string) => void) | undefined; onclose: () => void } = $props();
+	let {
+		resolved,
+		r,
+		c,
+		onjump,
+		onclose
+	}: { resolved: Resolved; r: number; c: number; onjump?: ((part: string) => void) | undefined; onclose: () => void } =
+		$props();
 
 	const cell = $derived(cellAt(resolved.structure.table, r, c));
 	const trace = $derived(new Map([...traceCell(resolved, r, c)].sort(([, [a]], [, [b]]) => b!.rank - a!.rank)));
@@ -18,19 +25,40 @@
 	];
 	const lines = $derived(
 		sides.flatMap(({ side, words }) => {
-			const edge = traceEdge(resolved, side === 'bottom' ? cell.r + cell.rows - 1 : cell.r, side === 'end' ? cell.c + cell.cols - 1 : cell.c, side);
+			const edge = traceEdge(
+				resolved,
+				side === 'bottom' ? cell.r + cell.rows - 1 : cell.r,
+				side === 'end' ? cell.c + cell.cols - 1 : cell.c,
+				side
+			);
 			if (!edge?.result.line) return [];
 			const { line, part, rank } = edge.result;
 			const said = edge.claims.flatMap((claim) => [...claim.values()].flat());
-			const others = [...new Map(said.filter((decided) => decided.part !== part).map((decided) => [decided.part, decided])).values()];
-			return [{ words, value: line.pattern === 'none' ? 'none' : `${line.pattern} ${line.weight}${line.ink ? ` ${line.ink}` : ''}`, part: part!, rank: rank!, others }];
+			const others = [
+				...new Map(said.filter((decided) => decided.part !== part).map((decided) => [decided.part, decided])).values()
+			];
+			return [
+				{
+					words,
+					value: line.pattern === 'none' ? 'none' : `${line.pattern} ${line.weight}${line.ink ? ` ${line.ink}` : ''}`,
+					part: part!,
+					rank: rank!,
+					others
+				}
+			];
 		})
 	);
 </script>
 
 {#snippet setter(decided: Pick<Decided, 'part' | 'rank'>, value: string, overruled: boolean)}
-	<button type="button" class={['chip py-0!', overruled ? 'off' : 'text-ink!']} disabled={!onjump} onclick={() => onjump?.(decided.part)}>
-		{rankNumeral(decided.rank)} {partWords(decided.part)} · {value}
+	<button
+		type="button"
+		class={['chip py-0!', overruled ? 'off' : 'text-ink!']}
+		disabled={!onjump}
+		onclick={() => onjump?.(decided.part)}
+	>
+		{rankNumeral(decided.rank)}
+		{partWords(decided.part)} · {value}
 	</button>
 {/snippet}
 
@@ -45,14 +73,23 @@
 			<dt class="text-quiet">{words}</dt>
 			<dd class="flex flex-wrap items-center gap-1.5">
 				{@render setter({ part, rank }, value, false)}
-				{#if others.length}<span class="text-quiet">overrules</span>{#each others as entry (entry.part)}{@render setter(entry, String(entry.value), true)}{/each}{/if}
+				{#if others.length}<span class="text-quiet">overrules</span>{#each others as entry (entry.part)}{@render setter(
+							entry,
+							String(entry.value),
+							true
+						)}{/each}{/if}
 			</dd>
 		{/each}
 		{#each [...trace] as [path, decided] (path)}
 			<dt class="text-quiet">{leafWords(path)}</dt>
 			<dd class="flex flex-wrap items-center gap-1.5">
 				{@render setter(decided[0]!, valueWords(path, decided[0]!.value), false)}
-				{#if decided.length > 1}<span class="text-quiet">overrules</span>{#each decided.slice(1) as entry (entry.part)}{@render setter(entry, valueWords(path, entry.value), true)}{/each}{/if}
+				{#if decided.length > 1}<span class="text-quiet">overrules</span
+					>{#each decided.slice(1) as entry (entry.part)}{@render setter(
+							entry,
+							valueWords(path, entry.value),
+							true
+						)}{/each}{/if}
 			</dd>
 		{/each}
 	</dl>

@@ -73,7 +73,10 @@ export class StyleDraft {
 		this.state = 'saving';
 		this.fault = undefined;
 		try {
-			const { version } = await call<{ version: number }>('PUT', `/api/styles/${this.id}`, { version: this.version, definition: sent });
+			const { version } = await call<{ version: number }>('PUT', `/api/styles/${this.id}`, {
+				version: this.version,
+				definition: sent
+			});
 			this.version = version;
 			this.state = this.definition === sent ? 'saved' : 'waiting';
 			if (this.state === 'waiting') this.timer = setTimeout(() => void this.save(), 400);

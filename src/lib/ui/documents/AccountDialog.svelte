@@ -18,7 +18,8 @@
 			(error: Error) => (failed = error.message)
 		);
 	});
-	const sum = (pick: (table: Account['tables'][number]) => number) => account!.tables.reduce((total, table) => total + pick(table), 0);
+	const sum = (pick: (table: Account['tables'][number]) => number) =>
+		account!.tables.reduce((total, table) => total + pick(table), 0);
 	const number = new Intl.NumberFormat('en-GB');
 </script>
 
@@ -32,8 +33,11 @@
 	{:else}
 		{@const differences = sum((table) => table.differences.length)}
 		<p>
-			<strong>{account.tables.length} of {tables} tables</strong> change; everything else in the file stays byte for byte as it came. Read back, the file shows
-			{#if differences === 0}<strong class="text-picked">exactly what was intended</strong>.{:else}<strong class="text-error">{differences} {differences === 1 ? 'difference' : 'differences'}</strong>.{/if}
+			<strong>{account.tables.length} of {tables} tables</strong> change; everything else in the file stays byte for
+			byte as it came. Read back, the file shows
+			{#if differences === 0}<strong class="text-picked">exactly what was intended</strong>.{:else}<strong
+					class="text-error">{differences} {differences === 1 ? 'difference' : 'differences'}</strong
+				>.{/if}
 		</p>
 		{#each account.remarks as remark (remark)}<p class="text-warning-text">{remark}</p>{/each}
 		<div class="max-h-72 overflow-y-auto" data-account>
@@ -56,9 +60,21 @@
 							<td class="py-1.5 text-end tabular-nums">{number.format(table.direct)}</td>
 							<td class="ps-5 py-1.5">
 								{#if table.differences.length}
-									<span class="text-error">{table.differences.slice(0, 3).map(({ r, c, what, wanted, got }) => `row ${r + 1}, column ${c + 1}, ${what}: ${got} instead of ${wanted}`).join('; ')}</span>
+									<span class="text-error"
+										>{table.differences
+											.slice(0, 3)
+											.map(
+												({ r, c, what, wanted, got }) =>
+													`row ${r + 1}, column ${c + 1}, ${what}: ${got} instead of ${wanted}`
+											)
+											.join('; ')}</span
+									>
 								{:else}as intended{/if}
-								{#if table.lost}<span class="block text-quiet">this format cannot say: {Object.entries(table.lostWhat).map(([what, count]) => `${what} (${count} ${count === 1 ? 'cell' : 'cells'})`).join(', ')}</span>{/if}
+								{#if table.lost}<span class="block text-quiet"
+										>this format cannot say: {Object.entries(table.lostWhat)
+											.map(([what, count]) => `${what} (${count} ${count === 1 ? 'cell' : 'cells'})`)
+											.join(', ')}</span
+									>{/if}
 							</td>
 						</tr>
 					{/each}
@@ -69,6 +85,12 @@
 	{/if}
 	{#snippet answers()}
 		<button type="button" class="button" onclick={() => (open = false)}>Not yet</button>
-		<a class={['button primary', !account && 'pointer-events-none opacity-60']} href="/api/documents/{id}/file" download aria-disabled={!account} onclick={() => (open = false)}>Take the file</a>
+		<a
+			class={['button primary', !account && 'pointer-events-none opacity-60']}
+			href="/api/documents/{id}/file"
+			download
+			aria-disabled={!account}
+			onclick={() => (open = false)}>Take the file</a
+		>
 	{/snippet}
 </Dialog>

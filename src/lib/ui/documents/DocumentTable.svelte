@@ -28,14 +28,29 @@
 		onkind?: (c: number, kind: ColumnKind) => void;
 		onreason?: (words: string | undefined) => void;
 	}
-	let { entry, tables, shown, house, isPicked = false, pickedCell, wipe, overlay, asInFile = false, onpick, onrole, onkind, onreason }: Props = $props();
+	let {
+		entry,
+		tables,
+		shown,
+		house,
+		isPicked = false,
+		pickedCell,
+		wipe,
+		overlay,
+		asInFile = false,
+		onpick,
+		onrole,
+		onkind,
+		onreason
+	}: Props = $props();
 
 	const now = $derived(shown(entry.index));
 	const table = $derived(stateTable(entry, now.state));
 	const resolved = $derived(now.style && !asInFile ? resolve(table, now.style, house) : undefined);
 	const appearance = $derived(resolved ? appearanceOf(resolved, entry.appearance) : entry.appearance);
 	const roles = $derived(rolesToChoose(table.roles));
-	const rowReason = (r: number) => `${roleWords(table.roles[r]!)}: ${entry.recognition.rows[r]!.is === table.roles[r] ? entry.recognition.rows[r]!.reasons.join('; ') : 'you said so'}`;
+	const rowReason = (r: number) =>
+		`${roleWords(table.roles[r]!)}: ${entry.recognition.rows[r]!.is === table.roles[r] ? entry.recognition.rows[r]!.reasons.join('; ') : 'you said so'}`;
 	const columnReason = (c: number) =>
 		`${table.columnInfo[c]!.name ? `“${table.columnInfo[c]!.name}”` : `column ${c + 1}`} is ${table.columnInfo[c]!.kind}: ${entry.recognition.columns[c]!.is === table.columnInfo[c]!.kind ? entry.recognition.columns[c]!.reasons.join('; ') : 'you said so'}`;
 </script>

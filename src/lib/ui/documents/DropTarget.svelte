@@ -25,6 +25,8 @@
 
 {#if depth > 0}
 	<div class="pointer-events-none fixed inset-0 z-40 flex items-center justify-center bg-paper/85">
-		<p class="rounded-2xl border-2 border-dashed border-picked bg-sheet px-12 py-10 font-title text-[22px] text-picked">Let go to add them here</p>
+		<p class="rounded-2xl border-2 border-dashed border-picked bg-sheet px-12 py-10 font-title text-[22px] text-picked">
+			Let go to add them here
+		</p>
 	</div>
 {/if}

@@ -15,13 +15,23 @@
 	}
 	let { entry, table, where, onrole, onkind, onends }: Props = $props();
 	const roles = $derived(rolesToChoose(table.roles));
-	const label = (r: number) => table.cells.find((cell) => cell.r === r && cell.text.trim())?.text.trim().slice(0, 28) ?? 'empty row';
+	const label = (r: number) =>
+		table.cells
+			.find((cell) => cell.r === r && cell.text.trim())
+			?.text.trim()
+			.slice(0, 28) ?? 'empty row';
 	const sure = (confidence: number) => (confidence >= 0.9 ? 'sure' : confidence >= 0.7 ? 'fairly sure' : 'a guess');
 	let whole = $state(false);
-	const rows = $derived(whole ? table.roles.map((_, r) => r) : table.roles.flatMap((role, r) => (role !== 'body' || r < 6 || table.rows <= 16 ? [r] : [])));
+	const rows = $derived(
+		whole
+			? table.roles.map((_, r) => r)
+			: table.roles.flatMap((role, r) => (role !== 'body' || r < 6 || table.rows <= 16 ? [r] : []))
+	);
 </script>
 
-<p class="mb-3 text-quiet">{where}{#if entry.place.caption}, captioned “{entry.place.caption}”{/if}.</p>
+<p class="mb-3 text-quiet">
+	{where}{#if entry.place.caption}, captioned “{entry.place.caption}”{/if}.
+</p>
 <h3 class="mb-1 font-semibold">Columns</h3>
 <ul>
 	{#each table.columnInfo as { kind, name }, c (c)}
@@ -29,9 +39,18 @@
 		<li class="flex items-start gap-2 border-b border-hairline py-1.5 last:border-0">
 			<div class="min-w-0 flex-1">
 				<p class="truncate font-medium">{name || `column ${c + 1}`}</p>
-				<p class="text-[12px] text-quiet">{guess.is === kind ? `${sure(guess.confidence)}: ${guess.reasons.join('; ')}` : `you said so; it looked like ${guess.is}`}</p>
+				<p class="text-[12px] text-quiet">
+					{guess.is === kind
+						? `${sure(guess.confidence)}: ${guess.reasons.join('; ')}`
+						: `you said so; it looked like ${guess.is}`}
+				</p>
 			</div>
-			<select class="field w-26" aria-label="Kind of column {c + 1}" value={kind} onchange={(event) => onkind(c, event.currentTarget.value as ColumnKind)}>
+			<select
+				class="field w-26"
+				aria-label="Kind of column {c + 1}"
+				value={kind}
+				onchange={(event) => onkind(c, event.currentTarget.value as ColumnKind)}
+			>
 				{#each COLUMN_KINDS as option (option)}<option value={option}>{option}</option>{/each}
 			</select>
 		</li>
@@ -41,7 +60,16 @@
 	{#each [['firstColumns', 'First columns'], ['lastColumns', 'Last columns']] as const as [which, words] (which)}
 		<label class="flex items-center gap-2">
 			{words}
-			<input class="field w-14" type="number" min="0" max={table.columns} value={table[which]} title={entry.recognition[which].reasons.join('; ')} onchange={(event) => onends(which, Math.max(0, Math.min(table.columns, event.currentTarget.valueAsNumber || 0)))} />
+			<input
+				class="field w-14"
+				type="number"
+				min="0"
+				max={table.columns}
+				value={table[which]}
+				title={entry.recognition[which].reasons.join('; ')}
+				onchange={(event) =>
+					onends(which, Math.max(0, Math.min(table.columns, event.currentTarget.valueAsNumber || 0)))}
+			/>
 		</label>
 	{/each}
 </div>
@@ -52,12 +80,23 @@
 		<li class="flex items-start gap-2 border-b border-hairline py-1.5 last:border-0">
 			<div class="min-w-0 flex-1">
 				<p class="truncate font-medium">{r + 1} · {label(r)}</p>
-				<p class="text-[12px] text-quiet">{guess.is === table.roles[r] ? `${sure(guess.confidence)}: ${guess.reasons.join('; ')}` : `you said so; it looked like ${roleWords(guess.is)}`}</p>
+				<p class="text-[12px] text-quiet">
+					{guess.is === table.roles[r]
+						? `${sure(guess.confidence)}: ${guess.reasons.join('; ')}`
+						: `you said so; it looked like ${roleWords(guess.is)}`}
+				</p>
 			</div>
-			<select class="field w-26" aria-label="Role of row {r + 1}" value={table.roles[r]} onchange={(event) => onrole(r, event.currentTarget.value as RowRole)}>
+			<select
+				class="field w-26"
+				aria-label="Role of row {r + 1}"
+				value={table.roles[r]}
+				onchange={(event) => onrole(r, event.currentTarget.value as RowRole)}
+			>
 				{#each roles as role (role)}<option value={role}>{roleWords(role)}</option>{/each}
 			</select>
 		</li>
 	{/each}
 </ul>
-{#if rows.length < table.rows}<button type="button" class="button small mt-2" onclick={() => (whole = true)}>Show all {table.rows} rows</button>{/if}
+{#if rows.length < table.rows}<button type="button" class="button small mt-2" onclick={() => (whole = true)}
+		>Show all {table.rows} rows</button
+	>{/if}

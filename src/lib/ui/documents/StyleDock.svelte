@@ -28,27 +28,57 @@
 			`${name} ${description} ${category} ${book.sentence(id)}`.toLowerCase().includes(search.trim().toLowerCase())
 		)
 	);
-	const aspectWords: Record<Aspect, string> = { text: 'text', fill: 'fill', linework: 'linework', alignment: 'alignment', margins: 'margins', formats: 'number formats' };
-	const toggled = <T,>(list: readonly T[], item: T) => (list.includes(item) ? list.filter((other) => other !== item) : [...list, item]);
+	const aspectWords: Record<Aspect, string> = {
+		text: 'text',
+		fill: 'fill',
+		linework: 'linework',
+		alignment: 'alignment',
+		margins: 'margins',
+		formats: 'number formats'
+	};
+	const toggled = <T,>(list: readonly T[], item: T) =>
+		list.includes(item) ? list.filter((other) => other !== item) : [...list, item];
 </script>
 
 {#if book.styles.length > 6}
-	<input class="field mb-3 w-full" type="search" placeholder="Find a style" aria-label="Find a style" bind:value={search} data-find />
+	<input
+		class="field mb-3 w-full"
+		type="search"
+		placeholder="Find a style"
+		aria-label="Find a style"
+		bind:value={search}
+		data-find
+	/>
 {/if}
-<div class="grid grid-cols-2 gap-2.5" role="listbox" aria-label="Styles" tabindex="-1" onpointerleave={() => onpoint(undefined)}>
+<div
+	class="grid grid-cols-2 gap-2.5"
+	role="listbox"
+	aria-label="Styles"
+	tabindex="-1"
+	onpointerleave={() => onpoint(undefined)}
+>
 	{#each found as { id, definition } (id)}
 		<button
 			type="button"
 			role="option"
 			aria-selected={chosen === id}
 			title={book.sentence(id)}
-			class={['overflow-hidden rounded-lg border bg-sheet text-start', chosen === id ? 'border-picked ring-1 ring-picked' : 'border-hairline hover:border-quiet']}
+			class={[
+				'overflow-hidden rounded-lg border bg-sheet text-start',
+				chosen === id ? 'border-picked ring-1 ring-picked' : 'border-hairline hover:border-quiet'
+			]}
 			onpointerenter={() => onpoint(id)}
 			onfocus={(event) => event.currentTarget.matches(':focus-visible') && onpoint(id)}
 			onblur={() => onpoint(undefined)}
 			onclick={() => onchoose(id)}
 		>
-			<StylePicture style={book.flat(id)} house={book.house} {sample} {widths} scale={sample.table.columns > 4 ? 0.3 : 0.36} />
+			<StylePicture
+				style={book.flat(id)}
+				house={book.house}
+				{sample}
+				{widths}
+				scale={sample.table.columns > 4 ? 0.3 : 0.36}
+			/>
 			<span class="block border-t border-hairline px-2.5 py-1.5">
 				<span class="block truncate font-semibold">{definition.name}</span>
 				<span class="block truncate text-[12px] text-quiet">{definition.category ?? 'no category'}</span>
@@ -63,13 +93,24 @@
 <div class="flex flex-wrap gap-1.5" role="group" aria-labelledby="parts-in-use">
 	{#each parts as { name, words } (name)}
 		{@const on = !partsOff.includes(name)}
-		<button type="button" aria-pressed={on} class={['chip', on ? 'on' : 'off']} onclick={() => onparts(toggled(partsOff, name))}>{words}</button>
+		<button
+			type="button"
+			aria-pressed={on}
+			class={['chip', on ? 'on' : 'off']}
+			onclick={() => onparts(toggled(partsOff, name))}>{words}</button
+		>
 	{/each}
 </div>
 <h3 class="mt-4 mb-1.5 font-semibold" id="carry">Carry</h3>
 <div class="flex flex-wrap gap-1.5" role="group" aria-labelledby="carry">
 	{#each ASPECTS as aspect (aspect)}
 		{@const on = carry.includes(aspect)}
-		<button type="button" aria-pressed={on} class={['chip', on ? 'on' : 'off']} onclick={() => oncarry(ASPECTS.filter((other) => toggled(carry, aspect).includes(other)))}>{aspectWords[aspect]}</button>
+		<button
+			type="button"
+			aria-pressed={on}
+			class={['chip', on ? 'on' : 'off']}
+			onclick={() => oncarry(ASPECTS.filter((other) => toggled(carry, aspect).includes(other)))}
+			>{aspectWords[aspect]}</button
+		>
 	{/each}
 </div>

@@ -3,8 +3,12 @@ import { roleFamily, roleWords, type RowRole } from '$lib/core/table/roles.ts';
 /** The roles that a person can give a row, in the order in which rows usually stand. */
 export function rolesToChoose(roles: readonly RowRole[]): RowRole[] {
 	const deepest = (family: string, least: number) =>
-		Math.max(least, ...roles.filter((role) => role.startsWith(`${family}:`)).map((role) => Number(role.split(':')[1]) + 1));
-	const levels = (family: 'header' | 'group' | 'subtotal', least: number) => Array.from({ length: deepest(family, least) }, (_, i): RowRole => `${family}:${i + 1}`);
+		Math.max(
+			least,
+			...roles.filter((role) => role.startsWith(`${family}:`)).map((role) => Number(role.split(':')[1]) + 1)
+		);
+	const levels = (family: 'header' | 'group' | 'subtotal', least: number) =>
+		Array.from({ length: deepest(family, least) }, (_, i): RowRole => `${family}:${i + 1}`);
 	return ['title', ...levels('header', 2), ...levels('group', 1), 'body', ...levels('subtotal', 1), 'total', 'note'];
 }
 

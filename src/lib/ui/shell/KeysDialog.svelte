@@ -1,7 +1,8 @@
 <script lang="ts">
 	import Dialog from './Dialog.svelte';
 
-	let { open = $bindable(), keys }: { open: boolean; keys: readonly (readonly [key: string, does: string])[] } = $props();
+	let { open = $bindable(), keys }: { open: boolean; keys: readonly (readonly [key: string, does: string])[] } =
+		$props();
 </script>
 
 <Dialog bind:open title="Keys of this screen">

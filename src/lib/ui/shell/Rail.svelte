@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import FileLinesOutline from 'flowbite-svelte-icons/FileLinesOutline.svelte';
-	import SwatchbookOutline from "flowbite-svelte-icons/SwatchbookOutline.svelte";
+	import SwatchbookOutline from 'flowbite-svelte-icons/SwatchbookOutline.svelte';
 	import Mark from './Mark.svelte';
 
 	const places = [
@@ -17,7 +17,10 @@
 		<a
 			{href}
 			aria-current={here ? 'page' : undefined}
-			class={['flex w-15 flex-col items-center gap-0.5 rounded-lg py-1.5 text-[11px] hover:text-sheet', here ? 'bg-ink-soft text-sheet' : 'text-hairline']}
+			class={[
+				'flex w-15 flex-col items-center gap-0.5 rounded-lg py-1.5 text-[11px] hover:text-sheet',
+				here ? 'bg-ink-soft text-sheet' : 'text-hairline'
+			]}
 		>
 			<Icon class="h-5 w-5" />{name}
 		</a>

@@ -7,7 +7,21 @@
 	import type { Excerpt } from '$lib/workbench/excerpt.ts';
 
 	/** A small live rendering of a table in a style: the real thing, scaled. */
-	let { style, house, sample, widths, scale = 0.42, height = 84 }: { style: FlatStyle; house: House; sample: Excerpt; widths?: readonly Emu[]; scale?: number; height?: number } = $props();
+	let {
+		style,
+		house,
+		sample,
+		widths,
+		scale = 0.42,
+		height = 84
+	}: {
+		style: FlatStyle;
+		house: House;
+		sample: Excerpt;
+		widths?: readonly Emu[];
+		scale?: number;
+		height?: number;
+	} = $props();
 	const appearance = $derived(appearanceOf(resolve(sample.table, style, house)));
 </script>
 

@@ -32,11 +32,31 @@
 		/** Fill the width there is instead of the table's own. */
 		fill?: boolean;
 	}
-	let { grid, appearance, before, wipe = 0, content, widths, zoom = 1, guides = false, spotlight, picked, onpick, label, rowGutter, columnGutter, nested, overlay, fill = false }: Props = $props();
+	let {
+		grid,
+		appearance,
+		before,
+		wipe = 0,
+		content,
+		widths,
+		zoom = 1,
+		guides = false,
+		spotlight,
+		picked,
+		onpick,
+		label,
+		rowGutter,
+		columnGutter,
+		nested,
+		overlay,
+		fill = false
+	}: Props = $props();
 
 	const total = $derived(widths?.reduce((sum, width) => sum + width, 0) ?? 0);
 	const tracks = $derived(
-		widths && total > 0 ? widths.map((width) => `minmax(min-content, ${Math.max(1, Math.round(width / 1000))}fr)`).join(' ') : `repeat(${grid.columns}, minmax(min-content, auto))`
+		widths && total > 0
+			? widths.map((width) => `minmax(min-content, ${Math.max(1, Math.round(width / 1000))}fr)`).join(' ')
+			: `repeat(${grid.columns}, minmax(min-content, auto))`
 	);
 	const offset = $derived(rowGutter ? 1 : 0);
 	const width = $derived(fill || total === 0 ? '100%' : `${(toPixels(total as Emu) * zoom).toFixed(1)}px`);
@@ -51,7 +71,12 @@
 	const shared = $derived({ grid, content, zoom, fractions, offset });
 </script>
 
-<div class="tracks" style="grid-template-columns:{rowGutter ? '84px ' : ''}{tracks};grid-template-rows:{rowGutter ? 'auto ' : ''}repeat({grid.rows}, auto);width:{rowGutter ? `calc(${width} + 84px)` : width}">
+<div
+	class="tracks"
+	style="grid-template-columns:{rowGutter ? '84px ' : ''}{tracks};grid-template-rows:{rowGutter
+		? 'auto '
+		: ''}repeat({grid.rows}, auto);width:{rowGutter ? `calc(${width} + 84px)` : width}"
+>
 	{#if rowGutter}
 		{#each { length: grid.rows }, r (r)}
 			<div class="row-gutter" style="grid-row:{r + 2}">{@render rowGutter(r)}</div>
@@ -64,11 +89,30 @@
 	{/if}
 	{#snippet nestedAfter(index: number)}{@render nested?.(index, 'after')}{/snippet}
 	{#snippet nestedBefore(index: number)}{@render nested?.(index, 'before')}{/snippet}
-	<TableLayer {...shared} {appearance} {guides} {spotlight} {picked} {onpick} {label} nested={nested ? nestedAfter : undefined} clip={before ? `inset(-4px -4px -4px ${wipe * 100}%)` : undefined} />
+	<TableLayer
+		{...shared}
+		{appearance}
+		{guides}
+		{spotlight}
+		{picked}
+		{onpick}
+		{label}
+		nested={nested ? nestedAfter : undefined}
+		clip={before ? `inset(-4px -4px -4px ${wipe * 100}%)` : undefined}
+	/>
 	{#if before}
-		<TableLayer {...shared} appearance={before} {guides} nested={nested ? nestedBefore : undefined} clip="inset(-4px {100 - wipe * 100}% -4px -4px)" hidden />
+		<TableLayer
+			{...shared}
+			appearance={before}
+			{guides}
+			nested={nested ? nestedBefore : undefined}
+			clip="inset(-4px {100 - wipe * 100}% -4px -4px)"
+			hidden
+		/>
 	{/if}
-	{#if overlay}<div class="overlay" style="grid-column:{offset + 1} / -1;grid-row:{offset + 1} / -1">{@render overlay()}</div>{/if}
+	{#if overlay}<div class="overlay" style="grid-column:{offset + 1} / -1;grid-row:{offset + 1} / -1">
+			{@render overlay()}
+		</div>{/if}
 </div>
 
 <style>

@@ -26,11 +26,30 @@
 		/** Grid lines before the table's own first row and column (the gutter's tracks). */
 		offset?: number;
 	}
-	let { grid, appearance, content, zoom, guides = false, spotlight, picked, onpick, label, clip, nested, fractions, hidden = false, offset = 0 }: Props = $props();
+	let {
+		grid,
+		appearance,
+		content,
+		zoom,
+		guides = false,
+		spotlight,
+		picked,
+		onpick,
+		label,
+		clip,
+		nested,
+		fractions,
+		hidden = false,
+		offset = 0
+	}: Props = $props();
 
 	const styles = $derived(appearance.looks.map((look) => cellStyle(look, zoom)));
-	const across = $derived(strokes(appearance.across, appearance.lines, grid.rows + 1, grid.columns, (r, c) => r * grid.columns + c));
-	const down = $derived(strokes(appearance.down, appearance.lines, grid.columns + 1, grid.rows, (c, r) => r * (grid.columns + 1) + c));
+	const across = $derived(
+		strokes(appearance.across, appearance.lines, grid.rows + 1, grid.columns, (r, c) => r * grid.columns + c)
+	);
+	const down = $derived(
+		strokes(appearance.down, appearance.lines, grid.columns + 1, grid.rows, (c, r) => r * (grid.columns + 1) + c)
+	);
 	const rows = $derived.by(() => {
 		const byRow: number[][] = Array.from({ length: grid.rows }, () => []);
 		grid.cells.forEach((cell, i) => byRow[cell.r]!.push(i));
@@ -54,7 +73,12 @@
 
 	function keydown(event: KeyboardEvent, index: number) {
 		const cell = grid.cells[index]!;
-		const move: Record<string, [number, number]> = { ArrowUp: [cell.r - 1, cell.c], ArrowDown: [cell.r + cell.rows, cell.c], ArrowLeft: [cell.r, cell.c - 1], ArrowRight: [cell.r, cell.c + cell.cols] };
+		const move: Record<string, [number, number]> = {
+			ArrowUp: [cell.r - 1, cell.c],
+			ArrowDown: [cell.r + cell.rows, cell.c],
+			ArrowLeft: [cell.r, cell.c - 1],
+			ArrowRight: [cell.r, cell.c + cell.cols]
+		};
 		if (event.key === 'Enter' || event.key === ' ') {
 			event.preventDefault();
 			onpick?.(index);
@@ -63,7 +87,10 @@
 			if (r < 0 || c < 0 || r >= grid.rows || c >= grid.columns) return;
 			event.preventDefault();
 			const next = grid.slots[r * grid.columns + c]!;
-			(event.currentTarget as HTMLElement).closest('[role=table],[role=grid]')?.querySelector<HTMLElement>(`[data-cell="${next}"]`)?.focus();
+			(event.currentTarget as HTMLElement)
+				.closest('[role=table],[role=grid]')
+				?.querySelector<HTMLElement>(`[data-cell="${next}"]`)
+				?.focus();
 		}
 	}
 </script>
@@ -82,7 +109,7 @@
 			{#each cells as index (index)}
 				{@const cell = grid.cells[index]!}
 				{@const look = appearance.cellLook[index]!}
-				<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_click_events_have_key_events -->
+				<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 				<div
 					class="cell"
 					class:dim={spotlight && !spotlight(index)}
@@ -92,7 +119,11 @@
 					aria-colspan={cell.cols > 1 ? cell.cols : undefined}
 					aria-rowspan={cell.rows > 1 ? cell.rows : undefined}
 					aria-selected={onpick ? picked === index : undefined}
-					tabindex={onpick && !hidden ? (picked === index || (picked === undefined && index === 0) ? 0 : -1) : undefined}
+					tabindex={onpick && !hidden
+						? picked === index || (picked === undefined && index === 0)
+							? 0
+							: -1
+						: undefined}
 					onclick={onpick && !hidden ? () => onpick(index) : undefined}
 					onkeydown={onpick && !hidden ? (event) => keydown(event, index) : undefined}
 					style="grid-area:{cell.r + 1} / {cell.c + 1} / span {cell.rows} / span {cell.cols};{styles[look]}"
@@ -103,9 +134,13 @@
 								{@render nested?.(piece.nested)}
 							{:else if piece.runs.length === 1 && appearance.looks[look]!.h === 'decimal' && figure(piece.runs[0]!.text)}
 								{@const [whole, fraction] = figure(piece.runs[0]!.text)!}
-								<p class="figure" style={runStyle(piece.runs[0]!)}>{whole}<span class="fraction" style="min-width:{fractions[cell.c]}ch">{fraction}</span></p>
+								<p class="figure" style={runStyle(piece.runs[0]!)}>
+									{whole}<span class="fraction" style="min-width:{fractions[cell.c]}ch">{fraction}</span>
+								</p>
 							{:else}
-								<p>{#each piece.runs as run, j (j)}<span style={runStyle(run)}>{run.text}</span>{/each}&ZeroWidthSpace;</p>
+								<p>
+									{#each piece.runs as run, j (j)}<span style={runStyle(run)}>{run.text}</span>{/each}&ZeroWidthSpace;
+								</p>
 							{/if}
 						{/each}
 					{:else}
@@ -117,16 +152,40 @@
 	{/each}
 	{#each across as { at, from, to, line }, i (i)}
 		{#if line}
-			<i class="across" class:last={at === grid.rows} style="grid-area:{Math.min(at, grid.rows - 1) + 1} / {from + 1} / auto / {to + 1};{lineStyle(line, 'across', zoom)}"></i>
+			<i
+				class="across"
+				class:last={at === grid.rows}
+				style="grid-area:{Math.min(at, grid.rows - 1) + 1} / {from + 1} / auto / {to + 1};{lineStyle(
+					line,
+					'across',
+					zoom
+				)}"
+			></i>
 		{:else if guides}
-			<i class="across guide" class:last={at === grid.rows} style="grid-area:{Math.min(at, grid.rows - 1) + 1} / {from + 1} / auto / {to + 1};"></i>
+			<i
+				class="across guide"
+				class:last={at === grid.rows}
+				style="grid-area:{Math.min(at, grid.rows - 1) + 1} / {from + 1} / auto / {to + 1};"
+			></i>
 		{/if}
 	{/each}
 	{#each down as { at, from, to, line }, i (i)}
 		{#if line}
-			<i class="down" class:last={at === grid.columns} style="grid-area:{from + 1} / {Math.min(at, grid.columns - 1) + 1} / {to + 1} / auto;{lineStyle(line, 'down', zoom)}"></i>
+			<i
+				class="down"
+				class:last={at === grid.columns}
+				style="grid-area:{from + 1} / {Math.min(at, grid.columns - 1) + 1} / {to + 1} / auto;{lineStyle(
+					line,
+					'down',
+					zoom
+				)}"
+			></i>
 		{:else if guides}
-			<i class="down guide" class:last={at === grid.columns} style="grid-area:{from + 1} / {Math.min(at, grid.columns - 1) + 1} / {to + 1} / auto;"></i>
+			<i
+				class="down guide"
+				class:last={at === grid.columns}
+				style="grid-area:{from + 1} / {Math.min(at, grid.columns - 1) + 1} / {to + 1} / auto;"
+			></i>
 		{/if}
 	{/each}
 </div>

@@ -5,7 +5,13 @@ import { toPixels, type Emu } from '$lib/core/units.ts';
 const px = (length: Emu | number, zoom: number) => `${Number((toPixels(length as Emu) * zoom).toFixed(3))}px`;
 const ALIGN = { start: 'start', middle: 'center', end: 'end', justify: 'justify', decimal: 'end' } as const;
 const PLACE = { top: 'flex-start', middle: 'center', bottom: 'flex-end' } as const;
-const CASE = { none: '', upper: 'text-transform:uppercase;', lower: 'text-transform:lowercase;', title: 'text-transform:capitalize;', 'small-caps': 'font-variant-caps:small-caps;' };
+const CASE = {
+	none: '',
+	upper: 'text-transform:uppercase;',
+	lower: 'text-transform:lowercase;',
+	title: 'text-transform:capitalize;',
+	'small-caps': 'font-variant-caps:small-caps;'
+};
 const UNDERLINE = { none: '', single: 'text-decoration:underline;', double: 'text-decoration:underline double;' };
 
 /** Default type where a look says nothing: what a blank page has. */
@@ -14,7 +20,9 @@ const DEFAULT_SIZE = 10.5 * 12_700;
 
 /** A cell's look as inline style. Everything that a look can say is said here, and nowhere else. */
 export function cellStyle(look: Look, zoom: number): string {
-	const margins = [look.marginTop, look.marginEnd, look.marginBottom, look.marginStart].map((margin) => px(margin ?? 0, zoom)).join(' ');
+	const margins = [look.marginTop, look.marginEnd, look.marginBottom, look.marginStart]
+		.map((margin) => px(margin ?? 0, zoom))
+		.join(' ');
 	return (
 		(look.fill && look.fill !== 'none' ? `background-color:${look.fill};` : '') +
 		`color:${look.ink ?? '#000000'};font-family:'${standIn(look.family ?? DEFAULT_FAMILY)}';font-size:${px(look.size ?? DEFAULT_SIZE, zoom)};` +
@@ -46,7 +54,10 @@ export function lineStyle({ pattern, weight, ink }: Line, along: 'across' | 'dow
 		case 'triple': {
 			const size = Math.max(pattern === 'double' ? 3 : 5, thick);
 			const parts = pattern === 'double' ? 3 : 5;
-			const stops = Array.from({ length: parts }, (_, i) => `${i % 2 ? 'transparent' : ink} ${(i * 100) / parts}% ${((i + 1) * 100) / parts}%`);
+			const stops = Array.from(
+				{ length: parts },
+				(_, i) => `${i % 2 ? 'transparent' : ink} ${(i * 100) / parts}% ${((i + 1) * 100) / parts}%`
+			);
 			return `${extent(size)}background:linear-gradient(to ${turn},${stops.join(',')});`;
 		}
 		case 'wavy':
@@ -75,7 +86,13 @@ export interface Stroke {
 }
 
 /** Joins unit edges that show the same line to strokes; `width` is the number of edges in each run of `edges`. */
-export function strokes(edges: ArrayLike<number>, lines: readonly (Line | null)[], runs: number, width: number, index: (run: number, i: number) => number): Stroke[] {
+export function strokes(
+	edges: ArrayLike<number>,
+	lines: readonly (Line | null)[],
+	runs: number,
+	width: number,
+	index: (run: number, i: number) => number
+): Stroke[] {
 	const out: Stroke[] = [];
 	for (let at = 0; at < runs; at++) {
 		let from = 0;

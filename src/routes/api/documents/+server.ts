@@ -11,7 +11,12 @@ export const GET: RequestHandler = () => answer(() => listDocuments(db()));
 export const POST: RequestHandler = ({ request, url }) =>
 	answer(async () => {
 		const name = url.searchParams.get('name')?.trim() || 'document.docx';
-		const tooLarge = () => new InputError('too-large', `“${name}” is larger than ${MAX_FILE_BYTES / 2 ** 20} MB, the most that is taken. It was not added.`, name);
+		const tooLarge = () =>
+			new InputError(
+				'too-large',
+				`“${name}” is larger than ${MAX_FILE_BYTES / 2 ** 20} MB, the most that is taken. It was not added.`,
+				name
+			);
 		if (Number(request.headers.get('content-length') ?? 0) > MAX_FILE_BYTES) throw tooLarge();
 		const bytes = new Uint8Array(await request.arrayBuffer());
 		if (bytes.length > MAX_FILE_BYTES) throw tooLarge();

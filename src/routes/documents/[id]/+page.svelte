@@ -24,7 +24,9 @@
 	const { tables, blocks, id } = untrack(() => data.document);
 	const book = $derived(new Stylebook(data.styles, data.house));
 
-	let saved = $state.raw(untrack(() => ({ step: data.document.step, steps: data.document.steps, state: data.document.state })));
+	let saved = $state.raw(
+		untrack(() => ({ step: data.document.step, steps: data.document.steps, state: data.document.state }))
+	);
 	let picked = $state(0);
 	let scope = $state<'this' | 'ticked' | 'all'>('this');
 	let ticked = $state<number[]>([]);
@@ -48,7 +50,9 @@
 	const chosen = $derived(draft.style ?? stateOf(picked).style);
 	const partsOff = $derived(draft.partsOff ?? stateOf(picked).partsOff ?? entry.table.partsOff);
 	const carry = $derived(draft.carry ?? stateOf(picked).carry ?? entry.table.carry);
-	const isDirty = $derived(draft.style !== undefined || ((draft.partsOff !== undefined || draft.carry !== undefined) && chosen !== undefined));
+	const isDirty = $derived(
+		draft.style !== undefined || ((draft.partsOff !== undefined || draft.carry !== undefined) && chosen !== undefined)
+	);
 	const pickedTable = $derived(stateTable(entry, stateOf(picked)));
 	const sample = $derived(excerpt(pickedTable, entry.content, 8));
 
@@ -59,14 +63,22 @@
 			return { state: own, style: book.get(own.style) ? book.flat(own.style!) : undefined };
 		}
 		const style = pointed ?? draft.style ?? own.style ?? chosen;
-		const state: TableState = { ...own, ...(draft.partsOff && { partsOff: draft.partsOff }), ...(draft.carry && { carry: draft.carry }) };
+		const state: TableState = {
+			...own,
+			...(draft.partsOff && { partsOff: draft.partsOff }),
+			...(draft.carry && { carry: draft.carry })
+		};
 		return { state, style: book.get(style) ? book.flat(style!) : undefined };
 	}
 
 	async function step(label: string, changed: Record<number, TableState>) {
 		busy = true;
 		try {
-			saved = await call<{ step: number; steps: typeof saved.steps; state: DocumentState }>('POST', `/api/documents/${id}/steps`, { after: saved.step, label, tables: changed });
+			saved = await call<{ step: number; steps: typeof saved.steps; state: DocumentState }>(
+				'POST',
+				`/api/documents/${id}/steps`,
+				{ after: saved.step, label, tables: changed }
+			);
 		} catch (error) {
 			notifyError(error);
 		} finally {
@@ -80,7 +92,20 @@
 		const name = book.get(style)!.definition.name;
 		const label = scoped.length === 1 ? `${name} on table ${scoped[0]! + 1}` : `${name} on ${scoped.length} tables`;
 		const count = scoped.length;
-		await step(label, Object.fromEntries(scoped.map((index) => [index, { ...stateOf(index), style: draft.style ?? stateOf(index).style ?? style, ...(draft.partsOff && { partsOff: [...draft.partsOff] }), ...(draft.carry && { carry: [...draft.carry] }) }])));
+		await step(
+			label,
+			Object.fromEntries(
+				scoped.map((index) => [
+					index,
+					{
+						...stateOf(index),
+						style: draft.style ?? stateOf(index).style ?? style,
+						...(draft.partsOff && { partsOff: [...draft.partsOff] }),
+						...(draft.carry && { carry: [...draft.carry] })
+					}
+				])
+			)
+		);
 		draft = {};
 		notify(`${count === 1 ? 'One table wears' : `${count} tables wear`} “${name}” now. Ctrl+Z takes it back.`);
 	}
@@ -102,11 +127,18 @@
 	const redoable = $derived(saved.steps.find(({ step }) => step === saved.step + 1)?.label);
 
 	const correctRole = (r: number, role: RowRole) =>
-		step(`row ${r + 1} of table ${picked + 1} is ${roleWords(role)}`, { [picked]: { ...stateOf(picked), roles: { ...stateOf(picked).roles, [r]: role } } });
+		step(`row ${r + 1} of table ${picked + 1} is ${roleWords(role)}`, {
+			[picked]: { ...stateOf(picked), roles: { ...stateOf(picked).roles, [r]: role } }
+		});
 	const correctKind = (c: number, kind: ColumnKind) =>
-		step(`column ${c + 1} of table ${picked + 1} is ${kind}`, { [picked]: { ...stateOf(picked), kinds: { ...stateOf(picked).kinds, [c]: kind } } });
+		step(`column ${c + 1} of table ${picked + 1} is ${kind}`, {
+			[picked]: { ...stateOf(picked), kinds: { ...stateOf(picked).kinds, [c]: kind } }
+		});
 	const correctEnds = (which: 'firstColumns' | 'lastColumns', count: number) =>
-		step(`table ${picked + 1}: ${count} ${which === 'firstColumns' ? 'first' : 'last'} ${count === 1 ? 'column' : 'columns'}`, { [picked]: { ...stateOf(picked), [which]: count } });
+		step(
+			`table ${picked + 1}: ${count} ${which === 'firstColumns' ? 'first' : 'last'} ${count === 1 ? 'column' : 'columns'}`,
+			{ [picked]: { ...stateOf(picked), [which]: count } }
+		);
 
 	function pick(index: number, scroll = true) {
 		if (picked !== index) {
@@ -117,7 +149,9 @@
 		if (scroll) document.getElementById(`table-${index}`)?.scrollIntoView({ block: 'nearest', behavior: 'smooth' });
 	}
 	const tick = (index: number) => {
-		ticked = ticked.includes(index) ? ticked.filter((other) => other !== index) : [...ticked, index].sort((a, b) => a - b);
+		ticked = ticked.includes(index)
+			? ticked.filter((other) => other !== index)
+			: [...ticked, index].sort((a, b) => a - b);
 		scope = 'ticked';
 	};
 
@@ -140,17 +174,30 @@
 		];
 	});
 
-	const findings = $derived(tables.flatMap(({ index, recognition }) => recognition.findings.map((finding) => ({ ...finding, index }))));
+	const findings = $derived(
+		tables.flatMap(({ index, recognition }) => recognition.findings.map((finding) => ({ ...finding, index })))
+	);
 	const summary = $derived.by(() => {
-		const telling = entry.recognition.rows.flatMap(({ is, reasons }, r) => (pickedTable.roles[r] === is && roleFamily(is) !== 'body' && reasons[0] ? [{ is, reason: reasons[0] }] : []));
+		const telling = entry.recognition.rows.flatMap(({ is, reasons }, r) =>
+			pickedTable.roles[r] === is && roleFamily(is) !== 'body' && reasons[0] ? [{ is, reason: reasons[0] }] : []
+		);
 		const total = telling.find(({ is }) => is === 'total') ?? telling.find(({ is }) => is.startsWith('subtotal'));
 		const header = telling.find(({ is }) => is.startsWith('header'));
 		return [total, header].filter((one) => one !== undefined);
 	});
-	const looks = $derived(new Set(tables.map(({ appearance }) => JSON.stringify([appearance.looks, appearance.lines]))).size);
+	const looks = $derived(
+		new Set(tables.map(({ appearance }) => JSON.stringify([appearance.looks, appearance.lines]))).size
+	);
 	const where = (index: number) => {
 		const { place, table } = tables[index]!;
-		const at = place.where === 'nested' ? `inside table ${place.inside! + 1}` : place.where === 'body' ? (place.heading ? `under “${place.heading}”` : 'in the text') : `in the ${place.where}`;
+		const at =
+			place.where === 'nested'
+				? `inside table ${place.inside! + 1}`
+				: place.where === 'body'
+					? place.heading
+						? `under “${place.heading}”`
+						: 'in the text'
+					: `in the ${place.where}`;
 		return `${table.rows} rows × ${table.columns} columns, ${at}`;
 	};
 
@@ -182,14 +229,30 @@
 <TopBar title={data.document.name}>
 	{#snippet facts()}
 		<span class="chip">word-processed</span>
-		<span class="chip">{tables.length} {tables.length === 1 ? 'table' : 'tables'}, {looks} {looks === 1 ? 'look' : 'looks'}</span>
+		<span class="chip"
+			>{tables.length} {tables.length === 1 ? 'table' : 'tables'}, {looks} {looks === 1 ? 'look' : 'looks'}</span
+		>
 		{#if wornStyle}<span class="chip on">table {picked + 1} wears {wornStyle.definition.name}</span>{/if}
 	{/snippet}
 	{#snippet actions()}
-		<button type="button" class="button" disabled={!undoable || busy} title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'} onclick={() => move(-1)}>Undo</button>
-		<button type="button" class="button" disabled={!redoable || busy} title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'} onclick={() => move(1)}>Redo</button>
+		<button
+			type="button"
+			class="button"
+			disabled={!undoable || busy}
+			title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'}
+			onclick={() => move(-1)}>Undo</button
+		>
+		<button
+			type="button"
+			class="button"
+			disabled={!redoable || busy}
+			title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'}
+			onclick={() => move(1)}>Redo</button
+		>
 		<button type="button" class="button" onclick={() => (taking = true)}>Take the file…</button>
-		<button type="button" class="button primary" disabled={!isDirty || scoped.length === 0 || busy} onclick={apply}>Apply to {scoped.length} {scoped.length === 1 ? 'table' : 'tables'}</button>
+		<button type="button" class="button primary" disabled={!isDirty || scoped.length === 0 || busy} onclick={apply}
+			>Apply to {scoped.length} {scoped.length === 1 ? 'table' : 'tables'}</button
+		>
 	{/snippet}
 </TopBar>
 
@@ -198,24 +261,54 @@
 	<div class="flex min-w-0 flex-1 gap-1.5 overflow-x-auto p-0.5">
 		{#each tables as { index } (index)}
 			{@const isIn = scoped.includes(index)}
-			<span class={['flex shrink-0 items-center rounded-md border bg-sheet', picked === index ? 'border-2 border-picked' : 'border-hairline', isIn && 'bg-picked-wash']}>
-				<button type="button" class="min-h-6 min-w-8 ps-2 pe-1 font-medium" aria-pressed={picked === index} title={where(index)} onclick={() => pick(index)}>{index + 1}</button>
-				<input type="checkbox" class="me-1.5 h-3.5 w-3.5 rounded-sm border-hairline text-picked" aria-label="Tick table {index + 1}" checked={ticked.includes(index)} onchange={() => tick(index)} />
+			<span
+				class={[
+					'flex shrink-0 items-center rounded-md border bg-sheet',
+					picked === index ? 'border-2 border-picked' : 'border-hairline',
+					isIn && 'bg-picked-wash'
+				]}
+			>
+				<button
+					type="button"
+					class="min-h-6 min-w-8 ps-2 pe-1 font-medium"
+					aria-pressed={picked === index}
+					title={where(index)}
+					onclick={() => pick(index)}>{index + 1}</button
+				>
+				<input
+					type="checkbox"
+					class="me-1.5 h-3.5 w-3.5 rounded-sm border-hairline text-picked"
+					aria-label="Tick table {index + 1}"
+					checked={ticked.includes(index)}
+					onchange={() => tick(index)}
+				/>
 			</span>
 		{/each}
 	</div>
 	{#each findings.slice(0, 2) as finding (`${finding.index} ${finding.r} ${finding.c}`)}
-		<button type="button" class="chip border-error! text-error!" onclick={() => pick(finding.index)}>table {finding.index + 1}: {finding.words}</button>
+		<button type="button" class="chip border-error! text-error!" onclick={() => pick(finding.index)}
+			>table {finding.index + 1}: {finding.words}</button
+		>
 	{/each}
 	{#if findings.length > 2}<span class="text-quiet">and {findings.length - 2} more</span>{/if}
 </div>
 
 <div class="flex min-h-0 flex-1">
 	<main class="min-w-0 flex-1 overflow-auto bg-desk/40 px-6 py-4" aria-label="The document">
-		<div class="mx-auto w-[816px] max-w-full rounded border border-hairline bg-sheet py-8 ps-[92px] pe-8" style="font-family:'Source Serif 4'">
+		<div
+			class="mx-auto w-[816px] max-w-full rounded border border-hairline bg-sheet py-8 ps-[92px] pe-8"
+			style="font-family:'Source Serif 4'"
+		>
 			{#each blocks as block, i (i)}
 				{#if block.kind === 'heading'}
-					<p class="mt-5 mb-1.5 font-semibold text-ink/55" style="font-size:{[24, 18, 15.5, 14][block.level] ?? 13}px" role="heading" aria-level={Math.min(6, block.level + 2)}>{block.text}</p>
+					<p
+						class="mt-5 mb-1.5 font-semibold text-ink/55"
+						style="font-size:{[24, 18, 15.5, 14][block.level] ?? 13}px"
+						role="heading"
+						aria-level={Math.min(6, block.level + 2)}
+					>
+						{block.text}
+					</p>
 				{:else if block.kind === 'paragraph'}
 					<p class="mb-2 text-[13.5px] leading-relaxed text-ink/50">{block.text}</p>
 				{:else}
@@ -223,10 +316,16 @@
 					{@const isPicked = picked === index}
 					<section
 						id="table-{index}"
-						class={['group relative my-3', isPicked ? '' : 'rounded hover:ring-2 hover:ring-hairline hover:ring-offset-4']}
+						class={[
+							'group relative my-3',
+							isPicked ? '' : 'rounded hover:ring-2 hover:ring-hairline hover:ring-offset-4'
+						]}
 						aria-label="Table {index + 1}"
 					>
-						{#snippet overlay()}<Wipe bind:value={wipe} after={book.get(pointed ?? chosen)?.definition.name ?? 'as it came'} />{/snippet}
+						{#snippet overlay()}<Wipe
+								bind:value={wipe}
+								after={book.get(pointed ?? chosen)?.definition.name ?? 'as it came'}
+							/>{/snippet}
 						<div class={isPicked ? '-ms-[84px]' : ''}>
 							<DocumentTable
 								entry={tables[index]!}
@@ -255,17 +354,48 @@
 	<aside class="flex w-[344px] shrink-0 flex-col border-s border-hairline bg-paper" aria-label="What to do">
 		<div class="flex gap-4 border-b border-hairline px-4 pt-2.5" role="tablist">
 			{#each [['styles', 'Styles'], ['recognised', 'What it is']] as const as [key, words] (key)}
-				<button type="button" role="tab" id="tab-{key}" aria-selected={tab === key} aria-controls="panel-{key}" class={['border-b-2 pb-2 font-medium', tab === key ? 'border-picked text-picked' : 'border-transparent text-quiet']} onclick={() => (tab = key)}>{words}</button>
+				<button
+					type="button"
+					role="tab"
+					id="tab-{key}"
+					aria-selected={tab === key}
+					aria-controls="panel-{key}"
+					class={[
+						'border-b-2 pb-2 font-medium',
+						tab === key ? 'border-picked text-picked' : 'border-transparent text-quiet'
+					]}
+					onclick={() => (tab = key)}>{words}</button
+				>
 			{/each}
 		</div>
-		<div class="min-h-0 flex-1 overflow-y-auto px-4 py-3.5" role="tabpanel" id="panel-{tab}" aria-labelledby="tab-{tab}">
+		<div
+			class="min-h-0 flex-1 overflow-y-auto px-4 py-3.5"
+			role="tabpanel"
+			id="panel-{tab}"
+			aria-labelledby="tab-{tab}"
+		>
 			{#if tab === 'styles'}
-				<div class="mb-3.5 grid grid-cols-3 overflow-hidden rounded-lg border border-hairline bg-sheet text-center" role="radiogroup" aria-label="Scope">
+				<div
+					class="mb-3.5 grid grid-cols-3 overflow-hidden rounded-lg border border-hairline bg-sheet text-center"
+					role="radiogroup"
+					aria-label="Scope"
+				>
 					{#each [['this', 'This table'], ['ticked', `Ticked · ${ticked.length}`], ['all', `All · ${tables.length}`]] as const as [key, words] (key)}
-						<button type="button" role="radio" aria-checked={scope === key} class={['min-h-8 border-e border-hairline px-2 last:border-0', scope === key ? 'bg-picked font-semibold text-sheet' : 'hover:bg-paper']} onclick={() => (scope = key)}>{words}</button>
+						<button
+							type="button"
+							role="radio"
+							aria-checked={scope === key}
+							class={[
+								'min-h-8 border-e border-hairline px-2 last:border-0',
+								scope === key ? 'bg-picked font-semibold text-sheet' : 'hover:bg-paper'
+							]}
+							onclick={() => (scope = key)}>{words}</button
+						>
 					{/each}
 				</div>
-				{#if scope === 'ticked' && ticked.length === 0}<p class="mb-3 text-quiet">Tick tables in the strip above the page.</p>{/if}
+				{#if scope === 'ticked' && ticked.length === 0}<p class="mb-3 text-quiet">
+						Tick tables in the strip above the page.
+					</p>{/if}
 				<StyleDock
 					{book}
 					{sample}
@@ -280,7 +410,14 @@
 					oncarry={(aspects) => (draft = { ...draft, carry: aspects })}
 				/>
 			{:else}
-				<Recognised {entry} table={pickedTable} where={where(picked)} onrole={correctRole} onkind={correctKind} onends={correctEnds} />
+				<Recognised
+					{entry}
+					table={pickedTable}
+					where={where(picked)}
+					onrole={correctRole}
+					onkind={correctKind}
+					onends={correctEnds}
+				/>
 			{/if}
 		</div>
 	</aside>
@@ -290,16 +427,27 @@
 	{@const at = cell.resolved.structure.table.cells[cell.index]!}
 	<TraceStrip resolved={cell.resolved} r={at.r} c={at.c} onclose={() => (tracing = false)} />
 {:else if tracing}
-	<section class="border-t border-hairline bg-picked-wash px-5 py-3">{cell ? 'This table wears no house style: it looks as its file says. Point at a style, or choose one.' : 'Click a cell to see who decided its look.'}</section>
+	<section class="border-t border-hairline bg-picked-wash px-5 py-3">
+		{cell
+			? 'This table wears no house style: it looks as its file says. Point at a style, or choose one.'
+			: 'Click a cell to see who decided its look.'}
+	</section>
 {/if}
 <footer class="flex min-h-11 items-center gap-3 border-t border-hairline bg-desk px-5 py-1.5">
 	<p class="min-w-0 flex-1 truncate" aria-live="polite">
 		{#if reason}{reason}{:else if summary.length}
-			{#each summary as { is, reason: why }, i (i)}{#if i}<span class="mx-2 text-quiet">·</span>{/if}<strong>{roleWords(is)}</strong> because {why}{/each}
+			{#each summary as { is, reason: why }, i (i)}{#if i}<span class="mx-2 text-quiet">·</span>{/if}<strong
+					>{roleWords(is)}</strong
+				>
+				because {why}{/each}
 		{:else}<span class="text-quiet">{where(picked)}</span>{/if}
 	</p>
-	<button type="button" class="text-quiet hover:text-ink" aria-pressed={tracing} onclick={() => (tracing = !tracing)}>T trace</button>
-	<button type="button" class="text-quiet hover:text-ink" aria-pressed={wiping} onclick={() => (wiping = !wiping)}>B before / after</button>
+	<button type="button" class="text-quiet hover:text-ink" aria-pressed={tracing} onclick={() => (tracing = !tracing)}
+		>T trace</button
+	>
+	<button type="button" class="text-quiet hover:text-ink" aria-pressed={wiping} onclick={() => (wiping = !wiping)}
+		>B before / after</button
+	>
 	<button type="button" class="text-quiet hover:text-ink" onclick={() => (keys = true)}>? keys</button>
 </footer>
 

@@ -59,14 +59,18 @@
 		});
 		return [...fromDocuments, { key: 'built-in', from: 'Built in', title: 'every part', ...builtInSpecimen() }];
 	});
-	const resolvedSpecimens = $derived(specimens.map((specimen) => ({ specimen, resolved: resolve(specimen.table, flat, data.house) })));
+	const resolvedSpecimens = $derived(
+		specimens.map((specimen) => ({ specimen, resolved: resolve(specimen.table, flat, data.house) }))
+	);
 
 	const spotlight = $derived.by(() => {
 		if (!spotlit) return undefined;
 		return new Set([part]);
 	});
 	const parts = $derived(partsOfRank(rank, flat));
-	const ownLeaves = $derived(new Map(Object.entries(shownDefinition.parts).map(([name, settings]) => [name, leavesOf(settings)])));
+	const ownLeaves = $derived(
+		new Map(Object.entries(shownDefinition.parts).map(([name, settings]) => [name, leavesOf(settings)]))
+	);
 
 	/** A cell that the part rules, on any specimen, with its trace. */
 	const example = $derived.by(() => {
@@ -103,7 +107,10 @@
 	function set(path: string, value: LeafValue | undefined) {
 		const { [part]: old = {}, ...others } = draft.definition.parts;
 		const settings = withLeaf(old, path, value);
-		draft.change({ ...draft.definition, parts: Object.keys(settings).length ? { ...others, [part]: settings } : others });
+		draft.change({
+			...draft.definition,
+			parts: Object.keys(settings).length ? { ...others, [part]: settings } : others
+		});
 	}
 
 	function chooseRank(next: Rank) {
@@ -129,10 +136,18 @@
 	const pickedResolved = $derived(resolvedSpecimens.find(({ specimen }) => specimen.key === picked?.key)?.resolved);
 	const warnings = $derived(
 		resolvedSpecimens
-			.flatMap(({ specimen, resolved }) => lowContrast(specimen.table.cells, appearanceOf(resolved)).map((low) => ({ ...low, specimen })))
+			.flatMap(({ specimen, resolved }) =>
+				lowContrast(specimen.table.cells, appearanceOf(resolved)).map((low) => ({ ...low, specimen }))
+			)
 			.sort((a, b) => a.ratio - b.ratio)
 	);
-	const sheetWord: Record<string, string> = { saved: 'all saved', waiting: 'saving…', saving: 'saving…', failed: 'not saved', conflict: 'not saved' };
+	const sheetWord: Record<string, string> = {
+		saved: 'all saved',
+		waiting: 'saving…',
+		saving: 'saving…',
+		failed: 'not saved',
+		conflict: 'not saved'
+	};
 
 	function openAbout() {
 		const { name, description = '', category = '' } = draft.definition;
@@ -143,7 +158,12 @@
 		const name = naming.name.trim();
 		if (!name) return;
 		const { description: _d, category: _c, ...rest } = draft.definition;
-		const next: Style = { ...rest, name, ...(naming.description.trim() && { description: naming.description.trim() }), ...(naming.category.trim() && { category: naming.category.trim() }) };
+		const next: Style = {
+			...rest,
+			name,
+			...(naming.description.trim() && { description: naming.description.trim() }),
+			...(naming.category.trim() && { category: naming.category.trim() })
+		};
 		draft.change(next);
 		about = false;
 	}
@@ -174,19 +194,36 @@
 </script>
 
 <svelte:head><title>{draft.definition.name} · Stylebook · Heptarch</title></svelte:head>
-<svelte:window onkeydown={keydown} onbeforeunload={(event) => { if (draft.state !== 'saved') event.preventDefault(); }} />
+<svelte:window
+	onkeydown={keydown}
+	onbeforeunload={(event) => {
+		if (draft.state !== 'saved') event.preventDefault();
+	}}
+/>
 
 <TopBar>
-	{#snippet title()}<h1 class="truncate font-title text-[22px] leading-tight font-semibold">{draft.definition.name}</h1>{/snippet}
+	{#snippet title()}<h1 class="truncate font-title text-[22px] leading-tight font-semibold">
+			{draft.definition.name}
+		</h1>{/snippet}
 	{#snippet facts()}
 		{#if base}<span class="chip">builds on {base.definition.name}</span>{/if}
-		<span class="chip">{data.style.worn.tables ? `worn by ${data.style.worn.tables} ${data.style.worn.tables === 1 ? 'table' : 'tables'} in ${data.style.worn.documents} ${data.style.worn.documents === 1 ? 'document' : 'documents'}` : 'not worn yet'}</span>
-		<span class={['chip', (draft.state === 'failed' || draft.state === 'conflict') && 'border-error! text-error!']} role="status" data-save={draft.state}>{sheetWord[draft.state]}</span>
+		<span class="chip"
+			>{data.style.worn.tables
+				? `worn by ${data.style.worn.tables} ${data.style.worn.tables === 1 ? 'table' : 'tables'} in ${data.style.worn.documents} ${data.style.worn.documents === 1 ? 'document' : 'documents'}`
+				: 'not worn yet'}</span
+		>
+		<span
+			class={['chip', (draft.state === 'failed' || draft.state === 'conflict') && 'border-error! text-error!']}
+			role="status"
+			data-save={draft.state}>{sheetWord[draft.state]}</span
+		>
 	{/snippet}
 	{#snippet actions()}
 		<button type="button" class="button" disabled={!draft.canUndo} onclick={() => draft.undo()}>Undo</button>
 		<button type="button" class="button" disabled={!draft.canRedo} onclick={() => draft.redo()}>Redo</button>
-		<button type="button" class="button" aria-pressed={asTheyCame} onclick={() => (asTheyCame = !asTheyCame)}>Before / after <span class="text-quiet">B</span></button>
+		<button type="button" class="button" aria-pressed={asTheyCame} onclick={() => (asTheyCame = !asTheyCame)}
+			>Before / after <span class="text-quiet">B</span></button
+		>
 		<a class="button" href="/api/styles/{data.style.id}/file" download>Take the style file</a>
 		<button type="button" class="button primary" onclick={openAbout}>Name and purpose…</button>
 	{/snippet}
@@ -195,14 +232,41 @@
 {#if draft.state === 'conflict'}
 	<div class="flex items-center gap-3 border-b border-error bg-error-wash px-5 py-2 text-error" role="alert">
 		<p class="flex-1">{draft.fault}</p>
-		<button type="button" class="button small" aria-pressed={lookingAtTheirs} onclick={() => (lookingAtTheirs = !lookingAtTheirs)}>{lookingAtTheirs ? 'Look at mine' : 'Look at the other'}</button>
-		<button type="button" class="button small" onclick={() => { lookingAtTheirs = false; draft.takeTheirs(); }}>Take the other</button>
-		<button type="button" class="button small" onclick={() => { lookingAtTheirs = false; void draft.keepMine(); }}>Save mine over it</button>
+		<button
+			type="button"
+			class="button small"
+			aria-pressed={lookingAtTheirs}
+			onclick={() => (lookingAtTheirs = !lookingAtTheirs)}
+			>{lookingAtTheirs ? 'Look at mine' : 'Look at the other'}</button
+		>
+		<button
+			type="button"
+			class="button small"
+			onclick={() => {
+				lookingAtTheirs = false;
+				draft.takeTheirs();
+			}}>Take the other</button
+		>
+		<button
+			type="button"
+			class="button small"
+			onclick={() => {
+				lookingAtTheirs = false;
+				void draft.keepMine();
+			}}>Save mine over it</button
+		>
 	</div>
 {:else if draft.state === 'failed'}
 	<div class="flex items-center gap-3 border-b border-error bg-error-wash px-5 py-2 text-error" role="alert">
 		<p class="flex-1">{draft.fault}</p>
-		<button type="button" class="button small" onclick={() => { draft.state = 'waiting'; void draft.save(); }}>Try again</button>
+		<button
+			type="button"
+			class="button small"
+			onclick={() => {
+				draft.state = 'waiting';
+				void draft.save();
+			}}>Try again</button
+		>
 	</div>
 {/if}
 
@@ -211,7 +275,9 @@
 <div class="flex min-h-0 flex-1" id="rank-panel" role="tabpanel" aria-label="Rank {rank}">
 	<main class="min-w-0 flex-1 overflow-auto px-5 py-4" aria-label="Specimen sheet">
 		<SpecimenSheet {specimens} style={flat} house={data.house} {spotlight} {picked} {asTheyCame} onpick={pick} />
-		<p class="mt-4 max-w-2xl text-[14px] text-quiet italic" style="font-family:'Source Serif 4'" data-sentence>{describeStyle(flat)}</p>
+		<p class="mt-4 max-w-2xl text-[14px] text-quiet italic" style="font-family:'Source Serif 4'" data-sentence>
+			{describeStyle(flat)}
+		</p>
 	</main>
 	<aside class="flex w-[330px] shrink-0 flex-col border-s border-hairline bg-paper" aria-label="Property sheet">
 		{#if rank <= 5}
@@ -219,14 +285,28 @@
 				{#each parts as name (name)}
 					{@const count = ownLeaves.get(name)?.size ?? 0}
 					{@const inherited = !count && flat.parts.has(name)}
-					<button type="button" role="radio" aria-checked={part === name} class={['chip', part === name && 'on', part !== name && (count || inherited) && 'text-ink!']} onclick={() => choosePart(name)}>
-						{partWords(name)}{#if count}<span class="tabular-nums">· {count}</span>{:else if inherited}<span title="set in {base?.definition.name}">· base</span>{/if}
+					<button
+						type="button"
+						role="radio"
+						aria-checked={part === name}
+						class={['chip', part === name && 'on', part !== name && (count || inherited) && 'text-ink!']}
+						onclick={() => choosePart(name)}
+					>
+						{partWords(name)}{#if count}<span class="tabular-nums">· {count}</span>{:else if inherited}<span
+								title="set in {base?.definition.name}">· base</span
+							>{/if}
 					</button>
 				{/each}
 			</div>
 			<div class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
 				{#if rank === 2}
-					<BandSizes bands={draft.definition.bands} rowSizes={flat.bands.rowSizes} columnSizes={flat.bands.columnSizes} restart={flat.bands.restartAtGroups} onset={(bands) => draft.change({ ...draft.definition, bands })} />
+					<BandSizes
+						bands={draft.definition.bands}
+						rowSizes={flat.bands.rowSizes}
+						columnSizes={flat.bands.columnSizes}
+						restart={flat.bands.restartAtGroups}
+						onset={(bands) => draft.change({ ...draft.definition, bands })}
+					/>
 				{/if}
 				<PropertySheet {part} {source} {inks} {roles} onset={set} />
 			</div>
@@ -234,13 +314,20 @@
 			<div class="px-4 py-4 text-quiet">
 				{#if rank === 6}
 					{#each flat.rules as rule (rule.name)}
-						<p class="mb-2 text-ink"><strong>{rule.name}</strong> sets {[...rule.leaves.keys()].map(leafWords).join(', ')}</p>
+						<p class="mb-2 text-ink">
+							<strong>{rule.name}</strong> sets {[...rule.leaves.keys()].map(leafWords).join(', ')}
+						</p>
 					{:else}
 						<p>This style has no cell rule.</p>
 					{/each}
-					<p class="mt-2">Rules come with a style file and are kept, shown and applied; they cannot be edited here yet.</p>
+					<p class="mt-2">
+						Rules come with a style file and are kept, shown and applied; they cannot be edited here yet.
+					</p>
 				{:else}
-					<p>Touches are one-off settings on single tables. They belong to a table and not to a style, so there is nothing to set here.</p>
+					<p>
+						Touches are one-off settings on single tables. They belong to a table and not to a style, so there is
+						nothing to set here.
+					</p>
 				{/if}
 			</div>
 		{/if}
@@ -249,28 +336,67 @@
 
 {#if picked && pickedResolved && tracing}
 	{@const cell = pickedResolved.structure.table.cells[picked.cell]!}
-	<TraceStrip resolved={pickedResolved} r={cell.r} c={cell.c} onjump={choosePart} onclose={() => (picked = undefined)} />
+	<TraceStrip
+		resolved={pickedResolved}
+		r={cell.r}
+		c={cell.c}
+		onjump={choosePart}
+		onclose={() => (picked = undefined)}
+	/>
 {/if}
 <footer class="flex min-h-11 items-center gap-3 border-t border-hairline bg-desk px-5 py-1.5">
 	{#if warnings[0]}
 		{@const worst = warnings[0]}
-		<button type="button" class="chip border-warning! text-warning-text!" onclick={() => { picked = { key: worst.specimen.key, cell: worst.cell }; tracing = true; }}>
-			{warnings.length} {warnings.length === 1 ? 'warning' : 'warnings'}: “{worst.specimen.table.cells[worst.cell]!.text.trim().slice(0, 24)}” has a contrast of {worst.ratio.toFixed(1)}:1, and needs {worst.wanted}:1
+		<button
+			type="button"
+			class="chip border-warning! text-warning-text!"
+			onclick={() => {
+				picked = { key: worst.specimen.key, cell: worst.cell };
+				tracing = true;
+			}}
+		>
+			{warnings.length}
+			{warnings.length === 1 ? 'warning' : 'warnings'}: “{worst.specimen.table.cells[worst.cell]!.text.trim().slice(
+				0,
+				24
+			)}” has a contrast of {worst.ratio.toFixed(1)}:1, and needs {worst.wanted}:1
 		</button>
 	{:else}
 		<span class="text-quiet">Every text on the sheet has contrast enough.</span>
 	{/if}
 	<span class="ms-auto"></span>
-	<label class="flex items-center gap-2 text-quiet"><input type="checkbox" class="rounded-sm text-picked" bind:checked={spotlit} />spotlight on {partWords(part)}</label>
+	<label class="flex items-center gap-2 text-quiet"
+		><input type="checkbox" class="rounded-sm text-picked" bind:checked={spotlit} />spotlight on {partWords(
+			part
+		)}</label
+	>
 	<button type="button" class="text-quiet hover:text-ink" onclick={() => (keys = true)}>? keys</button>
 </footer>
 
 <Dialog bind:open={about} title="Name and purpose">
-	<form id="about" class="flex flex-col gap-3" onsubmit={(event) => { event.preventDefault(); saveAbout(); }}>
-		<label class="flex flex-col gap-1">Name<input class="field" required maxlength="200" bind:value={naming.name} /></label>
-		<label class="flex flex-col gap-1">What it is for<textarea class="field" rows="3" maxlength="4000" bind:value={naming.description}></textarea></label>
-		<label class="flex flex-col gap-1">Category<input class="field" maxlength="200" list="categories" bind:value={naming.category} /></label>
-		<datalist id="categories">{#each new Set(data.styles.flatMap(({ definition }) => definition.category ?? [])) as category (category)}<option value={category}></option>{/each}</datalist>
+	<form
+		id="about"
+		class="flex flex-col gap-3"
+		onsubmit={(event) => {
+			event.preventDefault();
+			saveAbout();
+		}}
+	>
+		<label class="flex flex-col gap-1"
+			>Name<input class="field" required maxlength="200" bind:value={naming.name} /></label
+		>
+		<label class="flex flex-col gap-1"
+			>What it is for<textarea class="field" rows="3" maxlength="4000" bind:value={naming.description}
+			></textarea></label
+		>
+		<label class="flex flex-col gap-1"
+			>Category<input class="field" maxlength="200" list="categories" bind:value={naming.category} /></label
+		>
+		<datalist id="categories"
+			>{#each new Set(data.styles.flatMap(({ definition }) => definition.category ?? [])) as category (category)}<option
+					value={category}
+				></option>{/each}</datalist
+		>
 	</form>
 	{#snippet answers()}
 		<button type="button" class="button" onclick={() => (about = false)}>Leave as it was</button>

@@ -79,7 +79,8 @@ export function readBorders(node: XmlNode | undefined, theme: Theme): Borders {
 	return borders;
 }
 
-const eighthsOf = ({ pattern, weight }: Line) => Math.min(96, Math.max(2, Math.round((toPoints(weight) / strokes(pattern)) * 8)));
+const eighthsOf = ({ pattern, weight }: Line) =>
+	Math.min(96, Math.max(2, Math.round((toPoints(weight) / strokes(pattern)) * 8)));
 
 /** A line as this format can say it: strokes in eighths of a point, from 0.25 pt to 12 pt. */
 export function sayableLine(line: Line | null): Line | null {
@@ -104,7 +105,9 @@ export function writeBorders(element: 'w:tblBorders' | 'w:tcBorders', borders: B
 		['diagonalDown', 'w:tl2br'],
 		['diagonalUp', 'w:tr2bl']
 	];
-	const inside = names.flatMap(([place, name]) => (borders[place] === undefined ? [] : [writeBorder(name, borders[place])])).join('');
+	const inside = names
+		.flatMap(([place, name]) => (borders[place] === undefined ? [] : [writeBorder(name, borders[place])]))
+		.join('');
 	return inside && `<${element}>${inside}</${element}>`;
 }
 

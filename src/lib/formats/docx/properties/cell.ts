@@ -30,7 +30,14 @@ export function readShading(shd: XmlNode | undefined, theme: Theme): Hex | 'none
 	const background = fill === undefined || fill === 'auto' ? 'none' : fill;
 	if (pattern === 'clear' || pattern === 'nil') return pattern === 'nil' ? 'none' : background;
 	const foreground = colour === undefined || colour === 'auto' ? BLACK : colour;
-	const share = pattern === 'solid' ? 1 : pattern.startsWith('pct') ? Number(pattern.slice(3)) / 100 : /thin/i.test(pattern) ? 0.25 : 0.5;
+	const share =
+		pattern === 'solid'
+			? 1
+			: pattern.startsWith('pct')
+				? Number(pattern.slice(3)) / 100
+				: /thin/i.test(pattern)
+					? 0.25
+					: 0.5;
 	return mix(foreground, background === 'none' ? PAPER : background, share);
 }
 
@@ -47,7 +54,10 @@ export function readMargins(node: XmlNode | undefined): Margins {
 }
 
 export function readCell(tcPr: XmlNode | undefined, theme: Theme): CellLayer {
-	const layer: CellLayer = { margins: readMargins(tcPr?.child('w:tcMar')), borders: readBorders(tcPr?.child('w:tcBorders'), theme) };
+	const layer: CellLayer = {
+		margins: readMargins(tcPr?.child('w:tcMar')),
+		borders: readBorders(tcPr?.child('w:tcBorders'), theme)
+	};
 	const fill = readShading(tcPr?.child('w:shd'), theme);
 	if (fill) layer.fill = fill;
 	const v = tcPr?.child('w:vAlign')?.attribute('w:val');
@@ -58,11 +68,10 @@ export function readCell(tcPr: XmlNode | undefined, theme: Theme): CellLayer {
 }
 
 /** Order of the children of w:tcPr (CT_TcPr). */
-export const CELL_ORDER = (
+export const CELL_ORDER =
 	'cnfStyle tcW gridSpan hMerge vMerge tcBorders shd noWrap tcMar textDirection tcFitText vAlign hideMark headers cellIns cellDel cellMerge tcPrChange'
-)
-	.split(' ')
-	.map((name) => `w:${name}`);
+		.split(' ')
+		.map((name) => `w:${name}`);
 
 export const TABLE_ORDER = (
 	'tblStyle tblpPr tblOverlap bidiVisual tblStyleRowBandSize tblStyleColBandSize tblW jc tblCellSpacing tblInd tblBorders shd tblLayout ' +
@@ -71,11 +80,10 @@ export const TABLE_ORDER = (
 	.split(' ')
 	.map((name) => `w:${name}`);
 
-export const ROW_ORDER = (
+export const ROW_ORDER =
 	'cnfStyle divId gridBefore gridAfter wBefore wAfter cantSplit trHeight tblHeader tblCellSpacing jc hidden ins del trPrChange'
-)
-	.split(' ')
-	.map((name) => `w:${name}`);
+		.split(' ')
+		.map((name) => `w:${name}`);
 
 export const writeShading = (fill: Hex | 'none'): string =>
 	`<w:shd w:val="clear" w:color="auto" w:fill="${fill === 'none' ? 'auto' : fill.slice(1)}"/>`;
@@ -88,12 +96,15 @@ export function writeMargins(element: 'w:tblCellMar' | 'w:tcMar', margins: Margi
 		['end', strict ? 'w:end' : 'w:right']
 	] as const;
 	const inside = sides
-		.flatMap(([side, name]) => (margins[side] === undefined ? [] : [`<${name} w:w="${toTwips(margins[side])}" w:type="dxa"/>`]))
+		.flatMap(([side, name]) =>
+			margins[side] === undefined ? [] : [`<${name} w:w="${toTwips(margins[side])}" w:type="dxa"/>`]
+		)
 		.join('');
 	return inside && `<${element}>${inside}</${element}>`;
 }
 
-export const writeVertical = (v: NonNullable<Look['v']>): string => `<w:vAlign w:val="${v === 'middle' ? 'center' : v}"/>`;
+export const writeVertical = (v: NonNullable<Look['v']>): string =>
+	`<w:vAlign w:val="${v === 'middle' ? 'center' : v}"/>`;
 
 export const writeRotation = (rotate: NonNullable<Look['rotate']>, strict: boolean): string => {
 	const value = rotate === 270 ? 'btLr' : rotate === 90 ? 'tbRl' : strict ? 'lr' : 'lrTb';

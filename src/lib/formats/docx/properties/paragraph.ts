@@ -16,17 +16,28 @@ const FROM_JC: Record<string, Look['h']> = {
 	both: 'justify',
 	distribute: 'justify'
 };
-const TO_JC: Record<string, string> = { start: 'left', end: 'right', middle: 'center', justify: 'both', decimal: 'left' };
+const TO_JC: Record<string, string> = {
+	start: 'left',
+	end: 'right',
+	middle: 'center',
+	justify: 'both',
+	decimal: 'left'
+};
 
 export function readParagraph(pPr: XmlNode | undefined): ParagraphLayer {
 	const layer: ParagraphLayer = {};
 	const jc = pPr?.child('w:jc')?.attribute('w:val');
 	if (jc && FROM_JC[jc]) layer.h = FROM_JC[jc];
-	if (pPr?.child('w:tabs')?.children.some((tab) => tab.attribute('w:val') === 'decimal' || tab.attribute('w:val') === 'num'))
+	if (
+		pPr
+			?.child('w:tabs')
+			?.children.some((tab) => tab.attribute('w:val') === 'decimal' || tab.attribute('w:val') === 'num')
+	)
 		if (layer.h === undefined || layer.h === 'start') layer.h = 'decimal';
 	const spacing = pPr?.child('w:spacing');
 	const line = spacing?.attribute('w:line');
-	if (line && (spacing!.attribute('w:lineRule') ?? 'auto') === 'auto' && Number(line) > 0) layer.lineHeight = Number(line) / 240;
+	if (line && (spacing!.attribute('w:lineRule') ?? 'auto') === 'auto' && Number(line) > 0)
+		layer.lineHeight = Number(line) / 240;
 	return layer;
 }
 
@@ -41,7 +52,9 @@ export const PARAGRAPH_ORDER = (
 
 /** The line factor as it stands beside whatever else w:spacing says (before, after). */
 export function lineSpacing(existing: XmlNode | undefined, factor: number | undefined): string {
-	const kept = Object.entries(existing?.attributes ?? {}).filter(([name]) => name !== 'w:line' && name !== 'w:lineRule');
+	const kept = Object.entries(existing?.attributes ?? {}).filter(
+		([name]) => name !== 'w:line' && name !== 'w:lineRule'
+	);
 	const attributes = kept.map(([name, value]) => ` ${name}="${value}"`).join('');
 	const line = factor === undefined ? '' : ` w:line="${Math.round(factor * 240)}" w:lineRule="auto"`;
 	return attributes || line ? `<w:spacing${attributes}${line}/>` : '';

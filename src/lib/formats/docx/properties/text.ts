@@ -106,7 +106,8 @@ export function writeText(layer: TextLayer): Map<string, string> {
 	if (layer.ink !== undefined) out.set('w:color', `<w:color w:val="${layer.ink.replace('#', '')}"/>`);
 	if (layer.tracking !== undefined) out.set('w:spacing', `<w:spacing w:val="${toTwips(layer.tracking)}"/>`);
 	if (layer.size !== undefined)
-		for (const name of TEXT_ELEMENTS.size) out.set(name, `<${name} w:val="${Math.max(1, Math.round(toPoints(layer.size) * 2))}"/>`);
+		for (const name of TEXT_ELEMENTS.size)
+			out.set(name, `<${name} w:val="${Math.max(1, Math.round(toPoints(layer.size) * 2))}"/>`);
 	if (layer.underline !== undefined) out.set('w:u', `<w:u w:val="${layer.underline}"/>`);
 	return out;
 }

@@ -21,7 +21,21 @@
 	let fault = $state<string>();
 	const schema = $derived(leafDefinition(path)!.schema as { enum?: LeafValue[]; type?: string; pattern?: string });
 	const kind = $derived(
-		path.endsWith('ink') ? 'ink' : path === 'text.role' ? 'role' : path === 'text.family' ? 'family' : path === 'fill.tint' || path === 'fill.opacity' ? 'share' : schema.enum ? 'choice' : schema.type === 'boolean' ? 'flag' : schema.type === 'string' ? 'length' : 'number'
+		path.endsWith('ink')
+			? 'ink'
+			: path === 'text.role'
+				? 'role'
+				: path === 'text.family'
+					? 'family'
+					: path === 'fill.tint' || path === 'fill.opacity'
+						? 'share'
+						: schema.enum
+							? 'choice'
+							: schema.type === 'boolean'
+								? 'flag'
+								: schema.type === 'string'
+									? 'length'
+									: 'number'
 	);
 	const id = $props.id();
 
@@ -39,38 +53,69 @@
 				if (!Number.isFinite(number)) throw new InputError('number', `“${text}” is not a number.`);
 				const value = kind === 'share' ? number / 100 : number;
 				if (kind === 'share' && (value < 0 || value > 1)) throw new InputError('number', 'It goes from 0 to 100 %.');
-				if (path === 'text.weight' && (!Number.isInteger(value) || value < 1 || value > 1000)) throw new InputError('number', 'Weights go from 1 to 1000; 400 is regular, 700 bold.');
-				if (path === 'text.lineHeight' && (value <= 0 || value > 10)) throw new InputError('number', 'A line height is a factor above 0, up to 10.');
+				if (path === 'text.weight' && (!Number.isInteger(value) || value < 1 || value > 1000))
+					throw new InputError('number', 'Weights go from 1 to 1000; 400 is regular, 700 bold.');
+				if (path === 'text.lineHeight' && (value <= 0 || value > 10))
+					throw new InputError('number', 'A line height is a factor above 0, up to 10.');
 				onset(value);
 			}
 		} catch (error) {
 			fault = (error as Error).message;
 		}
 	}
-	const shownText = $derived(value === undefined ? '' : kind === 'share' ? `${Math.round(Number(value) * 100)} %` : String(value));
+	const shownText = $derived(
+		value === undefined ? '' : kind === 'share' ? `${Math.round(Number(value) * 100)} %` : String(value)
+	);
 </script>
 
 <div class={['min-w-0', !isSet && 'quiet']}>
 	{#if kind === 'ink'}
 		<InkField {value} {inks} {label} {onset} />
 	{:else if kind === 'choice'}
-		<select class="field w-full" aria-label={label} value={value ?? ''} onchange={(event) => onset(schema.enum!.find((option) => String(option) === event.currentTarget.value)!)}>
+		<select
+			class="field w-full"
+			aria-label={label}
+			value={value ?? ''}
+			onchange={(event) => onset(schema.enum!.find((option) => String(option) === event.currentTarget.value)!)}
+		>
 			{#if value === undefined}<option value="">–</option>{/if}
-			{#each schema.enum!.filter((option) => option !== null) as option (option)}<option value={option}>{valueWords(path, option)}</option>{/each}
+			{#each schema.enum!.filter((option) => option !== null) as option (option)}<option value={option}
+					>{valueWords(path, option)}</option
+				>{/each}
 		</select>
 	{:else if kind === 'flag'}
-		<select class="field w-full" aria-label={label} value={value === undefined ? '' : String(value)} onchange={(event) => onset(event.currentTarget.value === 'true')}>
+		<select
+			class="field w-full"
+			aria-label={label}
+			value={value === undefined ? '' : String(value)}
+			onchange={(event) => onset(event.currentTarget.value === 'true')}
+		>
 			{#if value === undefined}<option value="">–</option>{/if}
 			<option value="true">{valueWords(path, true)}</option><option value="false">{valueWords(path, false)}</option>
 		</select>
 	{:else if kind === 'role' || kind === 'family'}
 		{@const options = kind === 'role' ? roles : SHIPPED}
-		<select class="field w-full" aria-label={label} value={value ?? ''} onchange={(event) => onset(event.currentTarget.value)}>
-			{#if value === undefined}<option value="">–</option>{:else if !options.includes(String(value) as never)}<option {value}>{value}</option>{/if}
+		<select
+			class="field w-full"
+			aria-label={label}
+			value={value ?? ''}
+			onchange={(event) => onset(event.currentTarget.value)}
+		>
+			{#if value === undefined}<option value="">–</option>{:else if !options.includes(String(value) as never)}<option
+					{value}>{value}</option
+				>{/if}
 			{#each options as option (option)}<option value={option}>{option}</option>{/each}
 		</select>
 	{:else}
-		<input class={['field w-full', fault && 'border-error!']} aria-label={label} aria-invalid={!!fault} aria-describedby={fault ? id : undefined} value={shownText} placeholder="–" onchange={(event) => typed(event.currentTarget.value)} />
+		<input
+			class={['field w-full', fault && 'border-error!']}
+			aria-label={label}
+			aria-invalid={!!fault}
+			aria-describedby={fault ? id : undefined}
+			value={shownText}
+			placeholder="–"
+			onchange={(event) => typed(event.currentTarget.value)}
+		/>
 	{/if}
 	{#if fault}<p {id} class="mt-0.5 text-[12px] text-error" role="alert">{fault}</p>{/if}
 </div>

@@ -5,4 +5,5 @@ import { readId } from '$lib/server/requests.ts';
 import type { RequestHandler } from './$types.js';
 
 /** What taking the file would change, and what its read-back finds. */
-export const GET: RequestHandler = ({ params }) => answer(async () => (await writeDocument(db(), readId(params.id, 'document'))).account);
+export const GET: RequestHandler = ({ params }) =>
+	answer(async () => (await writeDocument(db(), readId(params.id, 'document'))).account);

@@ -11,6 +11,9 @@ export const GET: RequestHandler = ({ params }) =>
 		const style = await styleFile(db(), readId(params.id, 'style'));
 		const file = `${style.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}.heptarch.json`;
 		return new Response(styleText(style), {
-			headers: { 'Content-Type': 'application/json', 'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file)}` }
+			headers: {
+				'Content-Type': 'application/json',
+				'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file)}`
+			}
 		});
 	});

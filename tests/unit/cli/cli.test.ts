@@ -1,0 +1,116 @@
+import assert from 'node:assert/strict';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync, existsSync, readdirSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { after, before, describe, it } from 'node:test';
+import { handbook } from '../../../demo/documents/handbook.ts';
+import { seasonReport } from '../../../demo/documents/season-report.ts';
+import { DEMO_STYLES } from '../../../demo/styles/index.ts';
+import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
+import { styleText } from '../../../src/lib/core/style/canonical.ts';
+import { selfContained } from '../../../src/lib/core/style/export.ts';
+import { docx, p } from '../formats/documents.ts';
+
+const root = join(import.meta.dirname, '..', '..', '..');
+const folder = mkdtempSync(join(tmpdir(), 'heptarch-cli-'));
+const at = (name: string) => join(folder, name);
+function run(...args: string[]) {
+	const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, 'src/cli/heptarch.mjs'), ...args], { encoding: 'utf8', cwd: folder });
+	return { status, stdout, stderr };
+}
+
+before(async () => {
+	writeFileSync(at('report.docx'), await seasonReport());
+	writeFileSync(at('handbook.docx'), await handbook());
+	const ledger = DEMO_STYLES.find(({ name }) => name === 'Season Ledger')!;
+	writeFileSync(at('ledger.json'), styleText(selfContained(ledger, FIRST_HOUSE, (name) => DEMO_STYLES.find((style) => style.name === name))));
+});
+after(() => rmSync(folder, { recursive: true, force: true }));
+
+describe('heptarch read', () => {
+	it('lists tables in words, and exits 1 for a finding', () => {
+		const { status, stdout } = run('read', 'report.docx');
+		assert.equal(status, 1);
+		assert.match(stdout, /Table 2: 11 rows × 5 columns, in the text, “Table 2: Visitors and takings by glasshouse”/);
+		assert.match(stdout, /row 10: total \(44 001 is the exact sum of the 2 subtotals\)/);
+		assert.match(stdout, /finding: row 5, column 3: total is off by 0\.30/);
+		assert.match(stdout, /Table 9: 4 rows × 2 columns, inside table 8/);
+	});
+	it('gives table files as JSON that resolve takes', () => {
+		const { status, stdout } = run('read', 'handbook.docx', '--json');
+		assert.equal(status, 0);
+		const { tables } = JSON.parse(stdout);
+		assert.equal(tables.length, 3);
+		assert.deepEqual(tables[1].columns.map(({ kind }: { kind: string }) => kind), ['code', 'text', 'count', 'money', 'money']);
+		writeFileSync(at('table.json'), JSON.stringify(tables[1]));
+		const resolved = run('resolve', 'table.json', '--style', 'ledger.json');
+		assert.equal(resolved.status, 0, resolved.stderr);
+		const { cells, edges } = JSON.parse(resolved.stdout);
+		assert.equal(cells.length, 30);
+		assert.equal(edges.length, 7 * 5 + 6 * 6);
+		assert.deepEqual(cells[0].leaves['fill.ink'], { value: 'fern', rank: 4, part: 'header', style: 'Season Ledger' });
+	});
+});
+
+describe('heptarch resolve', () => {
+	it('traces one cell', () => {
+		const { status, stdout } = run('resolve', 'table.json', '--style', 'ledger.json', '--trace', '5,4');
+		assert.equal(status, 0);
+		const { leaves, edges } = JSON.parse(stdout);
+		assert.deepEqual(leaves['text.weight'].map(({ part }: { part: string }) => part), ['total', 'ground']);
+		assert.equal(edges.top.part, 'total');
+		assert.equal(run('resolve', 'table.json', '--style', 'ledger.json', '--trace', '99,0').status, 2);
+	});
+});
+
+describe('heptarch apply', () => {
+	it('styles chosen tables, with an account, and the file comes back wearing it', () => {
+		const { status, stdout } = run('apply', 'report.docx', '--style', 'ledger.json', '--tables', '1,3-4', '--parts=-rowBand', '--out', 'out.docx', '--json');
+		assert.equal(status, 0);
+		const { tables } = JSON.parse(stdout);
+		assert.deepEqual(tables.map(({ index }: { index: number }) => index), [0, 2, 3]);
+		assert.ok(tables.every(({ differences, living }: { differences: []; living: number }) => differences.length === 0 && living > 0));
+		const back = JSON.parse(run('read', 'out.docx', '--json').stdout).tables;
+		assert.deepEqual(back.map(({ about }: { about: { wears: string | null } }) => about.wears).slice(0, 4), ['Season Ledger', null, 'Season Ledger', 'Season Ledger']);
+		assert.deepEqual(back[0].partsOff, ['rowBand']);
+	});
+	it('says what is wrong and writes nothing', () => {
+		const style = (value: unknown, name = 'bad.json') => writeFileSync(at(name), typeof value === 'string' ? value : JSON.stringify(value));
+		const blank = { format: 'heptarch-style', version: 1, name: 'A', parts: {} };
+		const fails = (expected: RegExp, ...args: string[]) => {
+			const { status, stderr, stdout } = run(...args);
+			assert.equal(status, 2, stderr);
+			assert.match(stderr, expected);
+			assert.doesNotMatch(stderr, /\n {4}at /, 'no stack');
+			assert.equal(stdout, '');
+		};
+		const apply = (file: string, style = 'ledger.json', ...rest: string[]) => ['apply', file, '--style', style, '--out', 'never.docx', ...rest];
+		writeFileSync(at('renamed.docx'), 'Dear reader');
+		writeFileSync(at('cut.docx'), readFileSync(at('report.docx')).subarray(0, 5000));
+		fails(/does not begin like one/, ...apply('renamed.docx'));
+		fails(/incomplete/, ...apply('cut.docx'));
+		fails(/there is no such file/, ...apply('gone.docx'));
+		style({ ...blank, colour: 1 });
+		fails(/bad\.json.*“colour” is not a property/, ...apply('report.docx', 'bad.json'));
+		style({ ...blank, basedOn: 'B', bases: [{ ...blank, name: 'B', basedOn: 'A' }] });
+		fails(/A → B → A/, ...apply('report.docx', 'bad.json'));
+		style('{');
+		fails(/is not JSON/, ...apply('report.docx', 'bad.json'));
+		style({ ...blank, parts: { ground: { fill: { ink: 'moonlight' } } } });
+		fails(/moonlight/, ...apply('report.docx', 'bad.json'));
+		fails(/There is no table 12/, ...apply('report.docx', 'ledger.json', '--tables', '12'));
+		fails(/“colour” is not something to carry/, ...apply('report.docx', 'ledger.json', '--carry', 'colour'));
+		fails(/--parts takes part names/, ...apply('report.docx', 'ledger.json', '--parts=rowBand'));
+		fails(/--style is missing/, 'apply', 'report.docx', '--out', 'never.docx');
+		fails(/only \.docx/, 'apply', 'report.docx', '--style', 'ledger.json', '--out', 'never.odt');
+		fails(/There is no command/, 'paint');
+		assert.ok(!existsSync(at('never.docx')));
+		assert.deepEqual(readdirSync(folder).filter((name) => name.endsWith('.part')), []);
+	});
+	it('has nothing to do in a document without a table', async () => {
+		writeFileSync(at('plain.docx'), await docx({ body: p('only text') }));
+		assert.equal(run('read', 'plain.docx').stdout.trim(), '“plain.docx” holds no table.');
+		assert.match(run('apply', 'plain.docx', '--style', 'ledger.json', '--out', 'never.docx').stderr, /holds no table/);
+	});
+});
