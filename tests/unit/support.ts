@@ -30,7 +30,10 @@ const INKS: House = { inks: { black: '#000000', grey: '#808080', red: '#C00000',
 export class Shown {
 	readonly answer: Answer;
 	constructor(table: Table, parts: Record<string, PartSettings> | Style, rest: Partial<Style> = {}) {
-		const checked = 'format' in parts && parts.format === 'heptarch-style' ? (parts as Style) : style(parts as Record<string, PartSettings>, rest);
+		const checked =
+			'format' in parts && parts.format === 'heptarch-style'
+				? (parts as Style)
+				: style(parts as Record<string, PartSettings>, rest);
 		this.answer = answer(resolve(table, flatten(checked), INKS));
 	}
 	/** The winning leaf of a cell, as "value@part". */
@@ -48,7 +51,11 @@ export class Shown {
 	}
 }
 
-export const line = (pattern: NonNullable<NonNullable<PartSettings['lines']>['top']>['pattern'], weight?: string, ink?: string) => ({
+export const line = (
+	pattern: NonNullable<NonNullable<PartSettings['lines']>['top']>['pattern'],
+	weight?: string,
+	ink?: string
+) => ({
 	pattern,
 	...(weight && { weight }),
 	...(ink && { ink })

@@ -16,7 +16,10 @@ const root = join(import.meta.dirname, '..', '..', '..');
 const folder = mkdtempSync(join(tmpdir(), 'heptarch-cli-'));
 const at = (name: string) => join(folder, name);
 function run(...args: string[]) {
-	const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, 'src/cli/heptarch.mjs'), ...args], { encoding: 'utf8', cwd: folder });
+	const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, 'src/cli/heptarch.mjs'), ...args], {
+		encoding: 'utf8',
+		cwd: folder
+	});
 	return { status, stdout, stderr };
 }
 
@@ -24,7 +27,10 @@ before(async () => {
 	writeFileSync(at('report.docx'), await seasonReport());
 	writeFileSync(at('handbook.docx'), await handbook());
 	const ledger = DEMO_STYLES.find(({ name }) => name === 'Season Ledger')!;
-	writeFileSync(at('ledger.json'), styleText(selfContained(ledger, FIRST_HOUSE, (name) => DEMO_STYLES.find((style) => style.name === name))));
+	writeFileSync(
+		at('ledger.json'),
+		styleText(selfContained(ledger, FIRST_HOUSE, (name) => DEMO_STYLES.find((style) => style.name === name)))
+	);
 });
 after(() => rmSync(folder, { recursive: true, force: true }));
 
@@ -42,7 +48,10 @@ describe('heptarch read', () => {
 		assert.equal(status, 0);
 		const { tables } = JSON.parse(stdout);
 		assert.equal(tables.length, 3);
-		assert.deepEqual(tables[1].columns.map(({ kind }: { kind: string }) => kind), ['code', 'text', 'count', 'money', 'money']);
+		assert.deepEqual(
+			tables[1].columns.map(({ kind }: { kind: string }) => kind),
+			['code', 'text', 'count', 'money', 'money']
+		);
 		writeFileSync(at('table.json'), JSON.stringify(tables[1]));
 		const resolved = run('resolve', 'table.json', '--style', 'ledger.json');
 		assert.equal(resolved.status, 0, resolved.stderr);
@@ -58,7 +67,10 @@ describe('heptarch resolve', () => {
 		const { status, stdout } = run('resolve', 'table.json', '--style', 'ledger.json', '--trace', '5,4');
 		assert.equal(status, 0);
 		const { leaves, edges } = JSON.parse(stdout);
-		assert.deepEqual(leaves['text.weight'].map(({ part }: { part: string }) => part), ['total', 'ground']);
+		assert.deepEqual(
+			leaves['text.weight'].map(({ part }: { part: string }) => part),
+			['total', 'ground']
+		);
 		assert.equal(edges.top.part, 'total');
 		assert.equal(run('resolve', 'table.json', '--style', 'ledger.json', '--trace', '99,0').status, 2);
 	});
@@ -66,17 +78,41 @@ describe('heptarch resolve', () => {
 
 describe('heptarch apply', () => {
 	it('styles chosen tables, with an account, and the file comes back wearing it', () => {
-		const { status, stdout } = run('apply', 'report.docx', '--style', 'ledger.json', '--tables', '1,3-4', '--parts=-rowBand', '--out', 'out.docx', '--json');
+		const { status, stdout } = run(
+			'apply',
+			'report.docx',
+			'--style',
+			'ledger.json',
+			'--tables',
+			'1,3-4',
+			'--parts=-rowBand',
+			'--out',
+			'out.docx',
+			'--json'
+		);
 		assert.equal(status, 0);
 		const { tables } = JSON.parse(stdout);
-		assert.deepEqual(tables.map(({ index }: { index: number }) => index), [0, 2, 3]);
-		assert.ok(tables.every(({ differences, living }: { differences: []; living: number }) => differences.length === 0 && living > 0));
+		assert.deepEqual(
+			tables.map(({ index }: { index: number }) => index),
+			[0, 2, 3]
+		);
+		assert.ok(
+			tables.every(
+				({ differences, living }: { differences: []; living: number }) => differences.length === 0 && living > 0
+			)
+		);
 		const back = JSON.parse(run('read', 'out.docx', '--json').stdout).tables;
-		assert.deepEqual(back.map(({ about }: { about: { wears: string | null } }) => about.wears).slice(0, 4), ['Season Ledger', null, 'Season Ledger', 'Season Ledger']);
+		assert.deepEqual(back.map(({ about }: { about: { wears: string | null } }) => about.wears).slice(0, 4), [
+			'Season Ledger',
+			null,
+			'Season Ledger',
+			'Season Ledger'
+		]);
 		assert.deepEqual(back[0].partsOff, ['rowBand']);
 	});
 	it('says what is wrong and writes nothing', () => {
-		const style = (value: unknown, name = 'bad.json') => writeFileSync(at(name), typeof value === 'string' ? value : JSON.stringify(value));
+		const style = (value: unknown, name = 'bad.json') =>
+			writeFileSync(at(name), typeof value === 'string' ? value : JSON.stringify(value));
 		const blank = { format: 'heptarch-style', version: 1, name: 'A', parts: {} };
 		const fails = (expected: RegExp, ...args: string[]) => {
 			const { status, stderr, stdout } = run(...args);
@@ -85,7 +121,15 @@ describe('heptarch apply', () => {
 			assert.doesNotMatch(stderr, /\n {4}at /, 'no stack');
 			assert.equal(stdout, '');
 		};
-		const apply = (file: string, style = 'ledger.json', ...rest: string[]) => ['apply', file, '--style', style, '--out', 'never.docx', ...rest];
+		const apply = (file: string, style = 'ledger.json', ...rest: string[]) => [
+			'apply',
+			file,
+			'--style',
+			style,
+			'--out',
+			'never.docx',
+			...rest
+		];
 		writeFileSync(at('renamed.docx'), 'Dear reader');
 		writeFileSync(at('cut.docx'), readFileSync(at('report.docx')).subarray(0, 5000));
 		fails(/does not begin like one/, ...apply('renamed.docx'));
@@ -106,7 +150,10 @@ describe('heptarch apply', () => {
 		fails(/only \.docx/, 'apply', 'report.docx', '--style', 'ledger.json', '--out', 'never.odt');
 		fails(/There is no command/, 'paint');
 		assert.ok(!existsSync(at('never.docx')));
-		assert.deepEqual(readdirSync(folder).filter((name) => name.endsWith('.part')), []);
+		assert.deepEqual(
+			readdirSync(folder).filter((name) => name.endsWith('.part')),
+			[]
+		);
 	});
 	it('has nothing to do in a document without a table', async () => {
 		writeFileSync(at('plain.docx'), await docx({ body: p('only text') }));

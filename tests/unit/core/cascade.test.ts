@@ -15,7 +15,12 @@ describe('ranks', () => {
 	const ledger = table(['title', 'header:1', 'header:2', 'group:1', 'body', 'body', 'subtotal:1', 'total', 'note'], 4, {
 		firstColumns: 1,
 		lastColumns: 1,
-		columns: [{ kind: 'text', name: 'Item' }, { kind: 'money', name: 'Cost' }, { kind: 'count', name: 'Number' }, { kind: 'percent', name: 'Share' }]
+		columns: [
+			{ kind: 'text', name: 'Item' },
+			{ kind: 'money', name: 'Cost' },
+			{ kind: 'count', name: 'Number' },
+			{ kind: 'percent', name: 'Share' }
+		]
 	});
 	const all = new Shown(ledger, {
 		ground: ink('g'),
@@ -60,10 +65,14 @@ describe('ranks', () => {
 		[7, 3, 'text.ink', 'last corner@corner:total-last', 'total and last column'],
 		[7, 0, 'text.ink', 'total@total', 'a corner that says nothing leaves the row to win']
 	];
-	for (const [r, c, path, expected, why] of cases) it(`${why} (${r},${c} ${path})`, () => assert.equal(all.leaf(r, c, path), expected));
+	for (const [r, c, path, expected, why] of cases)
+		it(`${why} (${r},${c} ${path})`, () => assert.equal(all.leaf(r, c, path), expected));
 
 	it('a column that is both first and last takes both, last wins', () => {
-		const narrow = new Shown(table(['body'], 1, { firstColumns: 1, lastColumns: 1 }), { firstColumn: { fill: { ink: 'a', tint: 0.5 } }, lastColumn: ink('b') });
+		const narrow = new Shown(table(['body'], 1, { firstColumns: 1, lastColumns: 1 }), {
+			firstColumn: { fill: { ink: 'a', tint: 0.5 } },
+			lastColumn: ink('b')
+		});
 		assert.equal(narrow.leaf(0, 0, 'fill.ink'), 'b@lastColumn');
 		assert.equal(narrow.leaf(0, 0, 'fill.tint'), '0.5@firstColumn');
 	});
@@ -80,19 +89,42 @@ describe('ranks', () => {
 	it('a type role opens where it is named', () => {
 		const roles = { typeRoles: { big: { family: 'Crimson Pro', size: '12pt' }, small: { size: '8pt' } } };
 		const two = table(['body', 'total'], 1);
-		const shown = new Shown(two, { ground: { text: { role: 'small', size: '9pt' } }, total: { text: { role: 'big' } } }, roles);
+		const shown = new Shown(
+			two,
+			{ ground: { text: { role: 'small', size: '9pt' } }, total: { text: { role: 'big' } } },
+			roles
+		);
 		assert.equal(shown.leaf(0, 0, 'text.size'), '9pt@ground', 'in one part the direct leaf wins');
-		assert.equal(shown.leaf(1, 0, 'text.size'), '12pt@total', 'a role of a higher part beats a lower part’s direct leaf');
+		assert.equal(
+			shown.leaf(1, 0, 'text.size'),
+			'12pt@total',
+			'a role of a higher part beats a lower part’s direct leaf'
+		);
 		const direct = new Shown(two, { ground: { text: { role: 'big' } }, total: { text: { size: '7pt' } } }, roles);
 		assert.equal(direct.leaf(1, 0, 'text.size'), '7pt@total', 'a direct leaf of a higher part beats the role’s');
 		assert.equal(direct.leaf(1, 0, 'text.family'), 'Crimson Pro@ground');
 	});
 	it('merged cells take the row and column of their top-start slot', () => {
-		const merged = table(['header:1', 'body', 'body'], 3, { firstColumns: 1, spans: [{ r: 0, c: 1, rows: 2, cols: 1 }, { r: 1, c: 0, rows: 2, cols: 1 }] });
-		const shown = new Shown(merged, { header: ink('h'), 'rowBand:1': ink('b1'), 'rowBand:2': ink('b2'), firstColumn: { text: { weight: 700 } } });
+		const merged = table(['header:1', 'body', 'body'], 3, {
+			firstColumns: 1,
+			spans: [
+				{ r: 0, c: 1, rows: 2, cols: 1 },
+				{ r: 1, c: 0, rows: 2, cols: 1 }
+			]
+		});
+		const shown = new Shown(merged, {
+			header: ink('h'),
+			'rowBand:1': ink('b1'),
+			'rowBand:2': ink('b2'),
+			firstColumn: { text: { weight: 700 } }
+		});
 		assert.equal(shown.leaf(0, 1, 'fill.ink'), 'h@header');
 		assert.equal(shown.leaf(1, 0, 'text.weight'), '700@firstColumn');
-		assert.equal(shown.leaf(2, 1, 'fill.ink'), 'b1@rowBand:1', 'a label over two body rows makes them one row of the cycle');
+		assert.equal(
+			shown.leaf(2, 1, 'fill.ink'),
+			'b1@rowBand:1',
+			'a label over two body rows makes them one row of the cycle'
+		);
 	});
 	it('a cell that starts before the last column is no last-column cell', () => {
 		const wide = table(['body'], 3, { lastColumns: 1, spans: [{ r: 0, c: 1, rows: 1, cols: 2 }] });
@@ -102,7 +134,11 @@ describe('ranks', () => {
 
 describe('bands', () => {
 	const bands = (roles: Parameters<typeof table>[0], rest = {}, more: Parameters<typeof table>[2] = {}) => {
-		const shown = new Shown(table(roles, 1, more), { 'rowBand:1': ink('s1'), 'rowBand:2': ink('s2'), 'rowBand:3': ink('s3') }, rest);
+		const shown = new Shown(
+			table(roles, 1, more),
+			{ 'rowBand:1': ink('s1'), 'rowBand:2': ink('s2'), 'rowBand:3': ink('s3') },
+			rest
+		);
 		return roles.map((_, r) => shown.leaf(r, 0, 'fill.ink')?.[1] ?? '-').join('');
 	};
 	it('count body rows only', () => assert.equal(bands(['header:1', 'body', 'body', 'body', 'total']), '-121-'));
@@ -112,10 +148,17 @@ describe('bands', () => {
 		assert.equal(bands([...roles], { bands: { rows: { restartAtGroups: false } } }), '1-21-2');
 	});
 	it('go on over subtotals', () => assert.equal(bands(['body', 'subtotal:1', 'body', 'body']), '1-21'));
-	it('begin anew after a header row in the middle', () => assert.equal(bands(['body', 'body', 'body', 'header:1', 'body'], { bands: { rows: { restartAtGroups: false } } }), '121-1'));
-	it('take any number of stripes of any sizes', () => assert.equal(bands(Array(8).fill('body'), { bands: { rows: { sizes: [2, 1, 1] } } }), '11231123'));
-	it('count from the header upwards where the style reads up', () => assert.equal(bands(['body', 'body', 'body', 'header:1'], { reading: 'up' }), '121-'));
-	it('do not count what no part says', () => assert.equal(bands(['body', 'body'], {}, { partsOff: ['rowBand:2'] }), '1-'));
+	it('begin anew after a header row in the middle', () =>
+		assert.equal(
+			bands(['body', 'body', 'body', 'header:1', 'body'], { bands: { rows: { restartAtGroups: false } } }),
+			'121-1'
+		));
+	it('take any number of stripes of any sizes', () =>
+		assert.equal(bands(Array(8).fill('body'), { bands: { rows: { sizes: [2, 1, 1] } } }), '11231123'));
+	it('count from the header upwards where the style reads up', () =>
+		assert.equal(bands(['body', 'body', 'body', 'header:1'], { reading: 'up' }), '121-'));
+	it('do not count what no part says', () =>
+		assert.equal(bands(['body', 'body'], {}, { partsOff: ['rowBand:2'] }), '1-'));
 });
 
 describe('parts in use and carry', () => {
@@ -123,11 +166,18 @@ describe('parts in use and carry', () => {
 	const parts = { ground: { ...ink('g'), text: { weight: 400 } }, header: ink('h'), 'corner:header-first': ink('c') };
 	it('a part that is off says nothing', () => {
 		assert.equal(new Shown(two({ partsOff: ['header'] }), parts).leaf(0, 1, 'fill.ink'), 'g@ground');
-		assert.equal(new Shown(two({ partsOff: ['header'] }), parts).leaf(0, 0, 'fill.ink'), 'g@ground', 'and takes its corner with it');
+		assert.equal(
+			new Shown(two({ partsOff: ['header'] }), parts).leaf(0, 0, 'fill.ink'),
+			'g@ground',
+			'and takes its corner with it'
+		);
 		assert.equal(new Shown(two({ partsOff: ['corner'] }), parts).leaf(0, 0, 'fill.ink'), 'h@header');
 	});
 	it('a header whose part is off is still no body row', () => {
-		assert.equal(new Shown(two({ partsOff: ['header'] }), { 'rowBand:1': ink('s1') }).leaf(0, 0, 'fill.ink'), undefined);
+		assert.equal(
+			new Shown(two({ partsOff: ['header'] }), { 'rowBand:1': ink('s1') }).leaf(0, 0, 'fill.ink'),
+			undefined
+		);
 	});
 	it('an aspect that is not carried is left as it was', () => {
 		const shown = new Shown(two({ carry: ['text'] }), parts);
@@ -136,35 +186,86 @@ describe('parts in use and carry', () => {
 	});
 	it('what was there before shows in the appearance', () => {
 		const before = appearanceOf(resolve(two({}), flatten(style({ ground: { fill: { ink: '#112233' } } }))));
-		const kept = appearanceOf(resolve(two({ carry: ['text'] }), flatten(style({ ground: { fill: { ink: '#445566' }, text: { ink: '#000000' } } }))), before);
+		const kept = appearanceOf(
+			resolve(
+				two({ carry: ['text'] }),
+				flatten(style({ ground: { fill: { ink: '#445566' }, text: { ink: '#000000' } } }))
+			),
+			before
+		);
 		assert.equal(kept.looks[kept.cellLook[0]!]!.fill, '#112233');
 	});
 	it('touches are always the table’s own', () => {
-		const shown = new Shown(two({ carry: [], touches: [{ r: 1, c: 1, set: ink('t') }, { r: 1, c: 1, set: ink('u') }] }), parts);
+		const shown = new Shown(
+			two({
+				carry: [],
+				touches: [
+					{ r: 1, c: 1, set: ink('t') },
+					{ r: 1, c: 1, set: ink('u') }
+				]
+			}),
+			parts
+		);
 		assert.equal(shown.leaf(1, 1, 'fill.ink'), 'u@touch', 'the later of two wins');
 	});
 });
 
 describe('cell rules', () => {
 	const money = table(['header:1', 'body', 'body', 'body', 'total'], 2, {
-		cells: [['Item', 'Cost'], ['a', '12.00'], ['b', '(3.50)'], ['c', 'n/a'], ['Sum', '8.50']],
-		columns: [{ kind: 'text', name: 'Item' }, { kind: 'money', name: 'Cost' }]
+		cells: [
+			['Item', 'Cost'],
+			['a', '12.00'],
+			['b', '(3.50)'],
+			['c', 'n/a'],
+			['Sum', '8.50']
+		],
+		columns: [
+			{ kind: 'text', name: 'Item' },
+			{ kind: 'money', name: 'Cost' }
+		]
 	});
 	const hit = (where: object, reach?: 'row' | 'column') => {
-		const shown = new Shown(money, {}, { rules: [{ name: 'r', where: where as never, ...(reach && { extends: reach }), set: ink('x') }] });
-		return money.cells.filter(({ r, c }) => shown.leaf(r, c, 'fill.ink')).map(({ r, c }) => `${r}${c}`).join(' ');
+		const shown = new Shown(
+			money,
+			{},
+			{ rules: [{ name: 'r', where: where as never, ...(reach && { extends: reach }), set: ink('x') }] }
+		);
+		return money.cells
+			.filter(({ r, c }) => shown.leaf(r, c, 'fill.ink'))
+			.map(({ r, c }) => `${r}${c}`)
+			.join(' ');
 	};
 	it('hit body cells whose condition holds', () => assert.equal(hit({ column: 'Cost', is: '<', value: 0 }), '21'));
-	it('hit other rows where they say so', () => assert.equal(hit({ column: 'Cost', rows: ['body', 'total'], is: '>', value: 8 }), '11 41'));
+	it('hit other rows where they say so', () =>
+		assert.equal(hit({ column: 'Cost', rows: ['body', 'total'], is: '>', value: 8 }), '11 41'));
 	it('reach the row', () => assert.equal(hit({ column: 'Cost', is: '<', value: 0 }, 'row'), '20 21'));
 	it('reach the column', () => assert.equal(hit({ column: 'Cost', is: '<', value: 0 }, 'column'), '11 21 31'));
 	it('combine', () => {
-		assert.equal(hit({ all: [{ kind: 'money', is: '>', value: 0 }, { not: { kind: 'money', is: 'between', value: [20, 30] } }] }), '11');
-		assert.equal(hit({ any: [{ column: 'Item', is: 'oneOf', value: ['a', 'c'] }, { column: 'Cost', is: 'empty' }] }), '10 30 31');
+		assert.equal(
+			hit({ all: [{ kind: 'money', is: '>', value: 0 }, { not: { kind: 'money', is: 'between', value: [20, 30] } }] }),
+			'11'
+		);
+		assert.equal(
+			hit({
+				any: [
+					{ column: 'Item', is: 'oneOf', value: ['a', 'c'] },
+					{ column: 'Cost', is: 'empty' }
+				]
+			}),
+			'10 30 31'
+		);
 	});
 	it('win over rows and columns, and lose to touches', () => {
 		const touched = { ...money, touches: [{ r: 2, c: 1, set: { text: { ink: 'mine' } } }] };
-		const shown = new Shown(touched, { 'columns:money': ink('m') }, { rules: [{ name: 'r', where: { column: 'Cost', is: '<', value: 0 }, set: { ...ink('x'), text: { ink: 'rule' } } }] });
+		const shown = new Shown(
+			touched,
+			{ 'columns:money': ink('m') },
+			{
+				rules: [
+					{ name: 'r', where: { column: 'Cost', is: '<', value: 0 }, set: { ...ink('x'), text: { ink: 'rule' } } }
+				]
+			}
+		);
 		assert.equal(shown.leaf(2, 1, 'fill.ink'), 'x@rule:r');
 		assert.equal(shown.leaf(2, 1, 'text.ink'), 'mine@touch');
 	});
@@ -175,13 +276,24 @@ describe('trace and looks', () => {
 	it('lists everybody who spoke, winner first, and the winner is what is resolved', () => {
 		fc.assert(
 			fc.property(anyStyle, (any) => {
-				const resolved = resolve(table([...roles], 3, { firstColumns: 1, columns: [{ kind: 'text', name: 'A' }, { kind: 'money', name: 'Cost' }, { kind: 'count', name: 'B' }] }), flatten(any));
+				const resolved = resolve(
+					table([...roles], 3, {
+						firstColumns: 1,
+						columns: [
+							{ kind: 'text', name: 'A' },
+							{ kind: 'money', name: 'Cost' },
+							{ kind: 'count', name: 'B' }
+						]
+					}),
+					flatten(any)
+				);
 				const { structure, leaves } = resolved;
 				for (const { r, c } of structure.table.cells) {
 					const trace = traceCell(resolved, r, c);
 					const winners = new Map([...trace].map(([path, said]) => [path, said[0]]));
 					assert.deepEqual(winners, new Map(leaves[structure.cellSignature[r * 3 + c]!]!));
-					for (const said of trace.values()) for (let i = 1; i < said.length; i++) assert.ok(said[i - 1]!.rank >= said[i]!.rank);
+					for (const said of trace.values())
+						for (let i = 1; i < said.length; i++) assert.ok(said[i - 1]!.rank >= said[i]!.rank);
 				}
 			})
 		);
@@ -202,20 +314,33 @@ describe('trace and looks', () => {
 			return looks[cellLook[r]!]!.fill;
 		};
 		assert.equal(look({ ground: { fill: { ink: '#000000', tint: 0.5 } } }), '#808080');
-		assert.equal(look({ ground: { fill: { ink: '#000000' } }, total: { fill: { ink: '#FFFFFF', opacity: 0.5 } } }, 1), '#808080');
+		assert.equal(
+			look({ ground: { fill: { ink: '#000000' } }, total: { fill: { ink: '#FFFFFF', opacity: 0.5 } } }, 1),
+			'#808080'
+		);
 		assert.equal(look({ ground: { fill: { ink: 'none' } } }), 'none');
 		assert.equal(look({}), undefined);
 	});
 	it('finds text that cannot be read', () => {
 		const one = table(['body'], 1);
-		const dark = appearanceOf(resolve(one, flatten(style({ ground: { fill: { ink: '#222222' }, text: { ink: '#000000' } } }))));
+		const dark = appearanceOf(
+			resolve(one, flatten(style({ ground: { fill: { ink: '#222222' }, text: { ink: '#000000' } } })))
+		);
 		assert.equal(lowContrast(one.cells, dark).length, 1);
-		const fine = appearanceOf(resolve(one, flatten(style({ ground: { fill: { ink: '#222222' }, text: { ink: '#FFFFFF' } } }))));
+		const fine = appearanceOf(
+			resolve(one, flatten(style({ ground: { fill: { ink: '#222222' }, text: { ink: '#FFFFFF' } } })))
+		);
 		assert.deepEqual(lowContrast(one.cells, fine), []);
 	});
 	it('explains itself in words', () => {
-		const resolved = resolve(table(['body', 'total'], 1), flatten(style({ ground: ink('mist'), total: { ...ink('fern'), text: { weight: 700 } } })));
+		const resolved = resolve(
+			table(['body', 'total'], 1),
+			flatten(style({ ground: ink('mist'), total: { ...ink('fern'), text: { weight: 700 } } }))
+		);
 		assert.equal(explainTrace(traceCell(resolved, 1, 0)), 'Fill and weight come from IV total.');
-		assert.equal(explainLeaf('fill.ink', traceCell(resolved, 1, 0).get('fill.ink')!), 'fern, from total in Test, overruling ground');
+		assert.equal(
+			explainLeaf('fill.ink', traceCell(resolved, 1, 0).get('fill.ink')!),
+			'fern, from total in Test, overruling ground'
+		);
 	});
 });

@@ -9,7 +9,13 @@ import { table } from '../support.ts';
 
 /** Grids with spans that do not overlap: spans are tried one after the other, and those that fit are kept. */
 export const anyGrid = fc
-	.tuple(fc.integer({ min: 1, max: 8 }), fc.integer({ min: 1, max: 6 }), fc.array(fc.tuple(fc.nat(7), fc.nat(5), fc.integer({ min: 1, max: 4 }), fc.integer({ min: 1, max: 4 })), { maxLength: 8 }))
+	.tuple(
+		fc.integer({ min: 1, max: 8 }),
+		fc.integer({ min: 1, max: 6 }),
+		fc.array(fc.tuple(fc.nat(7), fc.nat(5), fc.integer({ min: 1, max: 4 }), fc.integer({ min: 1, max: 4 })), {
+			maxLength: 8
+		})
+	)
 	.map(([rows, columns, wanted]) => {
 		const texts = Array.from({ length: rows }, (_, r) => Array.from({ length: columns }, (_, c) => `${r},${c}`));
 		const spans: Span[] = [];
@@ -42,7 +48,13 @@ describe('the grid', () => {
 			return '';
 		};
 		assert.match(message([{ r: 0, c: 1, rows: 1, cols: 2 }]), /row 0, column 1 reaches outside/);
-		assert.match(message([{ r: 0, c: 0, rows: 2, cols: 1 }, { r: 1, c: 0, rows: 1, cols: 2 }]), /row 1, column 0 overlaps/);
+		assert.match(
+			message([
+				{ r: 0, c: 0, rows: 2, cols: 1 },
+				{ r: 1, c: 0, rows: 1, cols: 2 }
+			]),
+			/row 1, column 0 overlaps/
+		);
 	});
 	it('reads and writes table files without loss', () => {
 		fc.assert(
@@ -54,7 +66,8 @@ describe('the grid', () => {
 		);
 	});
 	it('says what is wrong with a table file', () => {
-		const read = (rest: object) => () => tableFromFile({ format: 'heptarch-table', version: 1, cells: [['a']], ...rest });
+		const read = (rest: object) => () =>
+			tableFromFile({ format: 'heptarch-table', version: 1, cells: [['a']], ...rest });
 		assert.throws(read({ rows: ['body', 'body'] }), /1 rows, but "rows" names 2/);
 		assert.throws(read({ rows: ['heading'] }), /\/rows\/0/);
 		assert.throws(read({ columns: [] }), /1 columns, but "columns" names 0/);
@@ -63,8 +76,14 @@ describe('the grid', () => {
 		assert.doesNotThrow(() => tableFromFile({ format: 'heptarch-table', version: 1, cells: [] }));
 	});
 	it('keeps head and foot in an excerpt, merged cells included', () => {
-		const long = table(['header:1', ...Array<'body'>(20).fill('body'), 'total'], 2, { spans: [{ r: 19, c: 0, rows: 3, cols: 1 }] });
-		const short = excerpt(long, long.cells.map(({ text }) => [{ runs: [{ text }] }]), 6);
+		const long = table(['header:1', ...Array<'body'>(20).fill('body'), 'total'], 2, {
+			spans: [{ r: 19, c: 0, rows: 3, cols: 1 }]
+		});
+		const short = excerpt(
+			long,
+			long.cells.map(({ text }) => [{ runs: [{ text }] }]),
+			6
+		);
 		assert.equal(short.table.rows, 6);
 		assert.equal(gridFault(short.table), undefined);
 		assert.equal(short.table.roles.at(-1), 'total');

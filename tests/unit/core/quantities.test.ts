@@ -16,17 +16,26 @@ describe('lengths', () => {
 	});
 	it('refuse what is no length, saying so', () => {
 		for (const text of ['', 'mm', '2', '2px', '1,5pt', 'NaNpt', '1e3pt'])
-			assert.throws(() => parseLength(text), (error) => error instanceof InputError && error.message.includes('not a length'));
+			assert.throws(
+				() => parseLength(text),
+				(error) => error instanceof InputError && error.message.includes('not a length')
+			);
 	});
 	it('read back what they write', () => {
 		fc.assert(
-			fc.property(fc.integer({ min: -1_000_000, max: 100_000_000 }), fc.constantFrom<LengthUnit>('mm', 'pt', 'in', 'cm'), (value, unit) => {
-				assert.equal(parseLength(formatLength(emu(value), unit, 9)), value);
-			})
+			fc.property(
+				fc.integer({ min: -1_000_000, max: 100_000_000 }),
+				fc.constantFrom<LengthUnit>('mm', 'pt', 'in', 'cm'),
+				(value, unit) => {
+					assert.equal(parseLength(formatLength(emu(value), unit, 9)), value);
+				}
+			)
 		);
 	});
 	it('keep twips', () => {
-		fc.assert(fc.property(fc.integer({ min: -31_680, max: 31_680 }), (twips) => assert.equal(toTwips(fromTwips(twips)), twips)));
+		fc.assert(
+			fc.property(fc.integer({ min: -31_680, max: 31_680 }), (twips) => assert.equal(toTwips(fromTwips(twips)), twips))
+		);
 	});
 });
 
@@ -86,7 +95,9 @@ describe('values', () => {
 	});
 	it('never throw on any text, and read plain numbers back', () => {
 		fc.assert(fc.property(fc.string(), (text) => void parseValue(text)));
-		fc.assert(fc.property(fc.integer(), (number) => assert.equal(parseNumber(String(number))?.toString(), String(number))));
+		fc.assert(
+			fc.property(fc.integer(), (number) => assert.equal(parseNumber(String(number))?.toString(), String(number)))
+		);
 	});
 	it('know dates of several languages', () => {
 		assert.equal(parseDate('5 avril 2031'), '2031-04-05');

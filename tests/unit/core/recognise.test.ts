@@ -6,17 +6,31 @@ import { createGrid, type Span } from '../../../src/lib/core/table/grid.ts';
 import { anyGrid } from './grid.test.ts';
 
 /** Rows as lines of cells parted by |; a role is written before each. */
-function check(name: string, text: string, options: { kinds?: string; spans?: Span[]; hints?: Hints; first?: number; last?: number; findings?: string[] } = {}): void {
+function check(
+	name: string,
+	text: string,
+	options: { kinds?: string; spans?: Span[]; hints?: Hints; first?: number; last?: number; findings?: string[] } = {}
+): void {
 	it(name, () => {
-		const lines = text.trim().split('\n').map((row) => row.trim().split('»'));
+		const lines = text
+			.trim()
+			.split('\n')
+			.map((row) => row.trim().split('»'));
 		const expected = lines.map(([role]) => role!.trim());
 		const cells = lines.map(([, rest]) => rest!.split('|').map((cell) => cell.trim()));
 		const result = recognise(createGrid(cells, options.spans), options.hints);
-		assert.deepEqual(result.rows.map(({ is }) => is), expected);
+		assert.deepEqual(
+			result.rows.map(({ is }) => is),
+			expected
+		);
 		if (options.kinds) assert.equal(result.columns.map(({ is }) => is).join(' '), options.kinds);
 		if (options.first !== undefined) assert.equal(result.firstColumns.is, options.first);
 		if (options.last !== undefined) assert.equal(result.lastColumns.is, options.last);
-		if (options.findings) assert.deepEqual(result.findings.map(({ words }) => words), options.findings);
+		if (options.findings)
+			assert.deepEqual(
+				result.findings.map(({ words }) => words),
+				options.findings
+			);
 		for (const guess of [...result.rows, ...result.columns]) {
 			assert.ok(guess.confidence > 0 && guess.confidence <= 1);
 			assert.ok(guess.reasons.length > 0 && guess.reasons.every(Boolean));
@@ -70,7 +84,13 @@ describe('recognition', () => {
 		header:2 » | 2030 | 2031 | €
 		body » Lily court | 100 | 110 | 61.00
 		body » Fern grotto | 50 | 40 | 24.50`,
-		{ spans: [{ r: 0, c: 1, rows: 1, cols: 2 }, { r: 0, c: 0, rows: 2, cols: 1 }], kinds: 'text count count money' }
+		{
+			spans: [
+				{ r: 0, c: 1, rows: 1, cols: 2 },
+				{ r: 0, c: 0, rows: 2, cols: 1 }
+			],
+			kinds: 'text count count money'
+		}
 	);
 	check(
 		'title and note across the whole width',
@@ -79,7 +99,13 @@ describe('recognition', () => {
 		body » 2031-04-12 | Opening | 120
 		body » 2031-06-21 | Midsummer | 300
 		note » Note: counted at the gate. | |`,
-		{ spans: [{ r: 0, c: 0, rows: 1, cols: 3 }, { r: 4, c: 0, rows: 1, cols: 3 }], kinds: 'date text count' }
+		{
+			spans: [
+				{ r: 0, c: 0, rows: 1, cols: 3 },
+				{ r: 4, c: 0, rows: 1, cols: 3 }
+			],
+			kinds: 'date text count'
+		}
 	);
 	check(
 		'no header where the first row is like the others',
@@ -161,12 +187,22 @@ describe('recognition', () => {
 
 	it('never throws, on any grid of any text', () => {
 		fc.assert(
-			fc.property(anyGrid, fc.array(fc.oneof(fc.string(), fc.constantFrom('Total', '12.00', '(3)', '€ 5', '2031', '', 'Note: x')), { minLength: 48, maxLength: 48 }), ({ texts, spans }, words) => {
-				const grid = createGrid(texts.map((row, r) => row.map((_, c) => words[(r * 6 + c) % 48]!)), spans);
-				const result = recognise(grid);
-				assert.equal(result.rows.length, grid.rows);
-				assert.equal(result.columns.length, grid.columns);
-			})
+			fc.property(
+				anyGrid,
+				fc.array(fc.oneof(fc.string(), fc.constantFrom('Total', '12.00', '(3)', '€ 5', '2031', '', 'Note: x')), {
+					minLength: 48,
+					maxLength: 48
+				}),
+				({ texts, spans }, words) => {
+					const grid = createGrid(
+						texts.map((row, r) => row.map((_, c) => words[(r * 6 + c) % 48]!)),
+						spans
+					);
+					const result = recognise(grid);
+					assert.equal(result.rows.length, grid.rows);
+					assert.equal(result.columns.length, grid.columns);
+				}
+			)
 		);
 		assert.doesNotThrow(() => recognise(createGrid([])));
 		assert.doesNotThrow(() => recognise(createGrid([[]])));

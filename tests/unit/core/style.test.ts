@@ -27,11 +27,40 @@ function anyValue(schema: Record<string, unknown>): fc.Arbitrary<LeafValue> {
 	return fc.constantFrom('fern', 'loam', 'mist');
 }
 export const anySettings: fc.Arbitrary<PartSettings> = fc
-	.subarray(LEAVES.map(({ path }) => path), { maxLength: 6 })
-	.chain((paths) => fc.tuple(...paths.map((path) => anyValue(LEAVES.find((leaf) => leaf.path === path)!.schema).map((value) => [path, value] as const))))
+	.subarray(
+		LEAVES.map(({ path }) => path),
+		{ maxLength: 6 }
+	)
+	.chain((paths) =>
+		fc.tuple(
+			...paths.map((path) =>
+				anyValue(LEAVES.find((leaf) => leaf.path === path)!.schema).map((value) => [path, value] as const)
+			)
+		)
+	)
 	.map((leaves) => settingsOf(new Map(leaves as [string, LeafValue][])));
-const PARTS = ['ground', 'columnBand:1', 'rowBand:1', 'rowBand:2', 'columns:money', 'columns:"Cost"', 'firstColumn', 'lastColumn', 'note', 'group', 'group:1', 'subtotal', 'total', 'header', 'header:2', 'title', 'corner:header-first'];
-export const anyStyle: fc.Arbitrary<Style> = fc.dictionary(fc.constantFrom(...PARTS), anySettings).map((parts) => ({ format: 'heptarch-style', version: 1, name: 'Any', basedOn: null, parts }));
+const PARTS = [
+	'ground',
+	'columnBand:1',
+	'rowBand:1',
+	'rowBand:2',
+	'columns:money',
+	'columns:"Cost"',
+	'firstColumn',
+	'lastColumn',
+	'note',
+	'group',
+	'group:1',
+	'subtotal',
+	'total',
+	'header',
+	'header:2',
+	'title',
+	'corner:header-first'
+];
+export const anyStyle: fc.Arbitrary<Style> = fc
+	.dictionary(fc.constantFrom(...PARTS), anySettings)
+	.map((parts) => ({ format: 'heptarch-style', version: 1, name: 'Any', basedOn: null, parts }));
 
 describe('the style file', () => {
 	it('is valid for the demo styles, which stand alone when exported', () => {
@@ -50,11 +79,18 @@ describe('the style file', () => {
 		);
 	});
 	it('takes null as not set', () => {
-		const read = checkStyle({ format: 'heptarch-style', version: 1, name: 'N', basedOn: null, parts: { ground: { fill: { ink: null, tint: 0.5 }, rotate: null } } });
+		const read = checkStyle({
+			format: 'heptarch-style',
+			version: 1,
+			name: 'N',
+			basedOn: null,
+			parts: { ground: { fill: { ink: null, tint: 0.5 }, rotate: null } }
+		});
 		assert.deepEqual(canonicalStyle(read).parts, { ground: { fill: { tint: 0.5 } } });
 	});
 	it('says where it is wrong', () => {
-		const read = (rest: object) => () => checkStyle({ format: 'heptarch-style', version: 1, name: 'N', parts: {}, ...rest });
+		const read = (rest: object) => () =>
+			checkStyle({ format: 'heptarch-style', version: 1, name: 'N', parts: {}, ...rest });
 		assert.throws(read({ colour: 1 }), /“colour” is not a property/);
 		assert.throws(read({ parts: { ground: { fill: { shade: 1 } } } }), /\/parts\/ground\/fill: “shade”/);
 		assert.throws(read({ parts: { header2: {} } }), /“header2” is not a name/);
@@ -63,7 +99,10 @@ describe('the style file', () => {
 		assert.throws(read({ bands: { rows: { sizes: [1, 0] } } }), /\/bands\/rows\/sizes\/1/);
 		assert.throws(read({ version: 2 }), /must be 1/);
 		assert.throws(read({ inks: { none: '#FFFFFF' } }), /“none” is not a name/);
-		assert.throws(read({ rules: [1, 2].map(() => ({ name: 'x', where: { is: 'empty' }, set: {} })) }), /two rules are named “x”/);
+		assert.throws(
+			read({ rules: [1, 2].map(() => ({ name: 'x', where: { is: 'empty' }, set: {} })) }),
+			/two rules are named “x”/
+		);
 		assert.throws(() => checkStyle('text'), /not a valid style/);
 	});
 	it('sets and unsets one leaf at a time', () => {
@@ -78,7 +117,10 @@ describe('the style file', () => {
 });
 
 describe('inheritance', () => {
-	const base = style({ ground: { fill: { ink: 'mist', tint: 0.5 } }, total: { text: { weight: 700 } } }, { name: 'Base', inks: { mist: '#E8EFEC' } });
+	const base = style(
+		{ ground: { fill: { ink: 'mist', tint: 0.5 } }, total: { text: { weight: 700 } } },
+		{ name: 'Base', inks: { mist: '#E8EFEC' } }
+	);
 	it('is leaf by leaf, and keeps who said it', () => {
 		const flat = flatten(style({ ground: { fill: { ink: 'none' } } }, { basedOn: 'Base', bases: [base] }));
 		assert.deepEqual(flat.parts.get('ground')!.get('fill.ink'), { value: 'none', style: 'Test' });
@@ -90,7 +132,10 @@ describe('inheritance', () => {
 		const rule = (name: string, ink: string) => ({ name, where: { is: 'empty' }, set: { fill: { ink } } });
 		const under = style({}, { name: 'Base', rules: [rule('a', 'mist'), rule('b', 'mist')] });
 		const flat = flatten(style({}, { basedOn: 'Base', bases: [under], rules: [rule('c', 'fern'), rule('a', 'fern')] }));
-		assert.deepEqual(flat.rules.map(({ name, style }) => `${name} ${style}`), ['a Test', 'b Base', 'c Test']);
+		assert.deepEqual(
+			flat.rules.map(({ name, style }) => `${name} ${style}`),
+			['a Test', 'b Base', 'c Test']
+		);
 	});
 	it('names the chain of a cycle, and a base that is missing', () => {
 		const a = style({}, { name: 'A', basedOn: 'B' });
@@ -105,9 +150,15 @@ describe('inheritance', () => {
 				const flat = flatten({ ...over, basedOn: 'Base', bases: [{ ...under, name: 'Base' }] });
 				const parts: Record<string, PartSettings> = {};
 				for (const name of new Set([...Object.keys(under.parts), ...Object.keys(over.parts)]))
-					parts[name] = settingsOf(new Map([...leavesOf(under.parts[name] ?? {}), ...leavesOf(over.parts[name] ?? {})]));
+					parts[name] = settingsOf(
+						new Map([...leavesOf(under.parts[name] ?? {}), ...leavesOf(over.parts[name] ?? {})])
+					);
 				const plain = flatten({ ...over, basedOn: null, parts });
-				const values = (style: typeof flat) => [...style.parts].map(([name, leaves]) => [name, new Map([...leaves].sort().map(([path, { value }]) => [path, value]))]);
+				const values = (style: typeof flat) =>
+					[...style.parts].map(([name, leaves]) => [
+						name,
+						new Map([...leaves].sort().map(([path, { value }]) => [path, value]))
+					]);
 				assert.deepEqual(values(flat), values(plain));
 			})
 		);
@@ -116,17 +167,81 @@ describe('inheritance', () => {
 
 describe('parts', () => {
 	it('have the order of the ranks table', () => {
-		const shuffled = ['title', 'header:10', 'header:2', 'header', 'total', 'subtotal:2', 'subtotal', 'group', 'note', 'lastColumn', 'firstColumn', 'columns:"A"', 'columns:money', 'rowBand:2', 'rowBand:1', 'columnBand:3', 'ground', 'corner:total-last', 'corner:header-first'];
-		assert.deepEqual([...shuffled].sort(comparePartNames), ['ground', 'columnBand:3', 'rowBand:1', 'rowBand:2', 'columns:money', 'columns:"A"', 'firstColumn', 'lastColumn', 'note', 'group', 'subtotal', 'subtotal:2', 'total', 'header', 'header:2', 'header:10', 'title', 'corner:header-first', 'corner:total-last']);
+		const shuffled = [
+			'title',
+			'header:10',
+			'header:2',
+			'header',
+			'total',
+			'subtotal:2',
+			'subtotal',
+			'group',
+			'note',
+			'lastColumn',
+			'firstColumn',
+			'columns:"A"',
+			'columns:money',
+			'rowBand:2',
+			'rowBand:1',
+			'columnBand:3',
+			'ground',
+			'corner:total-last',
+			'corner:header-first'
+		];
+		assert.deepEqual([...shuffled].sort(comparePartNames), [
+			'ground',
+			'columnBand:3',
+			'rowBand:1',
+			'rowBand:2',
+			'columns:money',
+			'columns:"A"',
+			'firstColumn',
+			'lastColumn',
+			'note',
+			'group',
+			'subtotal',
+			'subtotal:2',
+			'total',
+			'header',
+			'header:2',
+			'header:10',
+			'title',
+			'corner:header-first',
+			'corner:total-last'
+		]);
 	});
 	it('refuse names that are none', () => {
-		for (const name of ['row', 'rowBand', 'rowBand:0', 'columns:colour', 'corner:title-first', 'total:1', 'header:', '']) assert.equal(parsePart(name), undefined, name);
+		for (const name of [
+			'row',
+			'rowBand',
+			'rowBand:0',
+			'columns:colour',
+			'corner:title-first',
+			'total:1',
+			'header:',
+			''
+		])
+			assert.equal(parsePart(name), undefined, name);
 	});
 	it('are off with their family; a corner with its row or column', () => {
 		const off = (name: string, ...list: string[]) => isPartOff(name, new Set(list));
-		assert.ok(off('header:2', 'header') && off('rowBand:1', 'rowBand') && off('columns:"A"', 'columns') && off('rule:x', 'rules'));
-		assert.ok(off('corner:header-first', 'header') && off('corner:header-first', 'firstColumn') && off('corner:total-last', 'corner'));
-		assert.ok(!off('header:1', 'header:2') && !off('header', 'header:2') && !off('corner:header-first', 'lastColumn') && !off('total', 'subtotal'));
+		assert.ok(
+			off('header:2', 'header') &&
+				off('rowBand:1', 'rowBand') &&
+				off('columns:"A"', 'columns') &&
+				off('rule:x', 'rules')
+		);
+		assert.ok(
+			off('corner:header-first', 'header') &&
+				off('corner:header-first', 'firstColumn') &&
+				off('corner:total-last', 'corner')
+		);
+		assert.ok(
+			!off('header:1', 'header:2') &&
+				!off('header', 'header:2') &&
+				!off('corner:header-first', 'lastColumn') &&
+				!off('total', 'subtotal')
+		);
 	});
 });
 

@@ -29,8 +29,10 @@ export function docx({ body, styles, theme, extra = {}, relationships = '' }: Pa
 
 export const p = (text: string, { pPr = '', rPr = '' } = {}): string =>
 	`<w:p>${pPr && `<w:pPr>${pPr}</w:pPr>`}<w:r>${rPr && `<w:rPr>${rPr}</w:rPr>`}<w:t>${text}</w:t></w:r></w:p>`;
-export const tc = (content: string, tcPr = ''): string => `<w:tc>${tcPr && `<w:tcPr>${tcPr}</w:tcPr>`}${content.startsWith('<') ? content : p(content)}</w:tc>`;
-export const tr = (...cells: string[]): string => `<w:tr>${cells.map((cell) => (cell.startsWith('<w:tc>') ? cell : tc(cell))).join('')}</w:tr>`;
+export const tc = (content: string, tcPr = ''): string =>
+	`<w:tc>${tcPr && `<w:tcPr>${tcPr}</w:tcPr>`}${content.startsWith('<') ? content : p(content)}</w:tc>`;
+export const tr = (...cells: string[]): string =>
+	`<w:tr>${cells.map((cell) => (cell.startsWith('<w:tc>') ? cell : tc(cell))).join('')}</w:tr>`;
 export const tbl = (rows: string[], tblPr = '', columns = 2): string =>
 	`<w:tbl><w:tblPr>${tblPr}</w:tblPr><w:tblGrid>${'<w:gridCol w:w="2000"/>'.repeat(columns)}</w:tblGrid>${rows.join('')}</w:tbl>`;
 export const LEDGER = [tr('Item', 'Cost'), tr('Seed', '12.00'), tr('Glass', '30.50'), tr('Total', '42.50')];

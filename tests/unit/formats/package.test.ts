@@ -6,12 +6,24 @@ import { InputError } from '../../../src/lib/core/errors.ts';
 import { Edits, escapeXml, parseXml } from '../../../src/lib/formats/package/xml.ts';
 import { Package } from '../../../src/lib/formats/package/zip.ts';
 
-const NAMES = new Map([['urn:one', 'o'], ['urn:two', 't']]);
-const parse = (source: string, properties?: Set<string>) => parseXml(source, 'part.xml', { namespaces: NAMES, ...(properties && { properties }) });
+const NAMES = new Map([
+	['urn:one', 'o'],
+	['urn:two', 't']
+]);
+const parse = (source: string, properties?: Set<string>) =>
+	parseXml(source, 'part.xml', { namespaces: NAMES, ...(properties && { properties }) });
 
-export async function zipOf(entries: Record<string, string | Uint8Array>, options: object = {}): Promise<Uint8Array<ArrayBuffer>> {
+export async function zipOf(
+	entries: Record<string, string | Uint8Array>,
+	options: object = {}
+): Promise<Uint8Array<ArrayBuffer>> {
 	const writer = new ZipWriter(new Uint8ArrayWriter());
-	for (const [name, value] of Object.entries(entries)) await writer.add(name, new Uint8ArrayReader(typeof value === 'string' ? new TextEncoder().encode(value) : value), options);
+	for (const [name, value] of Object.entries(entries))
+		await writer.add(
+			name,
+			new Uint8ArrayReader(typeof value === 'string' ? new TextEncoder().encode(value) : value),
+			options
+		);
 	return writer.close();
 }
 
@@ -29,14 +41,17 @@ describe('XML', () => {
 		assert.equal(root.attribute('x'), '<1');
 	});
 	it('goes by namespaces, whatever the prefixes', () => {
-		const { root, prefixes } = parse('<a xmlns="urn:one" xmlns:q="urn:two" q:k="v"><q:b xmlns="urn:three"><c/></q:b></a>');
+		const { root, prefixes } = parse(
+			'<a xmlns="urn:one" xmlns:q="urn:two" q:k="v"><q:b xmlns="urn:three"><c/></q:b></a>'
+		);
 		assert.equal(root.name, 'o:a');
 		assert.equal(root.attribute('t:k'), 'v');
 		assert.equal(root.at('t:b')!.children[0]!.name, '{urn:three}c');
 		assert.equal(prefixes.get('t'), 'q');
 	});
 	it('reads property elements when asked, to the same result', () => {
-		const source = '<o:a xmlns:o="urn:one"><o:p k="1"><o:q><o:r>x</o:r></o:q></o:p><o:p k="1"><o:q><o:r>x</o:r></o:q></o:p></o:a>';
+		const source =
+			'<o:a xmlns:o="urn:one"><o:p k="1"><o:q><o:r>x</o:r></o:q></o:p><o:p k="1"><o:q><o:r>x</o:r></o:q></o:p></o:a>';
 		const lazy = parse(source, new Set(['o:p'])).root;
 		const eager = parse(source).root;
 		assert.equal(lazy.children[1]!.at('o:q', 'o:r')!.text, eager.children[1]!.at('o:q', 'o:r')!.text);
@@ -44,7 +59,11 @@ describe('XML', () => {
 		assert.equal(lazy.children[0]!.children, lazy.children[1]!.children, 'the same markup is read once');
 	});
 	it('refuses document types, deep nesting and broken markup, saying where', () => {
-		const fails = (source: string, pattern: RegExp) => assert.throws(() => parse(source), (error) => error instanceof InputError && pattern.test(error.message));
+		const fails = (source: string, pattern: RegExp) =>
+			assert.throws(
+				() => parse(source),
+				(error) => error instanceof InputError && pattern.test(error.message)
+			);
 		fails('<!DOCTYPE a [<!ENTITY x "y">]><a>&x;</a>', /document type declaration/);
 		fails('<a>'.repeat(2000) + '</a>'.repeat(2000), /deep/);
 		fails('<a><b></a>', /line 1/);
@@ -54,20 +73,26 @@ describe('XML', () => {
 	});
 	it('edits only what is edited', () => {
 		fc.assert(
-			fc.property(fc.string({ minLength: 1 }), fc.array(fc.tuple(fc.nat(), fc.nat(3), fc.string({ maxLength: 4 })), { maxLength: 5 }), (source, wanted) => {
-				const edits = new Edits();
-				let at = 0;
-				let expected = '';
-				for (const [start, length, text] of wanted.map(([s, l, t]) => [s % (source.length + 1), l, t] as const).sort((a, b) => a[0] - b[0])) {
-					if (start < at) continue;
-					const end = Math.min(source.length, start + length);
-					edits.replace(start, end, text);
-					expected += source.slice(at, start) + text;
-					at = end;
-					if (end === start) at = start;
+			fc.property(
+				fc.string({ minLength: 1 }),
+				fc.array(fc.tuple(fc.nat(), fc.nat(3), fc.string({ maxLength: 4 })), { maxLength: 5 }),
+				(source, wanted) => {
+					const edits = new Edits();
+					let at = 0;
+					let expected = '';
+					for (const [start, length, text] of wanted
+						.map(([s, l, t]) => [s % (source.length + 1), l, t] as const)
+						.sort((a, b) => a[0] - b[0])) {
+						if (start < at) continue;
+						const end = Math.min(source.length, start + length);
+						edits.replace(start, end, text);
+						expected += source.slice(at, start) + text;
+						at = end;
+						if (end === start) at = start;
+					}
+					assert.equal(edits.apply(source), expected + source.slice(at));
 				}
-				assert.equal(edits.apply(source), expected + source.slice(at));
-			})
+			)
 		);
 	});
 	it('escapes what XML cannot hold', () => assert.equal(escapeXml('<"&\u0001>'), '&lt;&quot;&amp;&gt;'));
@@ -75,25 +100,57 @@ describe('XML', () => {
 
 describe('packages', () => {
 	const raw = async (bytes: Uint8Array) => {
-		const entries = (await new ZipReader(new Uint8ArrayReader(bytes)).getEntries()).filter((entry) => !entry.directory) as FileEntry[];
-		return Promise.all(entries.map(async (entry) => ({ name: entry.filename, method: entry.compressionMethod, date: entry.rawLastModDate, bytes: await entry.getData(new Uint8ArrayWriter(), { passThrough: true }) })));
+		const entries = (await new ZipReader(new Uint8ArrayReader(bytes)).getEntries()).filter(
+			(entry) => !entry.directory
+		) as FileEntry[];
+		return Promise.all(
+			entries.map(async (entry) => ({
+				name: entry.filename,
+				method: entry.compressionMethod,
+				date: entry.rawLastModDate,
+				bytes: await entry.getData(new Uint8ArrayWriter(), { passThrough: true })
+			}))
+		);
 	};
 	it('are rewritten with everything else as it was compressed', async () => {
-		const bytes = await zipOf({ 'a.xml': '<a/>'.repeat(100), 'b.bin': new Uint8Array(2000).map((_, i) => i * 7), 'c.xml': '<c/>' });
-		const again = await (await Package.open(bytes, 'a package')).rewrite(new Map([['c.xml', '<d/>'], ['new.xml', '<n/>']]));
+		const bytes = await zipOf({
+			'a.xml': '<a/>'.repeat(100),
+			'b.bin': new Uint8Array(2000).map((_, i) => i * 7),
+			'c.xml': '<c/>'
+		});
+		const again = await (
+			await Package.open(bytes, 'a package')
+		).rewrite(
+			new Map([
+				['c.xml', '<d/>'],
+				['new.xml', '<n/>']
+			])
+		);
 		const [before, after] = [await raw(bytes), await raw(again)];
 		assert.deepEqual(after.slice(0, 2), before.slice(0, 2));
-		assert.deepEqual(after.map(({ name }) => name), ['a.xml', 'b.bin', 'c.xml', 'new.xml']);
+		assert.deepEqual(
+			after.map(({ name }) => name),
+			['a.xml', 'b.bin', 'c.xml', 'new.xml']
+		);
 		assert.equal(await (await Package.open(again, 'a package')).text('c.xml'), '<d/>');
 	});
 	it('give the same bytes for the same input', async () => {
 		const bytes = await zipOf({ 'a.xml': '<a/>' }, { lastModDate: new Date(2030, 1, 1) });
-		const write = async () => (await Package.open(bytes, 'a package')).rewrite(new Map([['a.xml', '<b/>'], ['new.xml', '<n/>']]));
+		const write = async () =>
+			(await Package.open(bytes, 'a package')).rewrite(
+				new Map([
+					['a.xml', '<b/>'],
+					['new.xml', '<n/>']
+				])
+			);
 		assert.deepEqual(await write(), await write());
 	});
 	it('are refused with a reason', async () => {
 		const refuses = async (bytes: Uint8Array<ArrayBuffer>, code: string) =>
-			assert.rejects(Package.open(bytes, 'a DOCX document'), (error) => error instanceof InputError && error.code === code && error.message.length > 20);
+			assert.rejects(
+				Package.open(bytes, 'a DOCX document'),
+				(error) => error instanceof InputError && error.code === code && error.message.length > 20
+			);
 		const good = await zipOf({ 'a.xml': '<a/>'.repeat(500) });
 		await refuses(new TextEncoder().encode('Dear reader, this was renamed.'), 'not-a-package');
 		await refuses(new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]), 'encrypted');

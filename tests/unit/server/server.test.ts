@@ -8,9 +8,26 @@ import type { Style } from '../../../src/lib/core/style/types.ts';
 import { readDocx } from '../../../src/lib/formats/docx/read.ts';
 import { ConflictError, describeError, NotFoundError } from '../../../src/lib/server/answers.ts';
 import { connect, type Database } from '../../../src/lib/server/database.ts';
-import { addDocument, addStep, listDocuments, loadDocument, loadSpecimens, moveToStep, removeDocument, writeDocument } from '../../../src/lib/server/documents.ts';
+import {
+	addDocument,
+	addStep,
+	listDocuments,
+	loadDocument,
+	loadSpecimens,
+	moveToStep,
+	removeDocument,
+	writeDocument
+} from '../../../src/lib/server/documents.ts';
 import { readId, readRequest } from '../../../src/lib/server/requests.ts';
-import { createStyle, importStyle, listStyles, loadStyle, removeStyle, saveStyle, styleFile } from '../../../src/lib/server/styles.ts';
+import {
+	createStyle,
+	importStyle,
+	listStyles,
+	loadStyle,
+	removeStyle,
+	saveStyle,
+	styleFile
+} from '../../../src/lib/server/styles.ts';
 import { docx, p } from '../formats/documents.ts';
 
 const url = process.env.DATABASE_URL;
@@ -25,7 +42,8 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 		await loadDemo(db);
 	});
 	const styleNamed = async (name: string) => (await listStyles(db)).find(({ definition }) => definition.name === name)!;
-	const documentNamed = async (name: string) => (await listDocuments(db)).find((document) => document.name.startsWith(name))!;
+	const documentNamed = async (name: string) =>
+		(await listDocuments(db)).find((document) => document.name.startsWith(name))!;
 	const code = (wanted: string) => (error: unknown) => error instanceof InputError && error.code === wanted;
 
 	it('loads the demo house once', async () => {
@@ -44,11 +62,18 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 		assert.deepEqual((await moveToStep(db, id, 2, 1)).state.tables, { 0: { style: ledger.id } });
 		assert.equal((await styleNamed('Season Ledger')).worn.tables, 1);
 		const branch = await addStep(db, id, 1, 'another way', { 2: { style: ledger.id } });
-		assert.deepEqual(branch.steps.map(({ label }) => label), ['as it came', 'ledger on table 1', 'another way'], 'what was undone is gone');
+		assert.deepEqual(
+			branch.steps.map(({ label }) => label),
+			['as it came', 'ledger on table 1', 'another way'],
+			'what was undone is gone'
+		);
 		await assert.rejects(addStep(db, id, 0, 'too late', {}), ConflictError);
 		await assert.rejects(moveToStep(db, id, 2, 9), code('step'));
 		await assert.rejects(addStep(db, id, 2, 'no such table', { 40: {} }), code('request'));
-		await assert.rejects(addStep(db, id, 2, 'no such style', { 1: { style: '00000000-0000-0000-0000-000000000000' } }), code('request'));
+		await assert.rejects(
+			addStep(db, id, 2, 'no such style', { 1: { style: '00000000-0000-0000-0000-000000000000' } }),
+			code('request')
+		);
 		assert.equal((await loadDocument(db, id)).step, 2, 'a refused step leaves nothing behind');
 	});
 
@@ -57,7 +82,10 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 		const ledger = await styleNamed('Season Ledger');
 		await addStep(db, id, 0, 'x', { 0: { style: ledger.id, roles: { 3: 'total' }, kinds: { 1: 'code' } } });
 		const { bytes, account } = await writeDocument(db, id);
-		assert.deepEqual(account.tables.map(({ differences }) => differences.length), [0]);
+		assert.deepEqual(
+			account.tables.map(({ differences }) => differences.length),
+			[0]
+		);
 		const { tables } = await readDocx(bytes);
 		assert.equal(tables[0]!.table.roles[3], 'total');
 		assert.equal(tables[0]!.table.columnInfo[1]!.kind, 'code');
@@ -75,11 +103,15 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 		await sql`truncate wears, document_steps, documents, styles cascade`.execute(db);
 		const elsewhere = await addDocument(db, 'elsewhere.docx', bytes);
 		assert.deepEqual(elsewhere.imported, ['Quiet Lines']);
-		assert.deepEqual((await listStyles(db)).map(({ definition }) => definition.name), ['House base', 'Quiet Lines']);
+		assert.deepEqual(
+			(await listStyles(db)).map(({ definition }) => definition.name),
+			['House base', 'Quiet Lines']
+		);
 	});
 
 	it('stores nothing of a file that cannot be used', async () => {
-		const files = async () => Number((await db.selectFrom('files').select(db.fn.countAll<string>().as('n')).executeTakeFirstOrThrow()).n);
+		const files = async () =>
+			Number((await db.selectFrom('files').select(db.fn.countAll<string>().as('n')).executeTakeFirstOrThrow()).n);
 		const before = await files();
 		await assert.rejects(addDocument(db, 'bad.docx', new TextEncoder().encode('no zip')), code('not-a-package'));
 		await assert.rejects(addDocument(db, 'empty.docx', new Uint8Array()), code('empty'));
@@ -93,7 +125,8 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 		const bytes = await handbook();
 		const a = await addDocument(db, 'a.docx', bytes);
 		const b = await addDocument(db, 'b.docx', bytes);
-		const hash = (await db.selectFrom('documents').select('file_hash').where('id', '=', a.id).executeTakeFirstOrThrow()).file_hash;
+		const hash = (await db.selectFrom('documents').select('file_hash').where('id', '=', a.id).executeTakeFirstOrThrow())
+			.file_hash;
 		const stored = async () => (await db.selectFrom('files').select('hash').where('hash', '=', hash).execute()).length;
 		assert.equal(await stored(), 1);
 		await removeDocument(db, a.id);
@@ -106,7 +139,11 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 	it('never saves one window’s style over another’s', async () => {
 		const { id, version, definition } = await styleNamed('Beacon');
 		const saved = await saveStyle(db, id, version, { ...definition, description: 'mine' });
-		await assert.rejects(saveStyle(db, id, version, { ...definition, description: 'theirs' }), (error) => error instanceof ConflictError && (error.current as { definition: Style }).definition.description === 'mine');
+		await assert.rejects(
+			saveStyle(db, id, version, { ...definition, description: 'theirs' }),
+			(error) =>
+				error instanceof ConflictError && (error.current as { definition: Style }).definition.description === 'mine'
+		);
 		assert.equal(await saveStyle(db, id, saved, { ...definition, description: 'theirs, knowingly' }), saved + 1);
 	});
 
@@ -114,7 +151,10 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 		const { id, version, definition } = await styleNamed('House base');
 		await assert.rejects(saveStyle(db, id, version, { ...definition, colour: 'red' }), code('style'));
 		await assert.rejects(saveStyle(db, id, version, { ...definition, name: 'season ledger' }), code('name-taken'));
-		await assert.rejects(saveStyle(db, id, version, { ...definition, basedOn: (await styleNamed('Season Ledger')).id }), code('base-cycle'));
+		await assert.rejects(
+			saveStyle(db, id, version, { ...definition, basedOn: (await styleNamed('Season Ledger')).id }),
+			code('base-cycle')
+		);
 		await assert.rejects(importStyle(db, { format: 'heptarch-style', version: 1, name: 'x' }), code('style'));
 		assert.equal((await loadStyle(db, id)).version, version);
 	});
@@ -127,9 +167,15 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 		assert.deepEqual(copy.definition.parts, ledger.definition.parts);
 		const variant = await loadStyle(db, await createStyle(db, ledger.id, 'inherit'));
 		assert.equal(variant.definition.basedOn, ledger.id);
-		assert.equal((await loadStyle(db, await createStyle(db, ledger.id, 'inherit'))).definition.name, 'Season Ledger, variant 2');
+		assert.equal(
+			(await loadStyle(db, await createStyle(db, ledger.id, 'inherit'))).definition.name,
+			'Season Ledger, variant 2'
+		);
 		const file = await styleFile(db, variant.id);
-		assert.deepEqual([file.basedOn, file.bases!.map(({ name }) => name)], ['Season Ledger', ['Season Ledger', 'House base']]);
+		assert.deepEqual(
+			[file.basedOn, file.bases!.map(({ name }) => name)],
+			['Season Ledger', ['Season Ledger', 'House base']]
+		);
 	});
 
 	it('removes a style only with a replacement for its tables, which can be undone', async () => {
@@ -143,11 +189,18 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 		const { state, steps, step } = await loadDocument(db, id);
 		assert.equal(state.tables[0]!.style, wall.id);
 		assert.equal(steps.at(-1)!.label, 'North Wall instead of Beacon');
-		assert.equal((await moveToStep(db, id, step, step - 1)).state.tables[0]!.style, wall.id, 'the removed style stands nowhere any more');
+		assert.equal(
+			(await moveToStep(db, id, step, step - 1)).state.tables[0]!.style,
+			wall.id,
+			'the removed style stands nowhere any more'
+		);
 	});
 
 	it('answers in one shape', async () => {
-		assert.deepEqual(describeError(new InputError('worn', 'Text.', '/x')), { status: 409, body: { message: 'Text.', code: 'worn', where: '/x' } });
+		assert.deepEqual(describeError(new InputError('worn', 'Text.', '/x')), {
+			status: 409,
+			body: { message: 'Text.', code: 'worn', where: '/x' }
+		});
 		assert.equal(describeError(new NotFoundError('Gone.'))!.status, 404);
 		assert.equal(describeError(new Error('ours')), undefined);
 		const request = (body: string) => new Request('http://x', { method: 'POST', body });

@@ -1,0 +1,158 @@
+import assert from 'node:assert/strict';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Builder, By, Key, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
+
+const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+const PATIENCE = 15_000;
+
+/** A browser on the application, with the few things that the tests do in it. */
+export class Page {
+	private constructor(
+		readonly driver: WebDriver,
+		readonly origin: string,
+		readonly downloads: string
+	) {}
+
+	static async open(origin: string | undefined): Promise<Page> {
+		if (!origin) throw new Error('Run the browser tests with npm test.');
+		const downloads = mkdtempSync(join(tmpdir(), 'heptarch-downloads-'));
+		const options = new Options();
+		options.setChromeBinaryPath('/usr/bin/chromium');
+		options.addArguments(
+			'--headless=new',
+			'--no-sandbox',
+			'--disable-gpu',
+			'--disable-quic',
+			'--disable-dev-shm-usage',
+			'--no-first-run',
+			'--disable-background-networking',
+			'--disable-component-update',
+			'--disable-sync',
+			'--window-size=1280,800'
+		);
+		options.setUserPreferences({ 'download.default_directory': downloads, 'download.prompt_for_download': false });
+		const wanted = new logging.Preferences();
+		wanted.setLevel(logging.Type.BROWSER, logging.Level.ALL);
+		options.setLoggingPrefs(wanted);
+		const driver = await new Builder()
+			.forBrowser('chrome')
+			.setChromeOptions(options)
+			.setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
+			.build();
+		await driver.manage().window().setRect({ width: 1280, height: 940 });
+		return new Page(driver, origin, downloads);
+	}
+
+	async close(): Promise<void> {
+		await this.driver.quit();
+		rmSync(this.downloads, { recursive: true, force: true });
+	}
+
+	/** Goes to an address and waits until the page is alive (hydrated). */
+	async go(path: string): Promise<void> {
+		await this.driver.get(this.origin + path);
+		await this.driver.wait(() => this.driver.executeScript('return document.readyState === "complete"'), PATIENCE);
+		await this.driver.sleep(400);
+	}
+	find(locator: By): Promise<WebElement> {
+		return this.driver.wait(until.elementLocated(locator), PATIENCE) as unknown as Promise<WebElement>;
+	}
+	css(selector: string): Promise<WebElement> {
+		return this.find(By.css(selector));
+	}
+	/** A button, link, tab or option by (part of) its text. */
+	named(text: string, tag = '*[self::button or self::a]'): Promise<WebElement> {
+		return this.find(By.xpath(`//${tag}[contains(normalize-space(.), ${JSON.stringify(text)})]`));
+	}
+	async click(target: string | WebElement, tag?: string): Promise<void> {
+		const element = typeof target === 'string' ? await this.named(target, tag) : target;
+		await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center", inline: "center" })', element);
+		await this.driver.wait(until.elementIsEnabled(element), PATIENCE);
+		await element.click();
+	}
+	async key(...keys: string[]): Promise<void> {
+		await this.driver.executeScript('document.activeElement?.blur?.()');
+		await this.driver
+			.actions()
+			.sendKeys(...keys)
+			.perform();
+	}
+	async chord(...keys: string[]): Promise<void> {
+		await this.driver.executeScript('document.activeElement?.blur?.()');
+		const actions = this.driver.actions();
+		for (const key of keys) actions.keyDown(key);
+		for (const key of [...keys].reverse()) actions.keyUp(key);
+		await actions.perform();
+	}
+	async until(what: string, condition: () => Promise<boolean>): Promise<void> {
+		await this.driver.wait(async () => condition().catch(() => false), PATIENCE, `waited for: ${what}`);
+	}
+	text(selector: string): Promise<string> {
+		return this.driver.executeScript<string>('return document.querySelector(arguments[0])?.innerText ?? ""', selector);
+	}
+	/** A computed style property of the element that holds this text in a table cell. */
+	cellStyle(table: string, text: string, property: string): Promise<string> {
+		return this.driver.executeScript<string>(
+			`const cell = [...document.querySelectorAll(arguments[0] + ' .layer:not([aria-hidden]) .cell')].find((cell) => cell.innerText.replace(/\\u200b/g, '').trim() === arguments[1]);
+			return cell ? getComputedStyle(cell)[arguments[2]] : 'no such cell';`,
+			table,
+			text,
+			property
+		);
+	}
+	async chooseFiles(label: string, ...paths: string[]): Promise<void> {
+		const input = await this.css(`input[type=file][aria-label="${label}"]`);
+		await input.sendKeys(paths.join('\n'));
+	}
+	async select(label: string, value: string): Promise<void> {
+		const element = await this.css(`select[aria-label="${label}"]`);
+		await this.driver.executeScript(
+			'arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event("change", { bubbles: true }))',
+			element,
+			value
+		);
+	}
+	/** Types into a field and leaves it. */
+	async fill(label: string, value: string): Promise<void> {
+		const element = await this.css(`input[aria-label="${label}"]`);
+		await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
+		await element.click();
+		await element.sendKeys(Key.chord(Key.CONTROL, 'a'), value, Key.TAB);
+	}
+	/** The downloaded file, once it is whole. */
+	async download(): Promise<{ name: string; bytes: Uint8Array<ArrayBuffer> }> {
+		let name: string | undefined;
+		await this.until('a download', async () => {
+			name = readdirSync(this.downloads).find((file) => !file.endsWith('.crdownload') && !file.startsWith('.'));
+			return name !== undefined;
+		});
+		const path = join(this.downloads, name!);
+		const bytes = new Uint8Array(readFileSync(path));
+		rmSync(path);
+		return { name: name!, bytes };
+	}
+	/** No serious finding of axe-core on what is shown now. */
+	async isAccessible(what: string): Promise<void> {
+		await this.driver.executeScript(`${axeSource}; window.axe = axe;`).catch(() => undefined);
+		const found = await this.driver.executeAsyncScript<
+			{ id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[]
+		>(
+			`const done = arguments[arguments.length - 1];
+			axe.run(document, { resultTypes: ['violations'], exclude: undefined }).then(({ violations }) => done(violations.map(({ id, impact, nodes }) => ({ id, impact, nodes: nodes.slice(0, 3).map(({ html, failureSummary }) => ({ html: html.slice(0, 200), failureSummary })) }))));`
+		);
+		const serious = found.filter(({ impact }) => impact === 'serious' || impact === 'critical');
+		assert.deepEqual(serious, [], `${what}: ${JSON.stringify(serious, null, 1)}`);
+	}
+	/** Nothing was complained about in the browser's console since the last time. */
+	async consoleIsClean(): Promise<void> {
+		const entries = await this.driver.manage().logs().get(logging.Type.BROWSER);
+		const bad = entries.filter(({ level }) => level.value >= logging.Level.WARNING.value).map(({ message }) => message);
+		assert.deepEqual(bad, []);
+	}
+}
+
+export { By, Key, until };
