@@ -1,16 +1,10 @@
 import { build } from 'esbuild';
-import { mkdirSync, readdirSync, renameSync, statSync } from 'node:fs';
+import { mkdirSync, renameSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { newest } from './newest.mjs';
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
-
-/** When a file or anything in a folder was last changed; 0 where it is missing. */
-export function newest(path) {
-	const info = statSync(path, { throwIfNoEntry: false });
-	if (!info?.isDirectory()) return info?.mtimeMs ?? 0;
-	return readdirSync(path).reduce((latest, name) => Math.max(latest, newest(join(path, name))), info.mtimeMs);
-}
 
 /**
  * Bundles a TypeScript entry to one file that plain Node.js runs at full speed, and returns its path. It is kept below

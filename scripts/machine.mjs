@@ -17,6 +17,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { newest } from './newest.mjs';
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const isRoot = process.getuid?.() === 0;
@@ -199,13 +200,6 @@ export async function ownDatabase({ throwAway = false } = {}) {
 	return { url: url(port), stop };
 }
 
-function newest(path) {
-	const info = statSync(path, { throwIfNoEntry: false });
-	if (!info) return 0;
-	if (!info.isDirectory()) return info.mtimeMs;
-	return readdirSync(path).reduce((latest, name) => Math.max(latest, newest(join(path, name))), info.mtimeMs);
-}
-
 /** Builds the application where its sources are newer than the last build. */
 export function ensureBuild() {
 	const sources = ['src', 'static', 'package-lock.json', 'svelte.config.js', 'vite.config.ts'].map((name) =>
@@ -229,9 +223,12 @@ export function prepareDatabase(url, { demo }) {
 }
 
 /** Starts the built application on loopback; resolves once it answers. */
-export async function serve(databaseUrl, { port, stdio = 'inherit' }) {
+export async function serve(databaseUrl, { port, stdio = 'inherit', dev = false }) {
 	const origin = `http://127.0.0.1:${port}`;
-	const child = spawn(process.execPath, ['build/index.js'], {
+	const command = dev
+		? ['node_modules/vite/bin/vite.js', 'dev', '--host', '127.0.0.1', '--port', String(port), '--strictPort']
+		: ['build/index.js'];
+	const child = spawn(process.execPath, command, {
 		cwd: root,
 		stdio,
 		env: {
@@ -241,7 +238,7 @@ export async function serve(databaseUrl, { port, stdio = 'inherit' }) {
 			PORT: String(port),
 			ORIGIN: origin,
 			BODY_SIZE_LIMIT: '64M',
-			NODE_ENV: 'production'
+			NODE_ENV: dev ? 'development' : 'production'
 		}
 	});
 	let ended = false;

@@ -28,9 +28,10 @@ process.on('SIGINT', () => stop());
 process.on('SIGTERM', () => stop());
 process.on('exit', () => !stopping && database.stop());
 
-ensureBuild();
+const isDev = process.argv.includes('--dev');
+if (!isDev) ensureBuild();
 prepareDatabase(database.url, { demo: true });
-const app = await serve(database.url, { port: await freePort(Number(process.env.PORT) || 4700) });
+const app = await serve(database.url, { port: await freePort(Number(process.env.PORT) || 4700), dev: isDev });
 child = app.child;
 child.once('exit', (code) => stop(code ?? 1));
 say('Ctrl+C stops what was started; what you made stays.');

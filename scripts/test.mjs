@@ -2,7 +2,18 @@
 import { spawnSync } from 'node:child_process';
 import { openSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { checkNode, ensureBrowser, ensureBuild, ensureNodePackages, freePort, ownDatabase, prepareDatabase, root, say, serve } from './machine.mjs';
+import {
+	checkNode,
+	ensureBrowser,
+	ensureBuild,
+	ensureNodePackages,
+	freePort,
+	ownDatabase,
+	prepareDatabase,
+	root,
+	say,
+	serve
+} from './machine.mjs';
 
 checkNode();
 ensureNodePackages();
@@ -38,11 +49,15 @@ function testFiles(folder) {
 
 function runTests(folder, env, options = []) {
 	say(`tests in ${folder}`);
-	const { status } = spawnSync(process.execPath, ['--import', 'tsx', '--test', '--test-reporter=spec', ...options, ...testFiles(folder)], {
-		cwd: root,
-		stdio: ['ignore', 'inherit', 'inherit'],
-		env: { ...process.env, ...env }
-	});
+	const { status } = spawnSync(
+		process.execPath,
+		['--import', 'tsx', '--test', '--test-reporter=spec', ...options, ...testFiles(folder)],
+		{
+			cwd: root,
+			stdio: ['ignore', 'inherit', 'inherit'],
+			env: { ...process.env, ...env }
+		}
+	);
 	return status === 0;
 }
 
@@ -53,7 +68,11 @@ const start = async (name, demo) => {
 	children.push(app.child);
 	return app.origin;
 };
-const origins = { HEPTARCH_EMPTY: await start('blank', false), HEPTARCH_DEMO: await start('demo', true), HEPTARCH_LOG_FILE: join(root, 'node_modules', '.heptarch-test.log') };
+const origins = {
+	HEPTARCH_EMPTY: await start('blank', false),
+	HEPTARCH_DEMO: await start('demo', true),
+	HEPTARCH_LOG_FILE: join(root, 'node_modules', '.heptarch-test.log')
+};
 const browser = runTests('tests/browser', origins, ['--test-concurrency=1']);
 clean();
 process.exit(unit && browser ? 0 : 1);

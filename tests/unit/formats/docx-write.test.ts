@@ -16,7 +16,7 @@ import { compare, writeDocx, type Travel } from '../../../src/lib/formats/docx/w
 import { Package } from '../../../src/lib/formats/package/zip.ts';
 import { line, style } from '../support.ts';
 import { anyStyle } from '../core/style.test.ts';
-import { docx, LEDGER, p, tbl, tc, tr, type Parts } from './documents.ts';
+import { docx, LEDGER, tbl, tc, tr, type Parts } from './documents.ts';
 
 const find = (name: string) => DEMO_STYLES.find((other) => other.name === name);
 type Bytes = Uint8Array<ArrayBuffer>;

@@ -40,7 +40,8 @@
 				>.{/if}
 		</p>
 		{#each account.remarks as remark (remark)}<p class="text-warning-text">{remark}</p>{/each}
-		<div class="max-h-72 overflow-y-auto" data-account>
+		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+		<div class="max-h-72 overflow-y-auto" role="region" aria-label="Account by table" tabindex="0">
 			<table class="w-full">
 				<thead class="sticky top-0 bg-sheet text-quiet">
 					<tr class="border-b border-hairline">

@@ -112,6 +112,7 @@
 		padding: 0 6px;
 		border: 0;
 		background-image: none;
+		font-family: var(--font-sans);
 		font-size: 11px;
 		line-height: 18px;
 		appearance: none;

@@ -302,7 +302,7 @@
 			{#each blocks as block, i (i)}
 				{#if block.kind === 'heading'}
 					<p
-						class="mt-5 mb-1.5 font-semibold text-ink/55"
+						class="mt-5 mb-1.5 font-semibold text-quiet"
 						style="font-size:{[24, 18, 15.5, 14][block.level] ?? 13}px"
 						role="heading"
 						aria-level={Math.min(6, block.level + 2)}
@@ -310,7 +310,7 @@
 						{block.text}
 					</p>
 				{:else if block.kind === 'paragraph'}
-					<p class="mb-2 text-[13.5px] leading-relaxed text-ink/50">{block.text}</p>
+					<p class="mb-2 text-[13.5px] leading-relaxed text-quiet">{block.text}</p>
 				{:else}
 					{@const index = block.index}
 					{@const isPicked = picked === index}

@@ -77,9 +77,11 @@
 		let plainest: { resolved: Resolved; slot: number; parts: number } | undefined;
 		for (const { resolved } of resolvedSpecimens)
 			resolved.structure.signatures.forEach(({ parts }, signature) => {
-				if (!parts.some(({ name }) => name === part) || (plainest && parts.length >= plainest.parts)) return;
+				if (!parts.some(({ name }) => name === part)) return;
+				const count = parts.length + (parts.some(({ name }) => name !== part && /^(first|last)Column$/.test(name)) ? 1 : 0);
+				if (plainest && count >= plainest.parts) return;
 				const slot = resolved.structure.cellSignature.indexOf(signature);
-				if (slot >= 0) plainest = { resolved, slot, parts: parts.length };
+				if (slot >= 0) plainest = { resolved, slot, parts: count };
 			});
 		if (!plainest) return undefined;
 		const { columns } = plainest.resolved.structure.table;

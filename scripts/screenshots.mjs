@@ -1,0 +1,128 @@
+// npm run screenshots: the main views with the demo data, into docs/screenshots. Uses a house of its own that is gone afterwards.
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import {
+	checkNode,
+	ensureBrowser,
+	ensureBuild,
+	ensureNodePackages,
+	freePort,
+	ownDatabase,
+	prepareDatabase,
+	root,
+	say,
+	serve
+} from './machine.mjs';
+
+checkNode();
+ensureNodePackages();
+ensureBrowser();
+ensureBuild();
+const { Builder, By, until } = await import('selenium-webdriver');
+const { Options, ServiceBuilder } = await import('selenium-webdriver/chrome.js');
+const database = await ownDatabase({ throwAway: true });
+prepareDatabase(database.url, { demo: true });
+const { origin, child } = await serve(database.url, { port: await freePort(), stdio: 'ignore' });
+process.on('exit', () => {
+	child.kill('SIGKILL');
+	database.stop();
+});
+
+const options = new Options();
+options.setChromeBinaryPath('/usr/bin/chromium');
+options.addArguments(
+	'--headless=new',
+	'--no-sandbox',
+	'--disable-gpu',
+	'--disable-quic',
+	'--disable-dev-shm-usage',
+	'--no-first-run',
+	'--disable-background-networking',
+	'--disable-component-update',
+	'--disable-sync',
+	'--hide-scrollbars',
+	'--force-device-scale-factor=1',
+	'--window-size=1280,800'
+);
+const driver = await new Builder()
+	.forBrowser('chrome')
+	.setChromeOptions(options)
+	.setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
+	.build();
+// The window's size counts the browser's own edges; the picture is to be 1280 × 800.
+const [width, height] = await driver.executeScript('return [innerWidth, innerHeight]');
+await driver
+	.manage()
+	.window()
+	.setRect({ width: 1280 + 1280 - width, height: 800 + 800 - height });
+
+const folder = join(root, 'docs', 'screenshots');
+mkdirSync(folder, { recursive: true });
+const go = async (path) => {
+	await driver.get(origin + path);
+	await driver.sleep(1200);
+};
+const take = async (name) => {
+	await driver.sleep(400);
+	writeFileSync(join(folder, `${name}.png`), Buffer.from(await driver.takeScreenshot(), 'base64'));
+	say(`docs/screenshots/${name}.png`);
+};
+const named = (text, tag = '*[self::button or self::a]') =>
+	driver.wait(
+		until.elementLocated(By.xpath(`//${tag}[contains(normalize-space(.), ${JSON.stringify(text)})]`)),
+		10_000
+	);
+const click = async (element) => {
+	await driver.executeScript('arguments[0].scrollIntoView({ block: "nearest" })', await element);
+	await (await element).click();
+};
+const key = async (...keys) => {
+	await driver.executeScript('document.activeElement?.blur?.()');
+	await driver
+		.actions()
+		.sendKeys(...keys)
+		.perform();
+};
+
+try {
+	await go('/documents');
+	await click(named('Season report'));
+	await driver.sleep(1200);
+	await click(driver.findElement(By.xpath("//button[normalize-space()='2']")));
+	await click(named('Season Ledger', 'button[@role="option"]'));
+	await driver.executeScript(
+		'document.querySelector(".layer [role=row]:first-child"); document.getElementById("table-1").scrollIntoView({ block: "center" }); document.querySelector("aside [role=tabpanel]").scrollTop = 0'
+	);
+	await key('b');
+	await driver
+		.actions()
+		.move({ origin: await driver.findElement(By.css('h1')) })
+		.perform();
+	await take('document-view');
+	await key('b');
+	await click(named('What it is'));
+	await take('recognised');
+	await click(named('Styles', 'button'));
+	await click(named('All · 9', 'button'));
+	await click(named('Apply to 9 tables'));
+	await driver.sleep(800);
+	await click(named('Take the file…'));
+	await driver.wait(until.elementLocated(By.css('[aria-label="Account by table"]')), 10_000);
+	await driver.sleep(5200);
+	await take('account');
+	await go('/documents');
+	await take('documents');
+	await go('/stylebook');
+	await take('stylebook');
+	await click(named('Season Ledger'));
+	await driver.sleep(1200);
+	await key('4');
+	await click(
+		driver.findElement(By.xpath("//div[@aria-label='Parts']//button[starts-with(normalize-space(.), 'subtotal')]"))
+	);
+	await click(driver.findElement(By.xpath("//div[@role='gridcell'][contains(., '85 488')]")));
+	await take('style-bench');
+} finally {
+	await driver.quit();
+}
+process.exit(0);
