@@ -179,6 +179,7 @@ function fillBelow(resolved: Resolved, signature: number, ink: Ink): Hex | 'none
 
 /** Looks worked out already; leaves are shared by all tables that a style resolves in the same way. */
 const computed = new WeakMap<ReadonlyMap<string, Decided>, Look>();
+const computedLines = new WeakMap<EdgeResult, Line | null>();
 
 /** Rows whose cells have no decimal mark to line up on (engine §7); they stand at the end instead. */
 const NO_FIGURES: ReadonlySet<string> = new Set(['title', 'header', 'group', 'note']);
@@ -215,7 +216,11 @@ export function appearanceOf(resolved: Resolved, kept?: Appearance): Appearance 
 		computed.set(leaves, look);
 		return look;
 	});
-	const lines = resolved.edges.map(({ line }) => computedLine(line, ink));
+	const lines = resolved.edges.map((edge) => {
+		let line = computedLines.get(edge);
+		if (line === undefined) computedLines.set(edge, (line = computedLine(edge.line, ink)));
+		return line;
+	});
 	const carried = new Set(table.carry);
 	const notCarried = LOOK_FIELDS.filter((field) => !carried.has(FIELD_ASPECT[field]));
 	const cellLook = Int32Array.from(table.cells, ({ r, c }) => structure.cellSignature[r * table.columns + c]!);

@@ -50,7 +50,19 @@ function makeSayable(look: Look): Sayable {
 	return { look: out, lost };
 }
 
-export const sayableEdge = (line: Line | null): Line | null => sayableLine(line);
+const knownLines = new WeakMap<Line, Line>();
+
+/** A line as WordprocessingML can say it; the same object for the same line. */
+export function sayableEdge(line: Line | null): Line | null {
+	if (!line) return null;
+	let sayable = knownLines.get(line);
+	if (sayable === undefined) {
+		const made = sayableLine(line);
+		if (!made) return null;
+		knownLines.set(line, (sayable = made));
+	}
+	return sayable;
+}
 
 export function textLayerOf(look: Look): TextLayer {
 	return {

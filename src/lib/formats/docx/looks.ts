@@ -15,8 +15,12 @@ import { paragraphsOf, runsOf, runText, type SourceCell, type SourceGrid } from 
  * out once per combination. A document of many tables has few different ones.
  */
 
+/** A number for each shared thing, so that combinations of them have a short key. */
+let lastId = 0;
+
 /** What a run says of itself; the same object for the same markup. */
 export interface RunContext {
+	readonly id: number;
 	/** Of its w:rPr; '' where there is none. */
 	readonly markup: string;
 	readonly direct: TextLayer;
@@ -26,6 +30,7 @@ export interface RunContext {
 
 /** What a paragraph says of itself; the same object for the same markup. */
 export interface ParagraphContext {
+	readonly id: number;
 	/** Of its w:pPr; '' where there is none. */
 	readonly markup: string;
 	readonly styleId: string | undefined;
@@ -38,6 +43,7 @@ export type Sides = Partial<Record<'top' | 'bottom' | 'start' | 'end', Line | nu
 
 /** What holds for one w:tc before its own direct formatting: the table style's regions and the table's properties. */
 export interface CellGround {
+	readonly id: number;
 	readonly text: TextLayer;
 	readonly paragraph: ParagraphLayer;
 	readonly cell: Omit<CellLayer, 'borders'>;
@@ -52,7 +58,8 @@ interface GroundRecord extends CellGround {
 	readonly looks: Map<CellLayer, Map<TextLayer, Map<ParagraphLayer, Look>>>;
 }
 
-function getOrMake<K, V>(map: Map<K, V>, key: K, make: () => V): V {
+/** The value at a key, made when it is first asked for. */
+export function getOrMake<K, V>(map: Map<K, V>, key: K, make: () => V): V {
 	let value = map.get(key);
 	if (value === undefined) map.set(key, (value = make()));
 	return value;
@@ -60,6 +67,7 @@ function getOrMake<K, V>(map: Map<K, V>, key: K, make: () => V): V {
 
 /** What a w:tc says of itself; the same object for the same markup. */
 export interface CellContext extends CellLayer {
+	readonly id: number;
 	/** Of its w:tcPr; '' where there is none. */
 	readonly markup: string;
 }
@@ -91,6 +99,7 @@ export class PropertyReader {
 		return getOrMake(byStyle, markup, () => {
 			const rPr = this.node(markup);
 			return {
+				id: ++lastId,
 				markup,
 				direct: readText(rPr, this.sheet.theme),
 				characterStyle: rPr?.child('w:rStyle')?.attribute('w:val'),
@@ -106,6 +115,7 @@ export class PropertyReader {
 			const rPr = pPr?.child('w:rPr');
 			const styleId = pPr?.child('w:pStyle')?.attribute('w:val');
 			return {
+				id: ++lastId,
 				markup,
 				styleId,
 				direct: readParagraph(pPr),
@@ -120,7 +130,7 @@ export class PropertyReader {
 			const layer = readCell(this.node(markup), this.sheet.theme);
 			for (const [place, line] of Object.entries(layer.borders))
 				if (line) Object.assign(layer.borders, { [place]: getOrMake(this.lines, JSON.stringify(line), () => line) });
-			return { markup, ...layer };
+			return { id: ++lastId, markup, ...layer };
 		});
 	}
 }
@@ -201,6 +211,7 @@ export class LookResolver {
 		sidesIn(table.borders, whole, place, sides);
 		Object.assign(cell.margins, table.margins);
 		return {
+			id: ++lastId,
 			text,
 			paragraph,
 			cell,
@@ -413,6 +424,7 @@ function prevailing(
 	for (const [layer, length] of share) if (!most || length > share.get(most)!) most = layer;
 	if (most) return { text: most, paragraph };
 	const mark: RunContext = first?.context.mark ?? {
+		id: 0,
 		markup: '',
 		direct: {},
 		characterStyle: undefined,

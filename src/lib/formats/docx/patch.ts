@@ -8,6 +8,7 @@ import { cellLayerOf, paragraphLayerOf, sayableEdge, sayableLook, textLayerOf } 
 import {
 	directOnly,
 	emphasisOf,
+	getOrMake,
 	NO_FIELDS,
 	readCellText,
 	type CellContext,
@@ -64,18 +65,20 @@ interface Patched {
 
 /** Property elements patched already: the same markup, in cells that are to look the same, comes out the same. */
 export class PatchCache {
-	private readonly patched = new Map<string, Patched>();
+	private readonly kinds = new Map<string, Map<string, Patched>>();
 	private readonly ids = new Map<object, number>();
 
+	/** For patches of one kind, by a key of the ids of all that they depend on. */
+	of(kind: string): Map<string, Patched> {
+		let patched = this.kinds.get(kind);
+		if (!patched) this.kinds.set(kind, (patched = new Map()));
+		return patched;
+	}
+	/** A number from 1 for a look or line. */
 	id(object: object): number {
 		let id = this.ids.get(object);
-		if (id === undefined) this.ids.set(object, (id = this.ids.size));
+		if (id === undefined) this.ids.set(object, (id = this.ids.size + 1));
 		return id;
-	}
-	get(key: string, make: () => Patched): Patched {
-		let patched = this.patched.get(key);
-		if (!patched) this.patched.set(key, (patched = make()));
-		return patched;
 	}
 }
 
@@ -93,16 +96,12 @@ const SIDES = ['top', 'bottom', 'start', 'end'] as const;
 const OPPOSITE = [1, 0, 3, 2] as const;
 const EMPTY: ReadonlyMap<string, string> = new Map();
 
-/** What is wanted on one side of a w:tc. */
-interface WantedSide {
-	/** No edge: the side runs inside a merged cell. */
-	readonly inside: boolean;
-	/** Its segments show different lines, so that the finer cells on the other side have to say them. */
-	readonly uneven: boolean;
-	readonly line: Line | null;
-	/** Style and table say just this already. */
-	readonly stated: boolean;
-}
+/** What is wanted on a side of a w:tc: the number of a line from 0, or one of these. */
+const NO_LINE = -1;
+/** No edge: the side runs inside a merged cell. */
+const INSIDE = -2;
+/** Its segments show different lines, so that the finer cells on the other side have to say them. */
+const UNEVEN = -3;
 
 /** Rewrites one table's own markup so that it looks as wanted; all edits go to `edits`. */
 export function patchTable(job: PatchJob, edits: Edits): PatchCount {
@@ -116,10 +115,18 @@ class TablePatch {
 	private readonly looks: readonly Look[];
 	private readonly lines: readonly (Line | null)[];
 	private readonly lostPerLook: readonly (readonly (keyof Look)[])[];
-	/** What a patch depends on besides the cell. */
-	private readonly kind: string;
-	/** Per w:tc of each row: top, bottom, start, end. */
-	private readonly sides: readonly (readonly (readonly WantedSide[])[])[];
+	/** Ids of the lines and looks for keys that hold across tables. */
+	private readonly lineIds: readonly number[];
+	private readonly lookIds: readonly number[];
+	private readonly patchedCells: Map<string, Patched>;
+	private readonly patchedParagraphs: Map<string, Patched>;
+	private readonly patchedRuns: Map<string, Patched>;
+	/** The number of the w:tc that covers each slot in its row, −1 for none; and of the first w:tc of each row. */
+	private readonly owner: Int32Array;
+	private readonly firstOfRow: readonly number[];
+	/** For each w:tc top, bottom, start, end: what is wanted there, and whether style and table say just that already. */
+	private readonly wantedSides: Int32Array;
+	private readonly stated: Uint8Array;
 
 	constructor(
 		private readonly job: PatchJob,
@@ -138,10 +145,27 @@ class TablePatch {
 		const sayable = wanted.looks.map(sayableLook);
 		this.looks = sayable.map(({ look }) => look);
 		this.lostPerLook = sayable.map(({ lost }) => lost);
-		this.kind = `${[...carry].join()} ${job.direct}`;
 		this.lines = wanted.lines.map(sayableEdge);
 		this.decimals = this.fractionDigits();
-		this.sides = source.rows.map(({ cells }) => cells.map((cell) => SIDES.map((side) => this.wantedSide(cell, side))));
+		const { cache } = job;
+		this.lineIds = this.lines.map((line) => (line ? cache.id(line) : 0));
+		this.lookIds = this.looks.map((look) => cache.id(look));
+		const kind = `${[...carry].join()} ${job.direct}`;
+		this.patchedCells = cache.of(`tc ${kind}`);
+		this.patchedParagraphs = cache.of(`p ${kind}`);
+		this.patchedRuns = cache.of(`r ${kind}`);
+		const { rows, grid } = source;
+		this.owner = new Int32Array(grid.rows * grid.columns).fill(-1);
+		const firstOfRow: number[] = [];
+		let count = 0;
+		for (const { cells } of rows) {
+			firstOfRow.push(count);
+			for (const { r, c, cols } of cells) this.owner.fill(count++, r * grid.columns + c, r * grid.columns + c + cols);
+		}
+		this.firstOfRow = firstOfRow;
+		this.wantedSides = new Int32Array(count * 4);
+		this.stated = new Uint8Array(count * 4);
+		rows.forEach(({ cells }, r) => cells.forEach((cell, i) => this.wantSides(cell, firstOfRow[r]! + i)));
 	}
 
 	/** The most characters from the decimal mark on in each column. */
@@ -163,10 +187,11 @@ class TablePatch {
 		const { source, wanted } = this.job;
 		this.patchTableProperties();
 		source.rows.forEach((_, r) => this.patchRow(r));
-		const looks = new Map<SourceCell, Look>();
+		const looks = new Map<SourceCell, number>();
 		source.sources.forEach((cells, index) => {
-			for (const field of this.lostPerLook[wanted.cellLook[index]!]!) this.lose(field);
-			for (const cell of cells) looks.set(cell, this.looks[wanted.cellLook[index]!]!);
+			const look = wanted.cellLook[index]!;
+			for (const field of this.lostPerLook[look]!) this.lose(field);
+			for (const cell of cells) looks.set(cell, look);
 		});
 		source.rows.forEach(({ cells }) => cells.forEach((cell, i) => this.patchCell(cell, i, looks.get(cell)!)));
 		return this.count;
@@ -178,7 +203,7 @@ class TablePatch {
 	}
 
 	/** Counts settings that are said already, and those that have to be said directly. */
-	private note(same: number, different: number): void {
+	private note({ same, different }: Patched): void {
 		this.count.living += same;
 		if (this.job.direct) this.count.direct += different;
 		else for (let i = 0; i < different; i++) this.lose('living style only');
@@ -238,81 +263,72 @@ class TablePatch {
 		return this.resolver.ground(cell, rows, columns);
 	}
 
-	private wantedSide(cell: SourceCell, side: (typeof SIDES)[number]): WantedSide {
+	/** Works out what is wanted on the four sides of a w:tc, and whether that is said already. */
+	private wantSides(cell: SourceCell, number: number): void {
 		const { wanted, source, carry, reader } = this.job;
 		const { columns } = source.grid;
 		const { r, c, cols } = cell;
-		let line: Line | null = null;
-		let uneven = false;
-		let inside = false;
-		if (side === 'top' || side === 'bottom') {
-			const at = (side === 'top' ? r : r + 1) * columns + c;
-			let seen = false;
-			for (let i = 0; i < cols; i++) {
-				const edge = wanted.across[at + i]!;
-				if (edge < 0) continue;
-				const next = this.lines[edge]!;
-				if (seen && !sameLine(line, next)) uneven = true;
-				line = next;
-				seen = true;
+		const own = carry.has('linework') ? undefined : reader.cell(cell.node.child('w:tcPr')).borders;
+		const { sides } = this.ground(cell);
+		for (let side = 0; side < 4; side++) {
+			let want = INSIDE;
+			if (side < 2) {
+				const at = (side === 0 ? r : r + 1) * columns + c;
+				for (let i = 0; i < cols; i++) {
+					const edge = wanted.across[at + i]!;
+					if (edge < 0 || want === UNEVEN) continue;
+					const next = this.lines[edge] ? edge : NO_LINE;
+					if (want === INSIDE) want = next;
+					else if (!sameLine(this.lines[want], this.lines[next])) want = UNEVEN;
+				}
+			} else {
+				const edge = wanted.down[r * (columns + 1) + (side === 2 ? c : c + cols)]!;
+				if (edge >= 0) want = this.lines[edge] ? edge : NO_LINE;
 			}
-			inside = !seen;
-		} else {
-			const edge = wanted.down[r * (columns + 1) + (side === 'start' ? c : c + cols)]!;
-			inside = edge < 0;
-			if (!inside) line = this.lines[edge]!;
+			this.wantedSides[number * 4 + side] = want;
+			const name = SIDES[side]!;
+			const said = own?.[name] === undefined ? sides[name] : own[name];
+			this.stated[number * 4 + side] = want === INSIDE || (want !== UNEVEN && sameLine(said, this.lines[want])) ? 1 : 0;
 		}
-		if (uneven) line = null;
-		const own = carry.has('linework') ? undefined : reader.cell(cell.node.child('w:tcPr')).borders[side];
-		const stated = !uneven && sameLine(own === undefined ? this.ground(cell).sides[side] : own, line);
-		return { inside, uneven, line, stated: inside || stated };
 	}
 
 	/** Whether the cells beyond a side state something else there than is wanted, so that both have to say it. */
-	private isContested(cell: SourceCell, side: number): boolean {
-		const { rows } = this.job.source;
-		const { r, c, cols } = cell;
-		const row = side === 0 ? r - 1 : side === 1 ? r + 1 : r;
-		const others = rows[row]?.cells;
-		if (!others) return false;
-		for (let i = 0; i < others.length; i++) {
-			const other = others[i]!;
-			const touches =
-				side < 2
-					? other.c < c + cols && other.c + other.cols > c
-					: side === 2
-						? other.c + other.cols === c
-						: other.c === c + cols;
-			if (touches && !this.sides[row]![i]![OPPOSITE[side]!]!.stated) return true;
-		}
+	private isContested({ r, c, cols }: SourceCell, side: number): boolean {
+		const { rows, columns } = this.job.source.grid;
+		const beyond = (row: number, column: number): boolean => {
+			if (row < 0 || row >= rows || column < 0 || column >= columns) return false;
+			const other = this.owner[row * columns + column]!;
+			return other >= 0 && this.stated[other * 4 + OPPOSITE[side]!] === 0;
+		};
+		if (side === 2) return beyond(r, c - 1);
+		if (side === 3) return beyond(r, c + cols);
+		for (let i = 0; i < cols; i++) if (beyond(side === 0 ? r - 1 : r + 1, c + i)) return true;
 		return false;
 	}
 
-	private patchCell(cell: SourceCell, at: number, look: Look): void {
-		const { reader, cache } = this.job;
+	private patchCell(cell: SourceCell, at: number, lookNumber: number): void {
+		const { reader } = this.job;
 		const ground = this.ground(cell);
 		const tcPr = cell.node.child('w:tcPr');
 		const own = reader.cell(tcPr);
-		const sides = this.sides[cell.r]![at]!;
-		const contested = sides.some(({ inside }, side) => !inside && this.isContested(cell, side));
-		const sidesKey = sides
-			.map(({ inside, line, stated }) => (inside ? 'i' : `${line ? cache.id(line) : 'n'}${stated ? '' : '!'}`))
-			.join();
-		const key = `tc ${cache.id(own)} ${cache.id(look)} ${cache.id(ground)} ${sidesKey} ${contested} ${this.kind}`;
-		const { markup, same, different } = cache.get(key, () => this.cellPatch(own, look, ground, sides, contested));
-		this.note(same, different);
-		placeProperties(this.edits, reader.xml.source, cell.node, tcPr, markup);
-		this.patchText(cell, look, ground);
+		const number = this.firstOfRow[cell.r]! + at;
+		let contested = false;
+		let key = `${own.id},${this.lookIds[lookNumber]},${ground.id}`;
+		for (let side = 0; side < 4; side++) {
+			const want = this.wantedSides[number * 4 + side]!;
+			key += `,${want < 0 ? want : this.lineIds[want]}${this.stated[number * 4 + side] ? '' : '!'}`;
+			contested ||= want !== INSIDE && this.isContested(cell, side);
+		}
+		if (contested) key += '*';
+		const look = this.looks[lookNumber]!;
+		const patched = getOrMake(this.patchedCells, key, () => this.cellPatch(own, look, ground, number, contested));
+		this.note(patched);
+		placeProperties(this.edits, reader.xml.source, cell.node, tcPr, patched.markup);
+		this.patchText(cell, lookNumber, ground);
 	}
 
 	/** A w:tcPr that says what table and style do not say of the cell already. */
-	private cellPatch(
-		own: CellContext,
-		look: Look,
-		ground: CellGround,
-		sides: readonly WantedSide[],
-		contested: boolean
-	): Patched {
+	private cellPatch(own: CellContext, look: Look, ground: CellGround, number: number, contested: boolean): Patched {
 		const { reader, carry, strict, direct } = this.job;
 		const kept = (aspect: Aspect) => !carry.has(aspect);
 		const set = new Map<string, string>();
@@ -330,10 +346,11 @@ class TablePatch {
 
 		const borders: Borders = {};
 		let differs = contested;
-		sides.forEach(({ inside, line, stated }, side) => {
-			if (inside) return;
-			borders[SIDES[side]!] = line;
-			differs = !say(stated, true) || differs;
+		SIDES.forEach((name, side) => {
+			const want = this.wantedSides[number * 4 + side]!;
+			if (want === INSIDE) return;
+			borders[name] = this.lines[want] ?? null;
+			differs = !say(this.stated[number * 4 + side] === 1, true) || differs;
 		});
 		for (const name of ['diagonalDown', 'diagonalUp'] as const) {
 			const wanted = look[name] ?? null;
@@ -382,15 +399,15 @@ class TablePatch {
 		);
 	};
 
-	private patchText(cell: SourceCell, look: Look, ground: CellGround): void {
+	private patchText(cell: SourceCell, look: number, ground: CellGround): void {
 		const { reader } = this.job;
 		const content = readCellText(cell.node, reader);
 		const emphasis = emphasisOf(content);
 		for (const paragraph of content) {
 			for (const { node, context } of paragraph.runs) {
-				const { markup, same, different } = this.runPatch(look, ground, context, emphasis(context));
-				this.note(same, different);
-				placeProperties(this.edits, reader.xml.source, node, node.child('w:rPr'), markup);
+				const patched = this.runPatch(look, ground, context, emphasis(context));
+				this.note(patched);
+				placeProperties(this.edits, reader.xml.source, node, node.child('w:rPr'), patched.markup);
 			}
 			this.patchParagraph(paragraph, cell, look, ground);
 		}
@@ -405,11 +422,16 @@ class TablePatch {
 	}
 
 	/** A w:rPr that says what a run must say itself to look as wanted, over what table, paragraph and character style make of it. */
-	private runPatch(look: Look, ground: CellGround, context: RunContext, keep: ReadonlySet<keyof TextLayer>): Patched {
-		const { cache, carry, direct, reader } = this.job;
-		const key = `r ${cache.id(context)} ${cache.id(look)} ${cache.id(ground)} ${keep.size ? [...keep].join() : ''} ${this.kind}`;
-		return cache.get(key, () => {
-			const wanted = textLayerOf(look);
+	private runPatch(
+		lookNumber: number,
+		ground: CellGround,
+		context: RunContext,
+		keep: ReadonlySet<keyof TextLayer>
+	): Patched {
+		const { carry, direct, reader } = this.job;
+		const key = `${context.id},${this.lookIds[lookNumber]},${ground.id}${keep.size ? [...keep].join() : ''}`;
+		return getOrMake(this.patchedRuns, key, () => {
+			const wanted = textLayerOf(this.looks[lookNumber]!);
 			const remaining = carry.has('text') ? directOnly(context.direct, keep, true) : context.direct;
 			const effective = this.resolver.effectiveText(ground, { ...context, direct: remaining });
 			const missing: TextLayer = {};
@@ -433,28 +455,34 @@ class TablePatch {
 		});
 	}
 
-	private patchParagraph({ node, context }: CellText[number], cell: SourceCell, look: Look, ground: CellGround): void {
-		const { cache, reader, rows } = this.job;
+	private patchParagraph(
+		{ node, context }: CellText[number],
+		cell: SourceCell,
+		lookNumber: number,
+		ground: CellGround
+	): void {
+		const { reader, rows } = this.job;
 		const { withNext } = rows[cell.r]!;
+		const look = this.looks[lookNumber]!;
 		const decimalAt = look.h === 'decimal' ? this.decimalAt(cell, look) : 0;
-		const key = `p ${cache.id(context)} ${cache.id(look)} ${cache.id(ground)} ${withNext} ${decimalAt} ${this.kind}`;
-		const { markup, same, different } = cache.get(key, () =>
-			this.paragraphPatch(context, look, ground, withNext, decimalAt)
+		const key = `${context.id},${this.lookIds[lookNumber]},${ground.id},${withNext ? 1 : 0},${decimalAt}`;
+		const patched = getOrMake(this.patchedParagraphs, key, () =>
+			this.paragraphPatch(context, lookNumber, ground, withNext, decimalAt)
 		);
-		this.note(same, different);
-		placeProperties(this.edits, reader.xml.source, node, node.child('w:pPr'), markup);
+		this.note(patched);
+		placeProperties(this.edits, reader.xml.source, node, node.child('w:pPr'), patched.markup);
 	}
 
 	private paragraphPatch(
 		context: ParagraphContext,
-		look: Look,
+		lookNumber: number,
 		ground: CellGround,
 		withNext: boolean,
 		decimalAt: number
 	): Patched {
 		const { carry, direct, reader } = this.job;
 		const pPr = context.markup === '' ? undefined : reader.xml.fragment(context.markup);
-		const wanted = paragraphLayerOf(look);
+		const wanted = paragraphLayerOf(this.looks[lookNumber]!);
 		const remaining = { ...context.direct };
 		if (carry.has('alignment')) delete remaining.h;
 		if (carry.has('text')) delete remaining.lineHeight;
@@ -478,7 +506,7 @@ class TablePatch {
 			if (markup) set.set('w:spacing', markup);
 		}
 		if (withNext && !pPr?.child('w:keepNext')) set.set('w:keepNext', '<w:keepNext/>');
-		const mark = this.runPatch(look, ground, context.mark, NO_FIELDS).markup;
+		const mark = this.runPatch(lookNumber, ground, context.mark, NO_FIELDS).markup;
 		if (mark !== '' && mark !== context.mark.markup) set.set('w:rPr', mark);
 		const onlyDecimal = (child: XmlNode) =>
 			child.children.every((tab) => tab.attribute('w:val') === 'decimal' || tab.attribute('w:val') === 'num');

@@ -32,7 +32,7 @@ export interface SourceGrid {
 
 const MAX_SPAN = 1_000;
 const MAX_SLOTS = 4_000_000;
-const SAVED_AS_WRAPPER = new Set([
+const WRAPPERS = new Set([
 	'w:sdt',
 	'w:sdtContent',
 	'w:customXml',
@@ -46,17 +46,18 @@ const SAVED_AS_WRAPPER = new Set([
 ]);
 
 /** Children with this name, also inside content controls and other wrappers that stand between. */
-export function* wrapped(node: XmlNode, name: string): Generator<XmlNode> {
+export function wrapped(node: XmlNode, name: string, found: XmlNode[] = []): XmlNode[] {
 	for (const child of node.children)
-		if (child.name === name) yield child;
-		else if (SAVED_AS_WRAPPER.has(child.name)) yield* wrapped(child, name);
+		if (child.name === name) found.push(child);
+		else if (WRAPPERS.has(child.name)) wrapped(child, name, found);
+	return found;
 }
 
 /** A cell's paragraphs, without those of tables inside it. */
-export const paragraphsOf = (cell: XmlNode): XmlNode[] => [...wrapped(cell, 'w:p')];
+export const paragraphsOf = (cell: XmlNode): XmlNode[] => wrapped(cell, 'w:p');
 
 /** A paragraph's runs, also those in links and fields. */
-export const runsOf = (paragraph: XmlNode): XmlNode[] => [...wrapped(paragraph, 'w:r')];
+export const runsOf = (paragraph: XmlNode): XmlNode[] => wrapped(paragraph, 'w:r');
 
 /** The text that a run shows. */
 export function runText(run: XmlNode): string {

@@ -78,7 +78,8 @@
 		for (const { resolved } of resolvedSpecimens)
 			resolved.structure.signatures.forEach(({ parts }, signature) => {
 				if (!parts.some(({ name }) => name === part)) return;
-				const count = parts.length + (parts.some(({ name }) => name !== part && /^(first|last)Column$/.test(name)) ? 1 : 0);
+				const count =
+					parts.length + (parts.some(({ name }) => name !== part && /^(first|last)Column$/.test(name)) ? 1 : 0);
 				if (plainest && count >= plainest.parts) return;
 				const slot = resolved.structure.cellSignature.indexOf(signature);
 				if (slot >= 0) plainest = { resolved, slot, parts: count };
