@@ -1,6 +1,8 @@
 /** Milliseconds of each of `times` runs, after `warm` runs that do not count. */
 export async function timed(work: () => unknown, times: number, warm = 1): Promise<number[]> {
 	for (let i = 0; i < warm; i++) await work();
+	// What was left behind before is not to be cleared away in here.
+	globalThis.gc?.();
 	const spans: number[] = [];
 	for (let i = 0; i < times; i++) {
 		const start = performance.now();

@@ -32,10 +32,10 @@ export async function benchResolve(): Promise<void> {
 		}
 		return out;
 	};
-	const bare = median(await timed(loop, 41, 10));
-	const first = median(await timed(() => resolve(table, style(), FIRST_HOUSE), 41, 10));
+	const bare = median(await timed(loop, 41, 60));
+	const first = median(await timed(() => resolve(table, style(), FIRST_HOUSE), 41, 60));
 	const resolved = resolve(table, style(), FIRST_HOUSE);
-	const again = median(await timed(() => restyle(resolved, changed()), 41, 10));
+	const again = median(await timed(() => restyle(resolved, changed()), 41, 60));
 	report(
 		'resolve 1,000 × 200 cells, against a bare loop',
 		first,

@@ -1,13 +1,13 @@
 import { BLACK, luminance, toHex, type Hex } from '../colour.ts';
 import { type FlatStyle, type SetLeaf } from '../style/inherit.ts';
-import { LEAVES, TYPE_ROLE_LEAVES, leafDefinition, linePath } from '../style/leaves.ts';
+import { LEAVES, TYPE_ROLE_LEAVES, leafDefinition } from '../style/leaves.ts';
 import { isPartOff, parsePart, type Part, type Rank } from '../style/parts.ts';
 import {
+	ASPECTS,
 	LINE_PATTERNS,
 	type Aspect,
 	type LeafValue,
 	type LinePattern,
-	type LinePlace,
 	type TypeRole
 } from '../style/types.ts';
 import type { Table } from '../table/grid.ts';
@@ -58,6 +58,12 @@ export interface Resolved {
 
 const DEFAULT_WEIGHT = '0.5pt';
 
+/** A part's statements, sorted by what they are about. */
+interface Sayings {
+	readonly cell: [path: string, decided: Decided][];
+	readonly lines: Map<string, [property: string, leaf: RankedLeaf][]>;
+}
+
 /** What one part says in one table: its leaves, with the aspects not carried left out and its type role opened. */
 type Statements = ReadonlyMap<string, SetLeaf>;
 
@@ -71,6 +77,7 @@ class Resolver {
 	private readonly off: ReadonlySet<string>;
 	private readonly carry: ReadonlySet<Aspect>;
 	private readonly said = new Map<string, Statements>();
+	private readonly sorted = new Map<string, Sayings>();
 	private constructor(
 		private readonly style: FlatStyle,
 		private readonly house: House,
@@ -102,6 +109,7 @@ class Resolver {
 			}
 		}
 		for (const [path, leaf] of leaves) out.set(path, leaf);
+		if (this.carry.size === ASPECTS.length) return out;
 		for (const path of out.keys()) {
 			const aspect = leafDefinition(path)!.aspect;
 			if (aspect && !this.carry.has(aspect)) out.delete(path);
@@ -119,6 +127,27 @@ class Resolver {
 			this.said.set(part.name, statements);
 		}
 		return statements;
+	}
+
+	/** What a part says of the cells it rules, and of lines by place; most parts say nothing of those. */
+	private sayings(part: Part): Sayings {
+		let sayings = this.sorted.get(part.name);
+		if (!sayings) {
+			const cell: Sayings['cell'] = [];
+			const lines: Sayings['lines'] = new Map();
+			for (const [path, { value, style }] of this.statements(part)) {
+				const decided = { value, rank: part.rank, part: part.name, style };
+				const line = EDGE_LEAVES.get(path);
+				if (line) {
+					const ranked: RankedLeaf = { ...decided, order: part.order };
+					const known = lines.get(line.place);
+					if (known) known.push([line.property, ranked]);
+					else lines.set(line.place, [[line.property, ranked]]);
+				} else cell.push([path, decided]);
+			}
+			this.sorted.set(part.name, (sayings = { cell, lines }));
+		}
+		return sayings;
 	}
 
 	/** What touches say, with type roles opened; touches are the table's own and always carried. */
@@ -141,8 +170,7 @@ class Resolver {
 	private decide(signature: Signature): Map<string, Decided> {
 		const leaves = new Map<string, Decided>();
 		for (const part of signature.parts)
-			for (const [path, { value, style }] of this.statements(part))
-				if (isCellLeaf(path)) leaves.set(path, { value, rank: part.rank, part: part.name, style });
+			for (const [path, decided] of this.sayings(part).cell) leaves.set(path, decided);
 		if (signature.touched)
 			for (const [path, value] of this.touched(signature.touched))
 				leaves.set(path, { value, rank: 7, part: 'touch', style: null });
@@ -153,68 +181,61 @@ class Resolver {
 	trace(signature: Signature): Map<string, Decided[]> {
 		const trace = new Map<string, Decided[]>();
 		const add = (path: string, decided: Decided) => trace.set(path, [decided, ...(trace.get(path) ?? [])]);
-		for (const part of signature.parts)
-			for (const [path, { value, style }] of this.statements(part))
-				if (isCellLeaf(path)) add(path, { value, rank: part.rank, part: part.name, style });
+		for (const part of signature.parts) for (const [path, decided] of this.sayings(part).cell) add(path, decided);
 		if (signature.touched)
 			for (const [path, value] of this.touched(signature.touched))
 				add(path, { value, rank: 7, part: 'touch', style: null });
 		return trace;
 	}
 
-	/** The leaves (`pattern`, `weight`, `ink`) that a cell claims for one of its sides, each with who set it. */
+	/** What one part of a cell says of one of its sides: of its outside or its inside, as the cell beyond belongs to its block or not. */
+	private sideSayings(part: Part, edge: EdgeSignature, side: 'before' | 'after', beyond: Signature | undefined) {
+		const { lines } = this.sayings(part);
+		if (lines.size === 0) return NO_SAYINGS;
+		const inside =
+			!!beyond &&
+			beyond.parts.some(({ name }) => name === part.name) &&
+			(part.family !== 'rowBand' || edge.sameRowStripe) &&
+			(part.family !== 'columnBand' || edge.sameColumnStripe);
+		if (inside) return lines.get(edge.horizontal ? 'betweenRows' : 'betweenColumns') ?? NO_SAYINGS;
+		if (edge.horizontal) return lines.get(side === 'before' ? 'bottom' : 'top') ?? NO_SAYINGS;
+		return lines.get(side === 'before' ? 'end' : 'start') ?? NO_SAYINGS;
+	}
+
+	/** Everybody who speaks of the `pattern`, `weight` and `ink` of a cell's side, winner first. */
 	claimLeaves(
 		edge: EdgeSignature,
 		signatures: readonly Signature[],
 		side: 'before' | 'after'
 	): Map<string, RankedLeaf[]> {
-		const own = signatures[edge[side]]!;
-		const other = signatures[edge[side === 'before' ? 'after' : 'before']];
-		const place: LinePlace = edge.horizontal
-			? side === 'before'
-				? 'bottom'
-				: 'top'
-			: side === 'before'
-				? 'end'
-				: 'start';
+		const beyond = signatures[edge[side === 'before' ? 'after' : 'before']];
 		const leaves = new Map<string, RankedLeaf[]>();
 		const add = (property: string, leaf: RankedLeaf) => leaves.set(property, [leaf, ...(leaves.get(property) ?? [])]);
-		for (const part of own.parts) {
-			const statements = this.statements(part);
-			if (statements.size === 0) continue;
-			const inside =
-				!!other &&
-				other.parts.some(({ name }) => name === part.name) &&
-				(part.family !== 'rowBand' || edge.sameRowStripe) &&
-				(part.family !== 'columnBand' || edge.sameColumnStripe);
-			const at = inside ? (edge.horizontal ? 'betweenRows' : 'betweenColumns') : place;
-			for (const property of LINE_PROPERTIES) {
-				const leaf = statements.get(linePath(at, property));
-				if (leaf)
-					add(property, { value: leaf.value, rank: part.rank, order: part.order, part: part.name, style: leaf.style });
-			}
-		}
-		for (const [property, value] of edge.touched ?? [])
-			add(property, { value, rank: 7, order: 0, part: 'touch', style: null });
+		for (const part of signatures[edge[side]]!.parts)
+			for (const [property, leaf] of this.sideSayings(part, edge, side, beyond)) add(property, leaf);
+		for (const [property, value] of edge.touched ?? []) add(property, touchLeaf(value));
 		return leaves;
 	}
 
-	claim(
-		edge: EdgeSignature,
-		signatures: readonly Signature[],
-		side: 'before' | 'after',
-		textInk: LeafValue | undefined
-	): Claim | null {
+	/** What a cell claims for one of its sides (engine §5.1); null where no pattern comes from anywhere. */
+	private claim(edge: EdgeSignature, signatures: readonly Signature[], side: 'before' | 'after'): Claim | null {
 		if (edge[side] < 0) return null;
-		const leaves = this.claimLeaves(edge, signatures, side);
-		const pattern = leaves.get('pattern')?.[0];
+		const own = signatures[edge[side]]!;
+		const beyond = signatures[edge[side === 'before' ? 'after' : 'before']];
+		const winners: { [property: string]: RankedLeaf } = {};
+		for (const part of own.parts)
+			for (const [property, leaf] of this.sideSayings(part, edge, side, beyond)) winners[property] = leaf;
+		for (const [property, value] of edge.touched ?? []) winners[property] = touchLeaf(value);
+		const { pattern } = winners;
 		if (!pattern) return null;
 		let strongest = pattern;
-		for (const [winner] of leaves.values())
-			if (winner!.rank > strongest.rank || (winner!.rank === strongest.rank && winner!.order > strongest.order))
-				strongest = winner!;
-		const weight = String(leaves.get('weight')?.[0]!.value ?? DEFAULT_WEIGHT);
-		const ink = leaves.get('ink')?.[0]!.value ?? textInk;
+		for (const property in winners) {
+			const winner = winners[property]!;
+			if (winner.rank > strongest.rank || (winner.rank === strongest.rank && winner.order > strongest.order))
+				strongest = winner;
+		}
+		const weight = String(winners.weight?.value ?? DEFAULT_WEIGHT);
+		const ink = winners.ink?.value ?? this.cell(own).get('text.ink')?.value;
 		return {
 			pattern: pattern.value as LinePattern,
 			weight,
@@ -233,9 +254,8 @@ class Resolver {
 	}
 
 	private decideEdge(edge: EdgeSignature, signatures: readonly Signature[]): EdgeResult {
-		const textInk = (index: number) => (index < 0 ? undefined : this.cell(signatures[index]!).get('text.ink')?.value);
-		const before = this.claim(edge, signatures, 'before', textInk(edge.before));
-		const after = this.claim(edge, signatures, 'after', textInk(edge.after));
+		const before = this.claim(edge, signatures, 'before');
+		const after = this.claim(edge, signatures, 'after');
 		const winner = before && after ? this.stronger(before, after, edge.horizontal) : (before ?? after);
 		if (!winner) return { line: null, rank: null, part: null, style: null };
 		const { rank, part, style } = winner.from;
@@ -255,7 +275,7 @@ class Resolver {
 			before.from.order - after.from.order ||
 			before.thickness - after.thickness ||
 			LINE_PATTERNS.indexOf(after.pattern) - LINE_PATTERNS.indexOf(before.pattern) ||
-			luminance(this.ink(after.ink)) - luminance(this.ink(before.ink));
+			(before.ink === after.ink ? 0 : luminance(this.ink(after.ink)) - luminance(this.ink(before.ink)));
 		if (difference !== 0) return difference > 0 ? before : after;
 		return horizontal && this.style.reading === 'up' ? after : before;
 	}
@@ -267,11 +287,16 @@ class Resolver {
 
 const resolvers = new WeakMap<FlatStyle, WeakMap<House, Map<string, Resolver>>>();
 
-const LINE_PROPERTIES = ['pattern', 'weight', 'ink'] as const;
-const CELL_LEAVES = new Set(
-	LEAVES.map(({ path }) => path).filter((path) => !path.startsWith('lines.') || path.startsWith('lines.diagonal'))
+/** Leaves that are about edges and not about the cell itself (as diagonals are): place and property by path. */
+const EDGE_LEAVES = new Map(
+	LEAVES.flatMap(({ path }) => {
+		const [group, place, property] = path.split('.') as [string, string, string];
+		return group === 'lines' && !place.startsWith('diagonal') ? [[path, { place, property }] as const] : [];
+	})
 );
-const isCellLeaf = (path: string): boolean => CELL_LEAVES.has(path);
+
+const NO_SAYINGS: readonly [property: string, leaf: RankedLeaf][] = [];
+const touchLeaf = (value: LeafValue): RankedLeaf => ({ value, rank: 7, order: 0, part: 'touch', style: null });
 
 interface RankedLeaf extends Decided {
 	readonly order: number;

@@ -81,12 +81,7 @@ export const signatureOf = (parts: readonly Part[], touched: Signature['touched'
 	touched
 });
 
-const known = new Map<string, Part>();
-function part(name: string): Part {
-	let found = known.get(name);
-	if (!found) known.set(name, (found = parsePart(name)!));
-	return found;
-}
+const part = (name: string): Part => parsePart(name)!;
 
 /** The parts of ranks I–V for a cell of this row and column (engine §4), weakest first. */
 function partsFor(row: RowClass, column: ColumnClass): Part[] {

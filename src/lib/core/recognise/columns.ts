@@ -22,52 +22,70 @@ const hasLeadingZero = (text: string) => /^0\d+$/.test(text);
 const isCodeLike = (text: string) =>
 	/^(?=.*[A-Z])(?=.*\d)[A-Z0-9][A-Z0-9./-]{0,15}$/.test(text) || /^[A-Z]{1,4}$/.test(text);
 
+const TESTS = {
+	zero: (_: Value, text: string) => hasLeadingZero(text),
+	digits: (_: Value, text: string) => /^[\d./-]+$/.test(text),
+	date: ({ type }: Value) => type === 'date',
+	year: (_: Value, text: string) => isYear(text),
+	money: ({ type }: Value) => type === 'money',
+	percent: ({ type }: Value) => type === 'percent',
+	number: (value: Value) => 'amount' in value,
+	unit: (value: Value) => value.type === 'number' && !!value.unit,
+	whole: (value: Value) => 'amount' in value && value.amount.isInteger(),
+	cents: (_: Value, text: string) => /[.,]\d\d\)?$/.test(text),
+	text: ({ type }: Value) => type === 'text',
+	code: (_: Value, text: string) => isCodeLike(text),
+	short: (_: Value, text: string) => /^(?=.*\d)[\p{L}\d./-]{1,8}$|^\p{L}{1,3}$/u.test(text)
+};
+type Test = keyof typeof TESTS;
+
 /** The kind of a column from its body cells and its name (engine §6). */
 export function columnKind(name: string, texts: readonly string[], values: readonly Value[]): Guess<ColumnKind> {
-	const filled = values.flatMap((value, i) => (value.type === 'empty' ? [] : [{ value, text: texts[i]!.trim() }]));
+	const filled: { value: Value; text: string }[] = [];
+	values.forEach((value, i) => {
+		if (value.type !== 'empty') filled.push({ value, text: texts[i]!.trim() });
+	});
 	const n = filled.length;
 	if (n === 0) return guess('text', 0.3, 'no body cell says anything');
-	const share = (test: (cell: (typeof filled)[number]) => boolean) => filled.filter(test).length / n;
-	const of = (test: (cell: (typeof filled)[number]) => boolean) => `${filled.filter(test).length} of ${n} cells`;
+	const counts = new Map<Test, number>();
+	const count = (test: Test): number => {
+		let known = counts.get(test);
+		if (known === undefined) {
+			known = 0;
+			for (const { value, text } of filled) if (TESTS[test](value, text)) known++;
+			counts.set(test, known);
+		}
+		return known;
+	};
+	const share = (test: Test) => count(test) / n;
+	const of = (test: Test) => `${count(test)} of ${n} cells`;
 
-	const zero = (cell: (typeof filled)[number]) => hasLeadingZero(cell.text);
-	if (share(({ text }) => /^[\d./-]+$/.test(text)) > 0.8 && share(zero) > 0.2)
-		return guess('code', 0.95, `${of(zero)} start with a zero`);
-	const date = ({ value }: (typeof filled)[number]) => value.type === 'date';
-	if (share(date) >= 0.6) return guess('date', 0.6 + 0.4 * share(date), `${of(date)} are dates`);
-	const year = ({ text }: (typeof filled)[number]) => isYear(text);
-	if (share(year) === 1 && (YEAR_NAME.test(name) || DATE_NAME.test(name)))
+	if (share('digits') > 0.8 && share('zero') > 0.2) return guess('code', 0.95, `${of('zero')} start with a zero`);
+	if (share('date') >= 0.6) return guess('date', 0.6 + 0.4 * share('date'), `${of('date')} are dates`);
+	if (share('year') === 1 && (YEAR_NAME.test(name) || DATE_NAME.test(name)))
 		return guess('date', 0.8, `years under “${name}”`);
-	const money = ({ value }: (typeof filled)[number]) => value.type === 'money';
-	const percent = ({ value }: (typeof filled)[number]) => value.type === 'percent';
-	const number = ({ value }: (typeof filled)[number]) => 'amount' in value;
-	if (share(number) >= 0.6) {
-		const sure = 0.5 + 0.45 * share(number);
-		if (share(money) >= 0.5) return guess('money', sure, `${of(money)} are money`);
-		if (share(percent) >= 0.5) return guess('percent', sure, `${of(percent)} are percentages`);
+	if (share('number') >= 0.6) {
+		const sure = 0.5 + 0.45 * share('number');
+		if (share('money') >= 0.5) return guess('money', sure, `${of('money')} are money`);
+		if (share('percent') >= 0.5) return guess('percent', sure, `${of('percent')} are percentages`);
 		if (/%/.test(name)) return guess('percent', sure, `numbers under “${name}”`);
 		if (CURRENCY_NAME.test(name)) return guess('money', sure, `numbers under “${name}”`);
-		const unit = ({ value }: (typeof filled)[number]) => value.type === 'number' && !!value.unit;
-		if (share(unit) >= 0.5) return guess('quantity', sure, `${of(unit)} are numbers with a unit`);
+		if (share('unit') >= 0.5) return guess('quantity', sure, `${of('unit')} are numbers with a unit`);
 		if (UNIT_NAME.test(name)) return guess('quantity', sure, `numbers under “${name}”`);
-		const whole = ({ value }: (typeof filled)[number]) => 'amount' in value && value.amount.isInteger();
-		const cents = ({ text }: (typeof filled)[number]) => /[.,]\d\d\)?$/.test(text);
-		if (MONEY_NAME.test(name) && share(cents) > 0.4)
+		if (MONEY_NAME.test(name) && share('cents') > 0.4)
 			return guess('money', sure * 0.95, `numbers with two decimals under “${name}”`);
-		if (MONEY_NAME.test(name) && !UNIT_NAME.test(name) && share(whole) > 0.5 && /price|cost|fee|budget/i.test(name))
+		if (MONEY_NAME.test(name) && share('whole') > 0.5 && /price|cost|fee|budget/i.test(name))
 			return guess('money', 0.7, `numbers under “${name}”`);
-		if (share(whole) < 1) return guess('quantity', sure, 'numbers with decimals');
+		if (share('whole') < 1) return guess('quantity', sure, 'numbers with decimals');
 		if (CODE_NAME.test(name) && new Set(filled.map(({ text }) => text)).size === n)
 			return guess('code', 0.7, `different whole numbers under “${name}”`);
-		return guess('count', sure, `${of(number)} are whole numbers`);
+		return guess('count', sure, `${of('number')} are whole numbers`);
 	}
-	if (share(number) >= 0.25 && share(({ value }) => value.type === 'text') >= 0.25)
-		return guess('mixed', 0.6, `${of(number)} are numbers, the rest is text`);
-	const code = ({ text }: (typeof filled)[number]) => isCodeLike(text);
-	if (share(code) >= 0.8) return guess('code', 0.85, `${of(code)} look like codes`);
-	const short = ({ text }: (typeof filled)[number]) => /^(?=.*\d)[\p{L}\d./-]{1,8}$|^\p{L}{1,3}$/u.test(text);
-	if (CODE_NAME.test(name) && share(short) >= 0.8) return guess('code', 0.75, `short entries under “${name}”`);
-	return guess('text', 0.9, `${of(({ value }) => value.type === 'text')} are text`);
+	if (share('number') >= 0.25 && share('text') >= 0.25)
+		return guess('mixed', 0.6, `${of('number')} are numbers, the rest is text`);
+	if (share('code') >= 0.8) return guess('code', 0.85, `${of('code')} look like codes`);
+	if (CODE_NAME.test(name) && share('short') >= 0.8) return guess('code', 0.75, `short entries under “${name}”`);
+	return guess('text', 0.9, `${of('text')} are text`);
 }
 
 /** Kinds that can label a row. */

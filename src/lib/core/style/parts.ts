@@ -77,8 +77,12 @@ export const PART_PATTERN =
 
 const PART = new RegExp(PART_PATTERN);
 
+const parsed = new Map<string, Part>();
+
 /** Reads a part name; undefined where there is no such part. */
 export function parsePart(name: string): Part | undefined {
+	const known = parsed.get(name);
+	if (known) return known;
 	if (!PART.test(name)) return undefined;
 	const colon = name.indexOf(':');
 	const corner = name.startsWith('corner:');
@@ -86,7 +90,10 @@ export function parsePart(name: string): Part | undefined {
 	const key = name.startsWith('columns:"') ? 'columns:"' : base;
 	const number = colon < 0 || corner || base === 'columns' ? 0 : Number(name.slice(colon + 1));
 	const index = FAMILIES.findIndex(({ family }) => family === key);
-	return { name, rank: FAMILIES[index]!.rank, order: index * LEVELS + number, family: base, number };
+	const part = { name, rank: FAMILIES[index]!.rank, order: index * LEVELS + number, family: base, number };
+	// Names come from files: what is remembered stays bounded.
+	if (parsed.size < 10_000) parsed.set(name, part);
+	return part;
 }
 
 export const kindPart = (kind: ColumnKind): PartName => `columns:${kind}`;
