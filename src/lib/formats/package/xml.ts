@@ -35,6 +35,10 @@ export class XmlNode {
 		if (this.own === NO_CHILDREN) this.own = [child];
 		else (this.own as XmlNode[]).push(child);
 	}
+	/** No more children come: gives back the room that a growing list keeps. */
+	close(): void {
+		if (this.own && this.own.length > 1) this.own = this.own.slice();
+	}
 	/** Holds properties, read when asked for. */
 	get isProperty(): boolean {
 		return this.inside !== undefined;
@@ -164,14 +168,12 @@ function parse(
 		}
 		scopes.push(scope);
 		if (own) scope = scopeOf(own);
+		// Copied, because the parser's own objects are slow and large dictionaries.
 		let attributes = NO_ATTRIBUTES;
-		let renamed = false;
 		for (const name in raw) {
-			attributes = raw;
-			renamed ||= canonical(name, false) !== name;
+			if (attributes === NO_ATTRIBUTES) attributes = {};
+			(attributes as Record<string, string>)[canonical(name, false)] = raw[name]!;
 		}
-		if (renamed)
-			attributes = Object.fromEntries(Object.entries(raw).map(([name, value]) => [canonical(name, false), value]));
 		const start = source.lastIndexOf('<', parser.position - 1);
 		const name = canonical(tag.name, true);
 		// Bindings made below the root would be lost to a piece that is read by itself: such property elements are read at once.
@@ -197,6 +199,7 @@ function parse(
 		node.end = parser.position;
 		node.closeStart = tag.isSelfClosing ? node.end : source.lastIndexOf('<', parser.position - 1);
 		if (tag.isSelfClosing) node.openEnd = node.end;
+		node.close();
 		at = node.parent;
 		scope = scopes.pop()!;
 	});
