@@ -1,3 +1,7 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { FIRST_HOUSE } from '../src/lib/core/house.ts';
 import { readDocx } from '../src/lib/formats/docx/read.ts';
 import { writeDocx } from '../src/lib/formats/docx/write.ts';
@@ -53,23 +57,40 @@ export async function benchDocx(): Promise<void> {
 	);
 	console.log(`        with the read-back: ratio ${(proved / base).toFixed(2)}, ${proved.toFixed(0)} ms`);
 
-	// Peak memory over what was in use before, sampled while it runs.
-	globalThis.gc?.();
-	const before = process.memoryUsage();
-	let peak = 0;
-	const sample = () => {
-		const now = process.memoryUsage();
-		peak = Math.max(peak, now.heapUsed - before.heapUsed + (now.arrayBuffers - before.arrayBuffers));
-	};
-	const timer = setInterval(sample, 2);
-	await apply(false);
-	clearInterval(timer);
-	sample();
+	const { needed, idle } = smallestHeaps(bytes);
 	report(
-		'peak memory while applying, against the uncompressed main part',
-		peak,
+		'smallest heap it can be done in (less what an idle program needs), against the uncompressed main part',
+		(needed - idle) * 2 ** 20,
 		mainLength,
 		12,
-		`${(peak / 2 ** 20).toFixed(0)} MB`
+		`${needed} MB less ${idle} MB`
 	);
+}
+
+/** The smallest old-space heaps, in MB, in which a child process applies the style, and in which it just starts. */
+function smallestHeaps(bytes: Uint8Array): { needed: number; idle: number } {
+	const folder = mkdtempSync(join(tmpdir(), 'heptarch-bench-'));
+	try {
+		const file = join(folder, 'large.docx');
+		writeFileSync(file, bytes);
+		const tiny = join(folder, 'tiny.docx');
+		writeFileSync(tiny, '');
+		const finishes = (heap: number, path: string) =>
+			spawnSync(process.execPath, [`--max-old-space-size=${heap}`, process.env.HEPTARCH_APPLY_ONCE!, path], {
+				stdio: 'ignore'
+			}).signal === null;
+		const smallest = (path: string, from: number, to: number) => {
+			let [low, high] = [from, to];
+			while (high - low > 1) {
+				const middle = Math.floor((low + high) / 2);
+				if (finishes(middle, path)) high = middle;
+				else low = middle;
+			}
+			return high;
+		};
+		// An empty file ends with an error as soon as everything is loaded; only running out of memory ends by a signal.
+		return { needed: smallest(file, 16, 256), idle: smallest(tiny, 2, 64) };
+	} finally {
+		rmSync(folder, { recursive: true, force: true });
+	}
 }

@@ -4,4 +4,6 @@ import { fileURLToPath } from 'node:url';
 import { bundle } from '../scripts/bundle.mjs';
 
 const here = dirname(fileURLToPath(import.meta.url));
-await import(await bundle(join(here, 'all.ts'), ['bench', 'demo', 'src/lib']));
+const sources = ['bench', 'demo', 'src/lib'];
+process.env.HEPTARCH_APPLY_ONCE = await bundle(join(here, 'apply-once.ts'), sources);
+await import(await bundle(join(here, 'all.ts'), sources));

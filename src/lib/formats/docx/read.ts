@@ -194,7 +194,7 @@ class StoryReader {
 			} else this.blocks.push({ kind: 'paragraph', text });
 			this.lastParagraph = { text, caption: /^caption$/i.test(name) || TABLE_CAPTION.test(text) };
 		}
-		for (const box of descendants(node, 'w:txbxContent')) if (!isFallback(box)) this.walk(box, story, 'text box');
+		for (const box of descendants(node, 'w:txbxContent')) this.walk(box, story, 'text box');
 	}
 
 	private table(node: XmlNode, story: StoryPart, where: TablePlace['where'], inside?: number): void {
@@ -238,11 +238,10 @@ class StoryReader {
 		this.lastParagraph = undefined;
 		source.sources.forEach((cells, cell) => {
 			for (const { node: tc } of cells)
-				for (const inner of descendants(tc, 'w:tbl'))
-					if (!isFallback(inner)) {
-						nested.set(cell, [...(nested.get(cell) ?? []), this.tables.length]);
-						this.table(inner, story, where, index);
-					}
+				for (const inner of descendants(tc, 'w:tbl')) {
+					nested.set(cell, [...(nested.get(cell) ?? []), this.tables.length]);
+					this.table(inner, story, where, index);
+				}
 		});
 	}
 }
@@ -286,12 +285,6 @@ function readContent(
 		}));
 		return [...paragraphs, ...(nested.get(cell) ?? []).map((index) => ({ nested: index }))];
 	});
-}
-
-/** Whether a node stands in the stand-in that is there for programs that do not know the newer markup. */
-function isFallback(node: XmlNode): boolean {
-	for (let at: XmlNode | null = node; at; at = at.parent) if (at.name === 'mc:Fallback') return true;
-	return false;
 }
 
 const withCarried = (table: Table, carried: NonNullable<DocumentTable['carried']>): Table => ({

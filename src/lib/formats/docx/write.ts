@@ -8,6 +8,7 @@ import { ASPECTS, type Style } from '../../core/style/types.ts';
 import type { Table } from '../../core/table/grid.ts';
 import { roleFamily } from '../../core/table/roles.ts';
 import { Edits, parseXml } from '../package/xml.ts';
+import type { EntryText } from '../package/zip.ts';
 import { contentKey, wearsOf, writeCarried } from './carried.ts';
 import { sayableEdge, sayableLook } from './layers.ts';
 import { readTableProperties } from './looks.ts';
@@ -82,7 +83,7 @@ export async function writeDocx(
 		return { job, resolved, wanted: appearanceOf(resolved, isWhole ? undefined : original.appearance) };
 	});
 
-	const changed = new Map<string, string>();
+	const changed = new Map<string, EntryText>();
 	const sheet = new StyleSheet(document.stylesPart?.xml.root, document.sheet.theme);
 	const livings =
 		as === 'direct' ? new Map<string, LivingStyle>() : makeLivingStyles(document, prepared, house, sheet, find);
@@ -112,7 +113,9 @@ export async function writeDocx(
 	});
 	for (const story of document.stories) {
 		const own = edits.get(story.name)!;
-		if (own.count > 0) changed.set(story.name, ownPrefix(own.apply(story.xml.source), story.xml));
+		if (own.count === 0) continue;
+		const isOurs = story.xml.prefixes.get('w') === 'w';
+		changed.set(story.name, isOurs ? own.pieces(story.xml.source) : ownPrefix(own.apply(story.xml.source), story.xml));
 	}
 	if (livings.size > 0) await writeStyles(document, [...livings.values()], changed);
 	await writeCarriedPart(document, prepared, house, find, changed);
@@ -257,7 +260,7 @@ function ownPrefix(
 async function writeStyles(
 	document: DocxDocument,
 	livings: readonly LivingStyle[],
-	changed: Map<string, string>
+	changed: Map<string, EntryText>
 ): Promise<void> {
 	if (!document.stylesPart) {
 		const namespace = document.strict ? W_NAMESPACE_STRICT : W_NAMESPACE;
@@ -290,11 +293,11 @@ async function addRelationship(
 	from: string,
 	kind: string,
 	target: string,
-	changed: Map<string, string>
+	changed: Map<string, EntryText>
 ): Promise<void> {
 	const name = relationshipsOf(from);
 	const text =
-		changed.get(name) ??
+		partText(changed, name) ??
 		(await document.package.text(name)) ??
 		'<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"></Relationships>';
 	let id = 1;
@@ -312,11 +315,17 @@ async function addContentType(
 	document: DocxDocument,
 	part: string,
 	type: string,
-	changed: Map<string, string>
+	changed: Map<string, EntryText>
 ): Promise<void> {
-	const text = changed.get(CONTENT_TYPES) ?? (await document.package.text(CONTENT_TYPES));
+	const text = partText(changed, CONTENT_TYPES) ?? (await document.package.text(CONTENT_TYPES));
 	if (!text || text.includes(`"/${part}"`)) return;
 	changed.set(CONTENT_TYPES, insertBeforeEnd(text, `<Override PartName="/${part}" ContentType="${type}"/>`));
+}
+
+/** A part that was changed before, as text; only stories are in pieces. */
+function partText(changed: ReadonlyMap<string, EntryText>, name: string): string | undefined {
+	const text = changed.get(name);
+	return typeof text === 'string' ? text : undefined;
 }
 
 /** Adds markup at the end of the root element, in the prefix of the root. */
@@ -332,7 +341,7 @@ async function writeCarriedPart(
 	prepared: readonly Prepared[],
 	house: House,
 	find: FindBase | undefined,
-	changed: Map<string, string>
+	changed: Map<string, EntryText>
 ): Promise<void> {
 	const now = new Map(prepared.map(({ job }) => [job.index, job]));
 	const tables = document.tables.flatMap((entry) => {
@@ -378,7 +387,7 @@ async function writeCarriedPart(
 		'application/vnd.openxmlformats-officedocument.customXmlProperties+xml',
 		changed
 	);
-	const types = changed.get(CONTENT_TYPES) ?? (await document.package.text(CONTENT_TYPES));
+	const types = partText(changed, CONTENT_TYPES) ?? (await document.package.text(CONTENT_TYPES));
 	if (types && !/Extension="xml"/i.test(types)) await addContentType(document, name, 'application/xml', changed);
 }
 

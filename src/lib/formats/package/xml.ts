@@ -20,7 +20,6 @@ export class XmlNode {
 		readonly name: string,
 		readonly attributes: Readonly<Record<string, string>>,
 		readonly start: number,
-		readonly parent: XmlNode | null,
 		/** For a property element: reads what stands inside when somebody asks. */
 		private readonly inside?: (node: XmlNode) => XmlNode
 	) {
@@ -123,6 +122,7 @@ function parse(
 	let root: XmlNode | null = null;
 	let rootScope = outer ?? scopeOf(new Map());
 	let at: XmlNode | null = null;
+	const open: (XmlNode | null)[] = [];
 	let depth = 0;
 	/** How deep inside a property element; 0 outside. */
 	let within = 0;
@@ -178,13 +178,14 @@ function parse(
 		const name = canonical(tag.name, true);
 		// Bindings made below the root would be lost to a piece that is read by itself: such property elements are read at once.
 		const isProperty = !tag.isSelfClosing && properties?.has(name) === true && scope === rootScope;
-		const node = new XmlNode(name, attributes, start, at, isProperty ? inside : undefined);
+		const node = new XmlNode(name, attributes, start, isProperty ? inside : undefined);
 		node.openEnd = parser.position;
 		if (at) at.append(node);
 		else {
 			root = node;
 			rootScope = scope;
 		}
+		open.push(at);
 		at = node;
 		if (isProperty) within = 1;
 	});
@@ -200,7 +201,7 @@ function parse(
 		node.closeStart = tag.isSelfClosing ? node.end : source.lastIndexOf('<', parser.position - 1);
 		if (tag.isSelfClosing) node.openEnd = node.end;
 		node.close();
-		at = node.parent;
+		at = open.pop()!;
 		scope = scopes.pop()!;
 	});
 	const take = (text: string) => {
@@ -226,19 +227,20 @@ export function escapeXml(text: string): string {
 	);
 }
 
-/** Every element below `node` with this name, in document order; does not look inside those it finds, nor inside properties. */
+/** Every element below `node` with this name, in document order; does not look inside those it finds,
+ * nor inside properties, nor inside the stand-ins for programs that do not know newer markup (mc:Fallback). */
 export function* descendants(node: XmlNode, name: string): Generator<XmlNode> {
 	for (const child of node.children)
 		if (child.name === name) yield child;
-		else if (!child.isProperty) yield* descendants(child, name);
+		else if (!child.isProperty && child.name !== 'mc:Fallback') yield* descendants(child, name);
 }
 
 /** Replacements at places of a source text. Applied together; they may touch but not overlap. */
 export class Edits {
-	private readonly edits: { start: number; end: number; text: string; order: number }[] = [];
+	private readonly edits: { start: number; end: number; text: string }[] = [];
 
 	replace(start: number, end: number, text: string): void {
-		this.edits.push({ start, end, text, order: this.edits.length });
+		this.edits.push({ start, end, text });
 	}
 	insert(at: number, text: string): void {
 		if (text) this.replace(at, at, text);
@@ -251,16 +253,19 @@ export class Edits {
 	}
 
 	apply(source: string): string {
-		if (this.edits.length === 0) return source;
-		this.edits.sort((a, b) => a.start - b.start || a.end - b.end || a.order - b.order);
-		const pieces: string[] = [];
+		return [...this.pieces(source)].join('');
+	}
+
+	/** The edited text piece by piece, so that it need not stand in memory as a whole. */
+	*pieces(source: string): Generator<string> {
+		this.edits.sort((a, b) => a.start - b.start || a.end - b.end);
 		let at = 0;
 		for (const { start, end, text } of this.edits) {
 			if (start < at) throw new Error(`Edits overlap at ${start}.`);
-			pieces.push(source.slice(at, start), text);
+			if (start > at) yield source.slice(at, start);
+			if (text) yield text;
 			at = end;
 		}
-		pieces.push(source.slice(at));
-		return pieces.join('');
+		yield source.slice(at);
 	}
 }

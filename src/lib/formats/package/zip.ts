@@ -1,12 +1,4 @@
-import {
-	BlobReader,
-	Uint8ArrayReader,
-	Uint8ArrayWriter,
-	ZipReader,
-	ZipWriter,
-	configure,
-	type FileEntry
-} from '@zip.js/zip.js';
+import { Uint8ArrayReader, Uint8ArrayWriter, ZipReader, ZipWriter, configure, type FileEntry } from '@zip.js/zip.js';
 import { InputError } from '../../core/errors.ts';
 
 configure({ useWebWorkers: false });
@@ -22,6 +14,32 @@ const tooLarge = (where: string) =>
 	);
 
 const utf8 = new TextDecoder('utf-8', { fatal: true });
+
+/** What an entry is to hold: a text, or its pieces in order. */
+export type EntryText = string | Iterable<string>;
+
+const CHUNK = 65_536;
+
+/** A text as UTF-8, encoded as it is read. */
+function streamOf(text: EntryText): ReadableStream<Uint8Array> {
+	const encoder = new TextEncoder();
+	const pieces = typeof text === 'string' ? [text][Symbol.iterator]() : text[Symbol.iterator]();
+	return new ReadableStream({
+		pull(controller) {
+			let chunk = '';
+			while (chunk.length < CHUNK) {
+				const next = pieces.next();
+				if (next.done) {
+					if (chunk) controller.enqueue(encoder.encode(chunk));
+					controller.close();
+					return;
+				}
+				chunk += next.value;
+			}
+			controller.enqueue(encoder.encode(chunk));
+		}
+	});
+}
 
 /** An opened zip package. Entries are unpacked when asked for. */
 export class Package {
@@ -117,7 +135,7 @@ export class Package {
 	 * The package with some entries replaced or added. All others are copied raw, byte for byte as they were
 	 * compressed, in their old order; new ones come last.
 	 */
-	async rewrite(changed: ReadonlyMap<string, string>): Promise<Uint8Array<ArrayBuffer>> {
+	async rewrite(changed: ReadonlyMap<string, EntryText>): Promise<Uint8Array<ArrayBuffer>> {
 		const writer = new ZipWriter(new Uint8ArrayWriter(), { useCompressionStream: true });
 		const rest = new Map(changed);
 		for (const [name, entry] of this.entries) {
@@ -126,11 +144,20 @@ export class Package {
 			if (text === undefined) {
 				const raw = await entry.getData(new Uint8ArrayWriter(), { passThrough: true });
 				await writer.add(name, new Uint8ArrayReader(raw), { entry, passThrough: true });
-			} else await writer.add(name, new BlobReader(new Blob([text])), { lastModDate: entry.lastModDate });
+			} else
+				await writer.add(name, streamOf(text), {
+					lastModDate: entry.lastModDate,
+					bufferedWrite: true,
+					uncompressedSize: entry.uncompressedSize
+				});
 		}
 		// A fixed date for what is new: the same input gives the same bytes.
 		for (const [name, text] of rest)
-			await writer.add(name, new BlobReader(new Blob([text])), { lastModDate: new Date(Date.UTC(2020, 0, 1)) });
+			await writer.add(name, streamOf(text), {
+				lastModDate: new Date(Date.UTC(2020, 0, 1)),
+				bufferedWrite: true,
+				uncompressedSize: 0
+			});
 		return writer.close();
 	}
 }
