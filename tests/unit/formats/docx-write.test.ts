@@ -232,6 +232,10 @@ describe('traps', () => {
 		);
 		assert.match(await main(bytes), / xmlns:w="/, 'a prefix for attributes is declared where there is none');
 	});
+	it('rows that begin later and end earlier than the others', async () => {
+		const short = `<w:tr><w:trPr><w:gridBefore w:val="1"/></w:trPr>${tc('late')}</w:tr>`;
+		await proved(await one({ body: tbl([LEDGER[0]!, short, ...LEDGER.slice(1), tr('early')], '', 3) }));
+	});
 	it('a merged cell whose side shows different lines', async () => {
 		const rows = [tr(tc('wide', '<w:gridSpan w:val="2"/>')), tr('a', '1.00'), tr('b', '2.00')];
 		await proved(

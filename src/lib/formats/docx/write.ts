@@ -400,7 +400,15 @@ export function compare(table: Table, wanted: Appearance, got: Appearance): Diff
 	const lines = wanted.lines.map(sayableEdge);
 	const same = (a: Look[keyof Look], b: Look[keyof Look]) =>
 		typeof a === 'object' || typeof b === 'object' ? sameLine(a as Line, b as Line) : a === b;
+	/** Slots that the file leaves out (w:gridBefore, short rows) are empty cells to us, and nowhere in the file. */
+	const isLeftOut = (r: number, c: number) =>
+		r < 0 ||
+		c < 0 ||
+		r >= table.rows ||
+		c >= table.columns ||
+		Object.keys(got.looks[got.cellLook[table.slots[r * table.columns + c]!]!]!).length === 0;
 	table.cells.forEach(({ r, c }, i) => {
+		if (isLeftOut(r, c)) return;
 		const want = looks[wanted.cellLook[i]!]!;
 		const have = got.looks[got.cellLook[i]!] ?? {};
 		for (const field of LOOK_FIELDS)
@@ -410,13 +418,19 @@ export function compare(table: Table, wanted: Appearance, got: Appearance): Diff
 	const edges = (which: 'across' | 'down', width: number) => {
 		wanted[which].forEach((edge, i) => {
 			const other = got[which][i]!;
-			if (edge < 0 || other < 0) return;
+			const [r, c] = [Math.floor(i / width), i % width];
+			if (
+				edge < 0 ||
+				other < 0 ||
+				(isLeftOut(r, c) && isLeftOut(which === 'across' ? r - 1 : r, which === 'across' ? c : c - 1))
+			)
+				return;
 			const want = lines[edge]!;
 			const have = got.lines[other]!;
 			if (!sameLine(want, have))
 				differences.push({
-					r: Math.floor(i / width),
-					c: i % width,
+					r,
+					c,
 					what: which === 'across' ? 'line above' : 'line before',
 					wanted: lineWords(want),
 					got: lineWords(have)
