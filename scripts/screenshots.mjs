@@ -1,6 +1,7 @@
 // npm run screenshots: the main views with the demo data, into docs/screenshots. Uses a house of its own that is gone afterwards.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { CHROMEDRIVER, CHROMIUM, CHROMIUM_ARGUMENTS } from './chromium.mjs';
 import {
 	checkNode,
 	ensureBrowser,
@@ -29,25 +30,12 @@ process.on('exit', () => {
 });
 
 const options = new Options();
-options.setChromeBinaryPath('/usr/bin/chromium');
-options.addArguments(
-	'--headless=new',
-	'--no-sandbox',
-	'--disable-gpu',
-	'--disable-quic',
-	'--disable-dev-shm-usage',
-	'--no-first-run',
-	'--disable-background-networking',
-	'--disable-component-update',
-	'--disable-sync',
-	'--hide-scrollbars',
-	'--force-device-scale-factor=1',
-	'--window-size=1280,800'
-);
+options.setChromeBinaryPath(CHROMIUM);
+options.addArguments(...CHROMIUM_ARGUMENTS, '--hide-scrollbars', '--force-device-scale-factor=1');
 const driver = await new Builder()
 	.forBrowser('chrome')
 	.setChromeOptions(options)
-	.setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
+	.setChromeService(new ServiceBuilder(CHROMEDRIVER))
 	.build();
 // The window's size counts the browser's own edges; the picture is to be 1280 × 800.
 const [width, height] = await driver.executeScript('return [innerWidth, innerHeight]');

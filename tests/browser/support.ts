@@ -6,6 +6,8 @@ import { join } from 'node:path';
 import { Builder, By, Key, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
 
+import { CHROMEDRIVER, CHROMIUM, CHROMIUM_ARGUMENTS } from '../../scripts/chromium.mjs';
+
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 const PATIENCE = 15_000;
 
@@ -21,19 +23,8 @@ export class Page {
 		if (!origin) throw new Error('Run the browser tests with npm test.');
 		const downloads = mkdtempSync(join(tmpdir(), 'heptarch-downloads-'));
 		const options = new Options();
-		options.setChromeBinaryPath('/usr/bin/chromium');
-		options.addArguments(
-			'--headless=new',
-			'--no-sandbox',
-			'--disable-gpu',
-			'--disable-quic',
-			'--disable-dev-shm-usage',
-			'--no-first-run',
-			'--disable-background-networking',
-			'--disable-component-update',
-			'--disable-sync',
-			'--window-size=1280,800'
-		);
+		options.setChromeBinaryPath(CHROMIUM);
+		options.addArguments(...CHROMIUM_ARGUMENTS);
 		options.setUserPreferences({ 'download.default_directory': downloads, 'download.prompt_for_download': false });
 		const wanted = new logging.Preferences();
 		wanted.setLevel(logging.Type.BROWSER, logging.Level.ALL);
@@ -41,7 +32,7 @@ export class Page {
 		const driver = await new Builder()
 			.forBrowser('chrome')
 			.setChromeOptions(options)
-			.setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
+			.setChromeService(new ServiceBuilder(CHROMEDRIVER))
 			.build();
 		await driver.manage().window().setRect({ width: 1280, height: 940 });
 		return new Page(driver, origin, downloads);

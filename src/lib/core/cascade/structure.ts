@@ -83,6 +83,23 @@ export const signatureOf = (parts: readonly Part[], touched: Signature['touched'
 
 const part = (name: string): Part => parsePart(name)!;
 
+const madeSignatures = new Map<string, Signature>();
+
+/** The signature of an ordinary cell; the same object for equal rows and columns of any table. */
+function plainSignature(row: RowClass, column: ColumnClass): Signature {
+	const key = `${row.family}:${row.level}:${row.stripe}|${columnKey(column)}`;
+	let signature = madeSignatures.get(key);
+	if (!signature) {
+		// Column names come from files: what is remembered stays bounded.
+		if (madeSignatures.size > 20_000) madeSignatures.clear();
+		madeSignatures.set(key, (signature = signatureOf(partsFor(row, column), null)));
+	}
+	return signature;
+}
+
+const columnKey = ({ kind, named, first, last, stripe }: ColumnClass): string =>
+	`${kind}:${stripe}:${first ? 'f' : ''}${last ? 'l' : ''}:${named ?? ''}${named === null ? '' : '"'}`;
+
 /** The parts of ranks I–V for a cell of this row and column (engine §4), weakest first. */
 function partsFor(row: RowClass, column: ColumnClass): Part[] {
 	const names: string[] = ['ground'];
@@ -105,19 +122,29 @@ function partsFor(row: RowClass, column: ColumnClass): Part[] {
 	return names.map(part);
 }
 
-/** The column names that parts of the style speak of. */
-const namedColumns = (style: FlatStyle): string[] =>
-	[...style.parts.keys()].filter((name) => name.startsWith('columns:"')).map((name) => name.slice(9, -1));
+interface StyleKey {
+	/** The column names that parts of the style speak of. */
+	readonly named: ReadonlySet<string>;
+	readonly key: string;
+}
+const styleKeys = new WeakMap<FlatStyle, StyleKey>();
+
+/** What of a style structures rest on, as a string to compare. */
+function styleKey(style: FlatStyle): StyleKey {
+	let made = styleKeys.get(style);
+	if (!made) {
+		const named = [...style.parts.keys()]
+			.filter((name) => name.startsWith('columns:"'))
+			.map((name) => name.slice(9, -1));
+		const rules = style.rules.map(({ name, where, extends: reach }) => [name, where, reach]);
+		made = { named: new Set(named), key: JSON.stringify([style.reading, style.bands, named, rules]) };
+		styleKeys.set(style, made);
+	}
+	return made;
+}
 
 /** What {@link structureOf} rests on, as a string to compare. */
-export function structureKey(style: FlatStyle): string {
-	return JSON.stringify([
-		style.reading,
-		style.bands,
-		namedColumns(style),
-		style.rules.map((r) => [r.name, r.where, r.extends])
-	]);
-}
+export const structureKey = (style: FlatStyle): string => styleKey(style).key;
 
 const SIDE_OF: Partial<Record<LinePlace, 'top' | 'bottom' | 'start' | 'end'>> = {
 	top: 'top',
@@ -129,7 +156,7 @@ const SIDE_OF: Partial<Record<LinePlace, 'top' | 'bottom' | 'start' | 'end'>> = 
 /** Classifies every cell and edge of a table. Cost: rows × columns small-integer writes, plus the irregular cells. */
 export function structureOf(table: Table, style: FlatStyle): Structure {
 	const { rows, columns } = table;
-	const named = new Set(namedColumns(style));
+	const { named } = styleKey(style);
 	const rowStripes = countRowStripes(table, style);
 	const columnStripes = countColumnStripes(table, style);
 
@@ -147,13 +174,13 @@ export function structureOf(table: Table, style: FlatStyle): Structure {
 			last: c >= columns - table.lastColumns,
 			stripe: columnStripes.number[c]!
 		};
-		return columnClasses.number(JSON.stringify(value), () => value);
+		return columnClasses.number(columnKey(value), () => value);
 	});
 
 	const signatures = new Numbering<Signature>();
 	const plain = (rowKind: number, columnKind: number) =>
 		signatures.number(rowKind * columnClasses.items.length + columnKind, () =>
-			signatureOf(partsFor(rowClasses.items[rowKind]!, columnClasses.items[columnKind]!), null)
+			plainSignature(rowClasses.items[rowKind]!, columnClasses.items[columnKind]!)
 		);
 	const edges = new Numbering<EdgeSignature>();
 	const edge = (

@@ -44,7 +44,7 @@ export interface LivingStyle {
 	readonly id: string;
 	readonly name: string;
 	readonly xml: string;
-	/** Whether the bands of the style can be said at all: cycles of at most two stripes of one size. */
+	/** Whether the style has bands that can be said: cycles of at most two stripes of one size. */
 	readonly rowBands: boolean;
 	readonly columnBands: boolean;
 }
@@ -163,6 +163,7 @@ export function livingStyle(
 		...(insideV !== undefined && { insideV })
 	};
 	const uses = (family: string) => (stripe: number) => style.parts.has(`${family}:${stripe + 1}`);
+	const says = (family: string) => [...style.parts.keys()].some((name) => name.startsWith(`${family}:`));
 	const rowSize = bandSize(style.bands.rowSizes, uses('rowBand'));
 	const columnSize = bandSize(style.bands.columnSizes, uses('columnBand'));
 	const wholeCell = region(
@@ -193,8 +194,8 @@ export function livingStyle(
 		id: naming.id,
 		name: naming.name,
 		xml,
-		rowBands: rowSize !== undefined,
-		columnBands: columnSize !== undefined
+		rowBands: rowSize !== undefined && says('rowBand'),
+		columnBands: columnSize !== undefined && says('columnBand')
 	};
 }
 
