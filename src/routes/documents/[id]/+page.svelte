@@ -318,7 +318,7 @@
 						id="table-{index}"
 						class={[
 							'group relative my-3',
-							isPicked ? '' : 'rounded hover:ring-2 hover:ring-hairline hover:ring-offset-4'
+							isPicked ? '' : 'out-of-sight rounded hover:ring-2 hover:ring-hairline hover:ring-offset-4'
 						]}
 						aria-label="Table {index + 1}"
 					>
@@ -464,3 +464,11 @@
 		['Esc', 'put back what is not applied yet']
 	]}
 />
+
+<style>
+	/* A document of hundreds of tables lays out only those near the window. */
+	.out-of-sight {
+		content-visibility: auto;
+		contain-intrinsic-size: auto 240px;
+	}
+</style>
