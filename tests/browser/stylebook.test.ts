@@ -54,7 +54,7 @@ describe('the Stylebook and the style bench', () => {
 		await page.click(await page.css('button[aria-label^="Fill: ink"]'));
 		await page.click('marigold', 'button');
 		const headers = await page.driver.executeScript<string[]>(
-			`return ['Glasshouse', 'Date', 'Place'].map((text) => getComputedStyle([...document.querySelectorAll('${bench} .cell')].find((cell) => cell.innerText.replace(/\\u200b/g, '').trim() === text)).backgroundColor)`
+			`return ['Glasshouse', 'Date', 'Place'].map((text) => getComputedStyle([...document.querySelectorAll('${bench} .cell')].find((cell) => cell.textContent.replace(/\\u200b/g, '').trim() === text)).backgroundColor)`
 		);
 		assert.deepEqual(headers, Array(3).fill('rgb(183, 121, 31)'));
 		await saved();

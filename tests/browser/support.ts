@@ -88,7 +88,7 @@ export class Page {
 	/** A computed style property of the element that holds this text in a table cell. */
 	cellStyle(table: string, text: string, property: string): Promise<string> {
 		return this.driver.executeScript<string>(
-			`const cell = [...document.querySelectorAll(arguments[0] + ' .layer:not([aria-hidden]) .cell')].find((cell) => cell.innerText.replace(/\\u200b/g, '').trim() === arguments[1]);
+			`const cell = [...document.querySelectorAll(arguments[0] + ' .layer:not([aria-hidden]) .cell')].find((cell) => cell.textContent.replace(/\\u200b/g, '').trim() === arguments[1]);
 			return cell ? getComputedStyle(cell)[arguments[2]] : 'no such cell';`,
 			table,
 			text,
