@@ -206,7 +206,8 @@ export function ensureBuild() {
 		newest(join(root, name))
 	);
 	const built = statSync(join(root, 'build', '.built'), { throwIfNoEntry: false })?.mtimeMs ?? 0;
-	if (built > Math.max(...sources)) return;
+	// The tests read the paths that the build writes into .svelte-kit.
+	if (built > Math.max(...sources) && statSync(join(root, '.svelte-kit', 'tsconfig.json'), { throwIfNoEntry: false })) return;
 	say('building the application');
 	run('npx', ['--no-install', 'vite', 'build', '--logLevel', 'error'], 'The build');
 	writeFileSync(join(root, 'build', '.built'), '');

@@ -1,7 +1,8 @@
 import { Kysely, PostgresDialect, type ColumnType, type Generated, type JSONColumnType } from 'kysely';
 import pg from 'pg';
 import type { Style, TypeRole } from '../core/style/types.ts';
-import type { DocumentState } from '../workbench/state.ts';
+import type { DocumentState, TableState } from '../workbench/state.ts';
+import type { HouseState } from '../workbench/house.ts';
 
 type Timestamp = ColumnType<Date, Date | undefined, Date>;
 
@@ -11,6 +12,17 @@ export interface Database {
 		name: string;
 		inks: JSONColumnType<Record<string, string>>;
 		type_roles: JSONColumnType<Record<string, TypeRole>>;
+		/** BCP 47: how figures and dates are written. */
+		locale: Generated<string>;
+		version: Generated<number>;
+		step: Generated<number>;
+	};
+	house_steps: {
+		step: number;
+		label: string;
+		state: JSONColumnType<HouseState>;
+		styles: JSONColumnType<Record<string, { before: Style; after: Style }>>;
+		created_at: Timestamp;
 	};
 	files: { hash: string; bytes: Buffer; created_at: Timestamp };
 	styles: {
@@ -20,8 +32,34 @@ export interface Database {
 		based_on: string | null;
 		definition: JSONColumnType<Style>;
 		version: Generated<number>;
+		/** Where in its steps the style stands. */
+		step: Generated<number>;
+		specimens: JSONColumnType<string[]> | null;
 		created_at: Timestamp;
 		updated_at: Timestamp;
+	};
+	style_steps: {
+		style_id: string;
+		step: number;
+		label: string;
+		definition: JSONColumnType<Style>;
+		created_at: Timestamp;
+	};
+	editions: {
+		style_id: string;
+		number: number;
+		note: string;
+		definition: JSONColumnType<Style>;
+		frozen: JSONColumnType<Style>;
+		created_at: Timestamp;
+	};
+	rollouts: {
+		id: Generated<string>;
+		style_id: string;
+		edition: number;
+		documents: JSONColumnType<Record<string, Record<number, TableState>>>;
+		created_at: Timestamp;
+		undone_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 	};
 	documents: {
 		id: Generated<string>;
@@ -43,7 +81,7 @@ export interface Database {
 		state: JSONColumnType<DocumentState>;
 		created_at: Timestamp;
 	};
-	wears: { document_id: string; table_index: number; style_id: string };
+	wears: { document_id: string; table_index: number; style_id: string; edition: number | null };
 }
 
 /** Connects to PostgreSQL; does not throw before the first query. */

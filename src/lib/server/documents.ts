@@ -7,7 +7,9 @@ import { openDocument } from '../formats/index.ts';
 import { EMPTY_STATE, type DocumentState, type TableState } from '../workbench/state.ts';
 import { stateTable } from '../workbench/table.ts';
 import { ConflictError, NotFoundError } from './answers.ts';
+import { isUuid } from './requests.ts';
 import type { Database } from './database.ts';
+import { Wardrobe } from './editions.ts';
 import { loadHouse } from './house.ts';
 import { findIn, importStyle, listStyles } from './styles.ts';
 
@@ -122,8 +124,8 @@ export async function addDocument(
 
 async function recordWears(trx: Transaction<Database>, id: string, state: DocumentState): Promise<void> {
 	await trx.deleteFrom('wears').where('document_id', '=', id).execute();
-	const rows = Object.entries(state.tables).flatMap(([index, { style }]) =>
-		style ? [{ document_id: id, table_index: Number(index), style_id: style }] : []
+	const rows = Object.entries(state.tables).flatMap(([index, { style, edition = null }]) =>
+		style ? [{ document_id: id, table_index: Number(index), style_id: style, edition }] : []
 	);
 	if (rows.length) await trx.insertInto('wears').values(rows).execute();
 }
@@ -174,7 +176,7 @@ async function stepsOf(db: Db, id: string): Promise<StepInfo[]> {
 		.execute();
 }
 
-async function stateAt(db: Db, id: string, step: number): Promise<DocumentState> {
+export async function stateAt(db: Db, id: string, step: number): Promise<DocumentState> {
 	const found = await db
 		.selectFrom('document_steps')
 		.select('state')
@@ -183,6 +185,12 @@ async function stateAt(db: Db, id: string, step: number): Promise<DocumentState>
 		.executeTakeFirst();
 	if (!found) throw new InputError('step', `The document has no step ${step}.`);
 	return found.state ?? EMPTY_STATE;
+}
+
+/** A document with its file read and the state that it stands at. */
+export async function openById(db: Db, id: string) {
+	const { name, step, file_hash } = await row(db, id);
+	return { name, document: await open(db, file_hash), state: await stateAt(db, id, step) };
 }
 
 /** Everything that the document view shows. */
@@ -202,26 +210,59 @@ export async function loadDocument(db: Db, id: string) {
 	};
 }
 
-/** Tables of documents of the house, for specimens: the first few of each, largest variety first. */
-export async function loadSpecimens(db: Db, most: number) {
-	const documents = await db.selectFrom('documents').selectAll().orderBy('created_at').limit(12).execute();
+/** What of a table a person chooses a specimen by. */
+export interface SpecimenChoice {
+	readonly key: string;
+	readonly document: string;
+	readonly title: string;
+	readonly rows: number;
+	readonly columns: number;
+	/** Id of the style it wears. */
+	readonly style: string | null;
+}
+
+async function specimensOf(db: Db, most: number, ids?: readonly string[]) {
+	if (ids?.length === 0) return [];
+	const documents = await db
+		.selectFrom('documents')
+		.selectAll()
+		.$if(!!ids, (query) => query.where('id', 'in', ids!))
+		.orderBy('created_at')
+		.limit(most)
+		.execute();
 	const specimens = [];
 	for (const { id, name, step, file_hash } of documents) {
 		const document = await open(db, file_hash);
 		const state = await stateAt(db, id, step);
-		for (const entry of document.tables) {
-			if (entry.place.where === 'nested') continue;
-			const roles = new Set(entry.table.roles).size;
-			specimens.push({
-				key: `${id}/${entry.index}`,
-				document: name,
-				entry,
-				state: state.tables[entry.index],
-				variety: roles * 10 + Math.min(entry.table.columns, 9) - (entry.table.rows > 20 ? 30 : 0)
-			});
-		}
+		for (const entry of document.tables)
+			if (entry.place.where !== 'nested')
+				specimens.push({ key: `${id}/${entry.index}`, document: name, entry, state: state.tables[entry.index] });
 	}
-	return specimens.sort((a, b) => b.variety - a.variety).slice(0, most);
+	return specimens;
+}
+
+/** Every table of the house's documents that can stand on a specimen sheet. */
+export async function listSpecimens(db: Db): Promise<SpecimenChoice[]> {
+	return (await specimensOf(db, 200)).map(({ key, document, entry, state }) => ({
+		key,
+		document,
+		title: entry.place.caption ?? `table ${entry.index + 1}`,
+		rows: entry.table.rows,
+		columns: entry.table.columns,
+		style: state?.style ?? null
+	}));
+}
+
+/** The tables with these keys, in that order; without keys, the `most` with the largest variety of rows. */
+export async function loadSpecimens(db: Db, most: number, keys?: readonly string[] | null) {
+	if (keys) {
+		const chosen = await specimensOf(db, 12, [...new Set(keys.map((key) => key.split('/')[0]!).filter(isUuid))]);
+		return keys.flatMap((key) => chosen.find((specimen) => specimen.key === key) ?? []);
+	}
+	const specimens = await specimensOf(db, 12);
+	const variety = ({ entry: { table } }: (typeof specimens)[number]) =>
+		new Set(table.roles).size * 10 + Math.min(table.columns, 9) - (table.rows > 20 ? 30 : 0);
+	return specimens.sort((a, b) => variety(b) - variety(a)).slice(0, most);
 }
 
 /** Saves a new step after the one that the editor saw; steps that were undone before it are gone. */
@@ -259,7 +300,7 @@ export async function addStep(
 	});
 }
 
-async function goTo(trx: Transaction<Database>, id: string, step: number, state: DocumentState): Promise<void> {
+export async function goTo(trx: Transaction<Database>, id: string, step: number, state: DocumentState): Promise<void> {
 	const known = new Set((await trx.selectFrom('styles').select('id').execute()).map((style) => style.id));
 	for (const { style } of Object.values(state.tables))
 		if (style && !known.has(style))
@@ -317,15 +358,18 @@ export async function writeDocument(
 	const { name, step, file_hash } = await row(db, id);
 	const document = await open(db, file_hash);
 	const state = await stateAt(db, id, step);
-	const styles = await listStyles(db);
-	const find = findIn(styles);
+	const wardrobe = await Wardrobe.load(db);
 	const jobs = document.tables.flatMap((entry): StyleJob[] => {
 		const own = state.tables[entry.index];
-		const style = styles.find((record) => record.id === own?.style);
-		return style ? [{ index: entry.index, table: stateTable(entry, own), style: style.definition }] : [];
+		const style = own && wardrobe.definition(own);
+		return style ? [{ index: entry.index, table: stateTable(entry, own), style }] : [];
 	});
 	if (jobs.length === 0)
 		return { name, bytes: await fileBytes(db, file_hash), account: { tables: [], remarks: document.remarks } };
-	const { bytes, account } = await writeDocx(document, jobs, { house: await loadHouse(db), find, as });
+	const { bytes, account } = await writeDocx(document, jobs, {
+		house: await loadHouse(db),
+		find: findIn(wardrobe.styles),
+		as
+	});
 	return { name, bytes, account };
 }

@@ -18,10 +18,15 @@ const closed = (properties: object, required: string[]) => ({
 	required
 });
 const step = { type: 'integer', minimum: 0 };
+const count = { type: 'integer', minimum: 1 };
+const label = { type: 'string', minLength: 1, maxLength: 200 };
+const renaming = { type: 'object', maxProperties: 500, additionalProperties: { type: 'string', maxLength: 200 } };
 
 const tableState = closed(
 	{
 		style: uuid,
+		edition: { type: 'integer', minimum: 1 },
+		pinned: { type: 'boolean' },
 		roles: byNumber({ type: 'string', pattern: ROLE_PATTERN }),
 		kinds: byNumber({ enum: COLUMN_KINDS }),
 		firstColumns: { type: 'integer', minimum: 0, maximum: 1000 },
@@ -34,16 +39,54 @@ const tableState = closed(
 
 /** What the server routes take, as JSON Schemas. */
 const SCHEMAS = {
-	newStep: closed(
-		{ after: step, label: { type: 'string', minLength: 1, maxLength: 200 }, tables: byNumber(tableState) },
-		['after', 'label', 'tables']
-	),
+	newStep: closed({ after: step, label, tables: byNumber(tableState) }, ['after', 'label', 'tables']),
 	moveStep: closed({ from: step, to: step }, ['from', 'to']),
 	newStyle: closed({ from: uuid, how: { enum: ['inherit', 'copy'] }, definition: { type: 'object' } }, []),
-	saveStyle: closed({ version: { type: 'integer', minimum: 1 }, definition: { type: 'object' } }, [
-		'version',
-		'definition'
+	saveStyle: closed(
+		{
+			version: count,
+			from: step,
+			at: step,
+			steps: {
+				type: 'array',
+				maxItems: 500,
+				items: closed({ label, definition: { type: 'object' } }, ['label', 'definition'])
+			}
+		},
+		['version', 'from', 'at', 'steps']
+	),
+	pushUp: closed(
+		{ version: count, place: { type: 'string', maxLength: 200 }, path: { type: 'string', maxLength: 60 } },
+		['version', 'place', 'path']
+	),
+	chooseSpecimens: closed(
+		{ keys: { type: ['array', 'null'], maxItems: 12, items: { type: 'string', maxLength: 60 } } },
+		['keys']
+	),
+	publish: closed({ version: count, note: { type: 'string', maxLength: 2000 } }, ['version', 'note']),
+	rollOut: closed({ edition: count, documents: { type: 'array', minItems: 1, maxItems: 10_000, items: uuid } }, [
+		'edition',
+		'documents'
 	]),
+	changeHouse: closed(
+		{
+			version: count,
+			label,
+			state: closed(
+				{
+					inks: { type: 'object' },
+					typeRoles: { type: 'object' },
+					locale: { type: 'string', minLength: 2, maxLength: 20 }
+				},
+				['inks', 'typeRoles', 'locale']
+			),
+			inks: renaming,
+			typeRoles: renaming
+		},
+		['version', 'label', 'state']
+	),
+	moveHouse: closed({ version: count, to: step }, ['version', 'to']),
+	template: closed({ styles: { type: 'array', minItems: 1, maxItems: 200, items: uuid } }, ['styles']),
 	removeStyle: closed({ replacement: uuid }, [])
 } as const;
 
@@ -51,14 +94,28 @@ export interface Requests {
 	newStep: { after: number; label: string; tables: Record<number, import('../workbench/state.ts').TableState> };
 	moveStep: { from: number; to: number };
 	newStyle: { from?: string; how?: 'inherit' | 'copy'; definition?: unknown };
-	saveStyle: { version: number; definition: unknown };
+	saveStyle: { version: number; from: number; at: number; steps: { label: string; definition: unknown }[] };
+	pushUp: { version: number; place: string; path: string };
+	chooseSpecimens: { keys: string[] | null };
+	publish: { version: number; note: string };
+	rollOut: { edition: number; documents: string[] };
+	changeHouse: {
+		version: number;
+		label: string;
+		state: { inks: Record<string, unknown>; typeRoles: Record<string, unknown>; locale: string };
+		inks?: Record<string, string>;
+		typeRoles?: Record<string, string>;
+	};
+	moveHouse: { version: number; to: number };
+	template: { styles: string[] };
 	removeStyle: { replacement?: string };
 }
 
 const validators = Object.fromEntries(
 	Object.entries(SCHEMAS).map(([name, schema]) => [name, ajv.compile(schema)])
 ) as Record<keyof Requests, ValidateFunction>;
-const isUuid = new RegExp(uuid.pattern);
+const UUID = new RegExp(uuid.pattern);
+export const isUuid = (text: string): boolean => UUID.test(text);
 
 /** Reads a JSON request body of the named kind. Throws InputError saying what is wrong where. */
 export async function readRequest<K extends keyof Requests>(request: Request, kind: K): Promise<Requests[K]> {
@@ -82,6 +139,6 @@ export async function readRequest<K extends keyof Requests>(request: Request, ki
 
 /** An id from an address. */
 export function readId(text: string, what: string): string {
-	if (!isUuid.test(text)) throw new InputError('request', `“${text}” is not the id of a ${what}.`);
+	if (!isUuid(text)) throw new InputError('request', `“${text}” is not the id of a ${what}.`);
 	return text;
 }

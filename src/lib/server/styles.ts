@@ -1,13 +1,14 @@
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../core/errors.ts';
 import { canonicalStyle } from '../core/style/canonical.ts';
-import { selfContained } from '../core/style/export.ts';
+import { pushUp } from '../core/style/edit.ts';
 import { baseChain, type FindBase } from '../core/style/inherit.ts';
+import { partWords } from '../core/style/parts.ts';
 import type { Style } from '../core/style/types.ts';
 import { checkStyle } from '../core/style/validate.ts';
+import { leafWords } from '../core/style/words.ts';
 import { ConflictError, NotFoundError } from './answers.ts';
 import type { Database } from './database.ts';
-import { loadHouse } from './house.ts';
 
 type Db = Kysely<Database> | Transaction<Database>;
 
@@ -16,6 +17,10 @@ export interface StyleRecord {
 	readonly id: string;
 	readonly version: number;
 	readonly definition: Style;
+	/** The newest published edition, where one is out. */
+	readonly edition: number | null;
+	/** Whether the draft says something else than the newest edition. */
+	readonly unpublished: boolean;
 	readonly updatedAt: string;
 	/** How many tables wear it, in how many documents. */
 	readonly worn: { readonly tables: number; readonly documents: number };
@@ -38,17 +43,32 @@ export async function listStyles(db: Db): Promise<StyleRecord[]> {
 		])
 		.groupBy('style_id')
 		.execute();
+	const newest = new Map((await newestEditions(db)).map((edition) => [edition.style_id, edition]));
 	return rows.map((row) => {
+		const edition = newest.get(row.id);
 		const count = worn.find(({ style_id }) => style_id === row.id);
 		return {
 			id: row.id,
 			version: row.version,
 			definition: row.definition,
+			edition: edition?.number ?? null,
+			unpublished: !!edition && JSON.stringify(edition.definition) !== JSON.stringify(row.definition),
 			updatedAt: row.updated_at.toISOString(),
 			worn: { tables: Number(count?.tables ?? 0), documents: Number(count?.documents ?? 0) },
 			basesOf: rows.filter(({ based_on }) => based_on === row.id).map(({ name }) => name)
 		};
 	});
+}
+
+/** The newest edition of each style that has one. */
+export async function newestEditions(db: Db) {
+	return db
+		.selectFrom('editions')
+		.distinctOn('style_id')
+		.selectAll()
+		.orderBy('style_id')
+		.orderBy('number', 'desc')
+		.execute();
 }
 
 /** Looks bases up by id among these styles. */
@@ -94,6 +114,10 @@ async function insert(db: Db, definition: Style): Promise<string> {
 		.values({ name: style.name, based_on: style.basedOn ?? null, definition: JSON.stringify(style) })
 		.returning('id')
 		.executeTakeFirstOrThrow();
+	await db
+		.insertInto('style_steps')
+		.values({ style_id: row.id, step: 0, label: 'as it began', definition: JSON.stringify(style) })
+		.execute();
 	return row.id;
 }
 
@@ -154,34 +178,163 @@ export async function importStyle(
 	});
 }
 
-/** Saves a style over the version that the editor saw. Throws ConflictError with what is there where somebody saved first. */
-export async function saveStyle(db: Kysely<Database>, id: string, version: number, value: unknown): Promise<number> {
-	const definition = canonicalStyle(checkStyle(value));
+export interface StyleStep {
+	readonly label: string;
+	readonly definition: Style;
+}
+
+/** The steps that undo and redo go through, the newest 200; `first` is the number of the first of them. */
+export async function loadStyleSteps(db: Db, id: string): Promise<{ first: number; at: number; steps: StyleStep[] }> {
+	const { step } = await db.selectFrom('styles').select('step').where('id', '=', id).executeTakeFirstOrThrow();
+	const rows = await db
+		.selectFrom('style_steps')
+		.select(['step', 'label', 'definition'])
+		.where('style_id', '=', id)
+		.where('step', '>', step - 200)
+		.orderBy('step')
+		.execute();
+	return {
+		first: rows[0]?.step ?? 0,
+		at: step,
+		steps: rows.map(({ label, definition }) => ({ label, definition }))
+	};
+}
+
+/** The style, locked, if it is still at the version that the editor saw. Throws ConflictError with what is there where somebody saved first. */
+export async function lockStyle(trx: Transaction<Database>, id: string, version: number) {
+	const row = await trx.selectFrom('styles').selectAll().where('id', '=', id).forUpdate().executeTakeFirst();
+	if (!row) throw new NotFoundError('This style is no longer in the Stylebook.');
+	if (row.version !== version)
+		throw new ConflictError(
+			`“${row.name}” was saved in another window in the meantime. Your change is still here and not saved.`,
+			{ version: row.version, definition: row.definition, history: await loadStyleSteps(trx, id) }
+		);
+	return row;
+}
+
+async function writeDraft(trx: Transaction<Database>, id: string, definition: Style, step: number): Promise<number> {
+	await assertNameFree(trx, definition.name, id);
+	const all = await listStyles(trx);
+	baseChain(definition, findIn(all.map((record) => (record.id === id ? { ...record, definition } : record))));
+	const { version } = await trx
+		.updateTable('styles')
+		.set({
+			name: definition.name,
+			based_on: definition.basedOn ?? null,
+			definition: JSON.stringify(definition),
+			version: sql`version + 1`,
+			step,
+			updated_at: sql`now()`
+		})
+		.where('id', '=', id)
+		.returning('version')
+		.executeTakeFirstOrThrow();
+	return version;
+}
+
+/**
+ * Saves what an editor did since the version that it saw: its steps from number `from` on are `steps` now, and the
+ * style stands at step `at`. Throws ConflictError with what is there where somebody saved first; nothing is stored then.
+ */
+export async function saveStyle(
+	db: Kysely<Database>,
+	id: string,
+	{
+		version,
+		from,
+		at,
+		steps
+	}: { version: number; from: number; at: number; steps: readonly { label: string; definition: unknown }[] }
+): Promise<number> {
+	const checked = steps.map(({ label, definition }) => ({ label, definition: canonicalStyle(checkStyle(definition)) }));
 	return db.transaction().execute(async (trx) => {
-		const row = await trx.selectFrom('styles').selectAll().where('id', '=', id).forUpdate().executeTakeFirst();
-		if (!row) throw new NotFoundError('This style is no longer in the Stylebook.');
-		if (row.version !== version)
-			throw new ConflictError(
-				`“${row.name}” was saved in another window in the meantime. Your change is still here and not saved.`,
-				{ version: row.version, definition: row.definition }
-			);
-		await assertNameFree(trx, definition.name, id);
-		const all = await listStyles(trx);
-		const changed = all.map((record) => (record.id === id ? { ...record, definition } : record));
-		baseChain(definition, findIn(changed));
-		await trx
-			.updateTable('styles')
-			.set({
-				name: definition.name,
-				based_on: definition.basedOn ?? null,
-				definition: JSON.stringify(definition),
-				version: version + 1,
-				updated_at: sql`now()`
-			})
-			.where('id', '=', id)
-			.execute();
-		return version + 1;
+		await lockStyle(trx, id, version);
+		if (checked.length) {
+			await trx.deleteFrom('style_steps').where('style_id', '=', id).where('step', '>=', from).execute();
+			await trx
+				.insertInto('style_steps')
+				.values(
+					checked.map(({ label, definition }, i) => ({
+						style_id: id,
+						step: from + i,
+						label,
+						definition: JSON.stringify(definition)
+					}))
+				)
+				.execute();
+		}
+		const now = await trx
+			.selectFrom('style_steps')
+			.select('definition')
+			.where('style_id', '=', id)
+			.where('step', '=', at)
+			.executeTakeFirst();
+		if (!now) throw new InputError('step', `The style has no step ${at}.`, '/at');
+		return writeDraft(trx, id, now.definition, at);
 	});
+}
+
+/** Adds one step to a style from outside its bench (an ink renamed, a base pushed up to). */
+export async function addStyleStep(
+	trx: Transaction<Database>,
+	id: string,
+	label: string,
+	definition: Style
+): Promise<number> {
+	const { step } = await trx
+		.selectFrom('styles')
+		.select('step')
+		.where('id', '=', id)
+		.forUpdate()
+		.executeTakeFirstOrThrow();
+	const canonical = canonicalStyle(checkStyle(definition));
+	await trx.deleteFrom('style_steps').where('style_id', '=', id).where('step', '>', step).execute();
+	await trx
+		.insertInto('style_steps')
+		.values({ style_id: id, step: step + 1, label, definition: JSON.stringify(canonical) })
+		.execute();
+	return writeDraft(trx, id, canonical, step + 1);
+}
+
+/** Moves one leaf from a style to the base that it builds on, as one step of each. */
+export async function pushUpLeaf(
+	db: Kysely<Database>,
+	id: string,
+	version: number,
+	place: string,
+	path: string
+): Promise<{ base: string }> {
+	return db.transaction().execute(async (trx) => {
+		const row = await lockStyle(trx, id, version);
+		if (!row.based_on)
+			throw new InputError('base', `“${row.name}” builds on nothing, so there is nothing to push up to.`);
+		const base = await trx
+			.selectFrom('styles')
+			.selectAll()
+			.where('id', '=', row.based_on)
+			.forUpdate()
+			.executeTakeFirstOrThrow();
+		const pushed = pushUp(row.definition, base.definition, place, path);
+		const label = `${partWords(place)}: ${leafWords(path)}`;
+		await addStyleStep(trx, base.id, `${label}, pushed up from ${row.name}`, pushed.base);
+		await addStyleStep(trx, id, `${label} pushed up to ${base.name}`, pushed.style);
+		return { base: base.name };
+	});
+}
+
+/** The keys of the tables on a style's specimen sheet; null where nobody chose. */
+export async function chosenSpecimens(db: Db, id: string): Promise<string[] | null> {
+	const row = await db.selectFrom('styles').select('specimens').where('id', '=', id).executeTakeFirst();
+	return row?.specimens ?? null;
+}
+
+/** Chooses the tables on a style's specimen sheet by their keys; null leaves the choice to the program. */
+export async function chooseSpecimens(db: Kysely<Database>, id: string, keys: readonly string[] | null): Promise<void> {
+	await db
+		.updateTable('styles')
+		.set({ specimens: keys && JSON.stringify(keys) })
+		.where('id', '=', id)
+		.execute();
 }
 
 /** Removes a style. Where tables wear it, a replacement must be named, and they wear that from then on, as one undoable step each. */
@@ -267,12 +420,4 @@ async function forgetInSteps(trx: Transaction<Database>, id: string, replacement
 			.where('step', '=', step)
 			.execute();
 	}
-}
-
-/** The style as a file that needs nothing else. */
-export async function styleFile(db: Db, id: string): Promise<Style> {
-	const all = await listStyles(db);
-	const style = all.find((record) => record.id === id);
-	if (!style) throw new NotFoundError('This style is no longer in the Stylebook.');
-	return canonicalStyle(selfContained(style.definition, await loadHouse(db as Kysely<Database>), findIn(all)));
 }

@@ -5,6 +5,10 @@ import type { ColumnKind, RowRole } from '../core/table/roles.ts';
 export interface TableState {
 	/** Id of the house style it wears. */
 	readonly style?: string;
+	/** Which published edition of it; absent while none is out, or where the draft itself is worn. */
+	readonly edition?: number;
+	/** Stays with its edition when a newer one is rolled out. */
+	readonly pinned?: boolean;
 	/** Corrections, by row and by column. */
 	readonly roles?: Readonly<Record<number, RowRole>>;
 	readonly kinds?: Readonly<Record<number, ColumnKind>>;

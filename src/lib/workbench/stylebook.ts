@@ -6,7 +6,12 @@ import type { Style } from '../core/style/types.ts';
 export interface BookStyle {
 	readonly id: string;
 	readonly definition: Style;
+	/** The published edition that `definition` is; absent or null for a draft. */
+	readonly edition?: number | null;
 }
+
+/** Under which key an edition that is not the newest (or, without a number, the draft of a published style) is looked up. */
+export const editionKey = (style: string, edition: number | undefined): string => `${style}@${edition ?? 'draft'}`;
 
 /** The house's styles with their inheritance resolved, for looking at. */
 export class Stylebook<T extends BookStyle = BookStyle> {
@@ -14,7 +19,9 @@ export class Stylebook<T extends BookStyle = BookStyle> {
 	private readonly byId: ReadonlyMap<string, T>;
 	constructor(
 		readonly styles: readonly T[],
-		readonly house: House
+		readonly house: House,
+		/** What tables wear that is not the newest edition, by {@link editionKey}. */
+		private readonly older: Readonly<Record<string, Style>> = {}
 	) {
 		this.byId = new Map(styles.map((style) => [style.id, style]));
 	}
@@ -26,6 +33,19 @@ export class Stylebook<T extends BookStyle = BookStyle> {
 	flat(id: string): FlatStyle {
 		let flat = this.flats.get(id);
 		if (!flat) this.flats.set(id, (flat = this.flatten(this.byId.get(id)!.definition)));
+		return flat;
+	}
+
+	/** What a table wears, inheritance resolved; undefined where it wears nothing that is still here. */
+	worn({ style, edition }: { readonly style?: string; readonly edition?: number }): FlatStyle | undefined {
+		const record = this.get(style);
+		if (!record) return undefined;
+		if ((record.edition ?? undefined) === edition) return this.flat(record.id);
+		const key = editionKey(record.id, edition);
+		const definition = this.older[key];
+		if (!definition) return this.flat(record.id);
+		let flat = this.flats.get(key);
+		if (!flat) this.flats.set(key, (flat = this.flatten(definition)));
 		return flat;
 	}
 

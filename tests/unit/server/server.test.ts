@@ -25,9 +25,10 @@ import {
 	listStyles,
 	loadStyle,
 	removeStyle,
-	saveStyle,
-	styleFile
+	loadStyleSteps,
+	saveStyle
 } from '../../../src/lib/server/styles.ts';
+import { frozenDraft } from '../../../src/lib/server/editions.ts';
 import { docx, p } from '../formats/documents.ts';
 
 const url = process.env.DATABASE_URL;
@@ -41,6 +42,11 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 		await sql`truncate wears, document_steps, documents, styles, files, houses cascade`.execute(db);
 		await loadDemo(db);
 	});
+	/** Saves a definition as the next step of a style. */
+	const save = async (id: string, version: number, definition: unknown) => {
+		const { at } = await loadStyleSteps(db, id);
+		return saveStyle(db, id, { version, from: at + 1, at: at + 1, steps: [{ label: 'changed', definition }] });
+	};
 	const styleNamed = async (name: string) => (await listStyles(db)).find(({ definition }) => definition.name === name)!;
 	const documentNamed = async (name: string) =>
 		(await listDocuments(db)).find((document) => document.name.startsWith(name))!;
@@ -138,21 +144,21 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 
 	it('never saves one window’s style over another’s', async () => {
 		const { id, version, definition } = await styleNamed('Beacon');
-		const saved = await saveStyle(db, id, version, { ...definition, description: 'mine' });
+		const saved = await save(id, version, { ...definition, description: 'mine' });
 		await assert.rejects(
-			saveStyle(db, id, version, { ...definition, description: 'theirs' }),
+			save(id, version, { ...definition, description: 'theirs' }),
 			(error) =>
 				error instanceof ConflictError && (error.current as { definition: Style }).definition.description === 'mine'
 		);
-		assert.equal(await saveStyle(db, id, saved, { ...definition, description: 'theirs, knowingly' }), saved + 1);
+		assert.equal(await save(id, saved, { ...definition, description: 'theirs, knowingly' }), saved + 1);
 	});
 
 	it('refuses styles that are not valid, names that are taken, circles', async () => {
 		const { id, version, definition } = await styleNamed('House base');
-		await assert.rejects(saveStyle(db, id, version, { ...definition, colour: 'red' }), code('style'));
-		await assert.rejects(saveStyle(db, id, version, { ...definition, name: 'season ledger' }), code('name-taken'));
+		await assert.rejects(save(id, version, { ...definition, colour: 'red' }), code('style'));
+		await assert.rejects(save(id, version, { ...definition, name: 'season ledger' }), code('name-taken'));
 		await assert.rejects(
-			saveStyle(db, id, version, { ...definition, basedOn: (await styleNamed('Season Ledger')).id }),
+			save(id, version, { ...definition, basedOn: (await styleNamed('Season Ledger')).id }),
 			code('base-cycle')
 		);
 		await assert.rejects(importStyle(db, { format: 'heptarch-style', version: 1, name: 'x' }), code('style'));
@@ -171,7 +177,7 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 			(await loadStyle(db, await createStyle(db, ledger.id, 'inherit'))).definition.name,
 			'Season Ledger, variant 2'
 		);
-		const file = await styleFile(db, variant.id);
+		const file = await frozenDraft(db, variant.id);
 		assert.deepEqual(
 			[file.basedOn, file.bases!.map(({ name }) => name)],
 			['Season Ledger', ['Season Ledger', 'House base']]

@@ -1,6 +1,6 @@
 import { partWords, RANKS } from '../style/parts.ts';
 import { leafWords, valueWords } from '../style/words.ts';
-import type { Decided } from './resolve.ts';
+import type { Decided, traceEdge } from './resolve.ts';
 
 export const rankNumeral = (rank: number): string => RANKS.find((entry) => entry.rank === rank)?.numeral ?? '';
 
@@ -43,4 +43,19 @@ export function explainTrace(
 export function explainLeaf(path: string, [winner, ...overruled]: readonly Decided[]): string {
 	const from = `${valueWords(path, winner!.value)}, from ${partWords(winner!.part)}${winner!.style ? ` in ${winner!.style}` : ''}`;
 	return overruled.length ? `${from}, overruling ${list(overruled.map(({ part }) => partWords(part)))}` : from;
+}
+
+/** An edge's trace as one sentence: "Solid 1pt fern, from IV total; it overrules I ground (none)." */
+export function explainEdge(trace: NonNullable<ReturnType<typeof traceEdge>>): string {
+	const { line, part, rank } = trace.result;
+	if (!line) return 'Nobody claims this edge, so there is no line; on screen a guide may stand there.';
+	const words =
+		line.pattern === 'none' ? 'No line, said on purpose' : [line.pattern, line.weight, line.ink].join(' ').trim();
+	const others = new Map<string, string>();
+	for (const claim of trace.claims)
+		for (const decided of claim.get('pattern') ?? [])
+			if (decided.part !== part && !others.has(decided.part))
+				others.set(decided.part, `${rankNumeral(decided.rank)} ${partWords(decided.part)} (${decided.value})`);
+	const from = `${words[0]!.toUpperCase()}${words.slice(1)}, from ${rankNumeral(rank!)} ${partWords(part!)}`;
+	return others.size ? `${from}; it overrules ${list([...others.values()])}.` : `${from}.`;
 }

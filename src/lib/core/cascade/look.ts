@@ -181,8 +181,8 @@ function fillBelow(resolved: Resolved, signature: number, ink: Ink): Hex | 'none
 const computed = new WeakMap<ReadonlyMap<string, Decided>, Look>();
 const computedLines = new WeakMap<EdgeResult, Line | null>();
 
-/** Rows whose cells have no decimal mark to line up on (engine §7); they stand at the end instead. */
-const NO_FIGURES: ReadonlySet<string> = new Set(['title', 'header', 'group', 'note']);
+/** Rows that hold no figures of their column: no decimal mark to line up on (engine §7; they stand at the end), nothing to format. */
+export const NO_FIGURES: ReadonlySet<string> = new Set(['title', 'header', 'group', 'note']);
 
 /** Numbers equal things once. */
 export class Interned<T> {

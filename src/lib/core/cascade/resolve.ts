@@ -8,6 +8,7 @@ import {
 	type Aspect,
 	type LeafValue,
 	type LinePattern,
+	type LinePlace,
 	type TypeRole
 } from '../style/types.ts';
 import type { Table } from '../table/grid.ts';
@@ -188,18 +189,10 @@ class Resolver {
 		return trace;
 	}
 
-	/** What one part of a cell says of one of its sides: of its outside or its inside, as the cell beyond belongs to its block or not. */
+	/** What one part of a cell says of one of its sides. */
 	private sideSayings(part: Part, edge: EdgeSignature, side: 'before' | 'after', beyond: Signature | undefined) {
 		const { lines } = this.sayings(part);
-		if (lines.size === 0) return NO_SAYINGS;
-		const inside =
-			!!beyond &&
-			beyond.parts.some(({ name }) => name === part.name) &&
-			(part.family !== 'rowBand' || edge.sameRowStripe) &&
-			(part.family !== 'columnBand' || edge.sameColumnStripe);
-		if (inside) return lines.get(edge.horizontal ? 'betweenRows' : 'betweenColumns') ?? NO_SAYINGS;
-		if (edge.horizontal) return lines.get(side === 'before' ? 'bottom' : 'top') ?? NO_SAYINGS;
-		return lines.get(side === 'before' ? 'end' : 'start') ?? NO_SAYINGS;
+		return lines.size === 0 ? NO_SAYINGS : (lines.get(linePlaceOf(part, edge, side, beyond)) ?? NO_SAYINGS);
 	}
 
 	/** Everybody who speaks of the `pattern`, `weight` and `ink` of a cell's side, winner first. */
@@ -283,6 +276,37 @@ class Resolver {
 	private ink(name: string | undefined): Hex {
 		return inkHex(name, this.style, this.house) ?? BLACK;
 	}
+}
+
+/** Which of a part's lines an edge is for the cell on one side: its outside or its inside, as the cell beyond belongs to its block or not. */
+function linePlaceOf(
+	part: Part,
+	edge: EdgeSignature,
+	side: 'before' | 'after',
+	beyond: Signature | undefined
+): LinePlace {
+	const inside =
+		!!beyond &&
+		beyond.parts.some(({ name }) => name === part.name) &&
+		(part.family !== 'rowBand' || edge.sameRowStripe) &&
+		(part.family !== 'columnBand' || edge.sameColumnStripe);
+	if (edge.horizontal) return inside ? 'betweenRows' : side === 'before' ? 'bottom' : 'top';
+	return inside ? 'betweenColumns' : side === 'before' ? 'end' : 'start';
+}
+
+/** Every part that could speak of an edge, with which of its lines the edge is; strongest first. */
+export function edgeParts(structure: Structure, index: number): { part: Part; place: LinePlace }[] {
+	const edge = structure.edges[index];
+	if (!edge) return [];
+	const found = new Map<string, { part: Part; place: LinePlace }>();
+	for (const side of ['before', 'after'] as const) {
+		const beyond = structure.signatures[edge[side === 'before' ? 'after' : 'before']];
+		for (const part of structure.signatures[edge[side]]?.parts ?? []) {
+			const place = linePlaceOf(part, edge, side, beyond);
+			found.set(`${part.name} ${place}`, { part, place });
+		}
+	}
+	return [...found.values()].sort((a, b) => b.part.rank - a.part.rank || b.part.order - a.part.order);
 }
 
 const resolvers = new WeakMap<FlatStyle, WeakMap<House, Map<string, Resolver>>>();

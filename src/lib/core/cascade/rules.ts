@@ -40,6 +40,15 @@ function matchesRole(role: RowRole, wanted: readonly string[]): boolean {
 	return wanted.includes(role) || wanted.includes(roleFamily(role));
 }
 
+interface ColumnFacts {
+	/** How often each text stands in it. */
+	readonly texts: ReadonlyMap<string, number>;
+	/** The cell above each one but the first. */
+	readonly above: ReadonlyMap<number, number>;
+	readonly ascending: readonly Decimal[];
+	readonly mean: Decimal | undefined;
+}
+
 /** Evaluates conditions on one table; values are read once. */
 class Evaluator {
 	private readonly values = new Map<number, Value>();
@@ -60,23 +69,41 @@ class Evaluator {
 			: parseValue(String(value ?? ''), this.decimal);
 	}
 
-	/** The cells of one column that stand in rows the condition speaks of, top down. */
-	private peers(index: number, test: Test): number[] {
+	private readonly columns = new Map<string, ColumnFacts>();
+
+	/** What is known of the cells of one column that stand in rows the condition speaks of; worked out once. */
+	private column(index: number, test: Test): ColumnFacts {
 		const { c } = this.table.cells[index]!;
-		const peers: number[] = [];
-		this.table.cells.forEach((cell, i) => {
-			if (cell.c === c && matchesRole(this.table.roles[cell.r]!, test.rows ?? ['body'])) peers.push(i);
-		});
-		return peers;
+		const rows = test.rows ?? ['body'];
+		const key = `${c} ${rows.join()}`;
+		let facts = this.columns.get(key);
+		if (!facts) {
+			const peers: number[] = [];
+			this.table.cells.forEach((cell, i) => {
+				if (cell.c === c && matchesRole(this.table.roles[cell.r]!, rows)) peers.push(i);
+			});
+			const texts = new Map<string, number>();
+			const above = new Map<number, number>();
+			peers.forEach((peer, i) => {
+				const text = this.table.cells[peer]!.text.trim();
+				texts.set(text, (texts.get(text) ?? 0) + 1);
+				if (i > 0) above.set(peer, peers[i - 1]!);
+			});
+			const ascending = peers.flatMap((peer) => amountOf(this.value(peer)) ?? []).sort((a, b) => a.comparedTo(b));
+			facts = {
+				texts,
+				above,
+				ascending,
+				mean: ascending.length ? Decimal.sum(...ascending).div(ascending.length) : undefined
+			};
+			this.columns.set(key, facts);
+		}
+		return facts;
 	}
 
 	private equal(index: number, operand: unknown): boolean {
 		const order = compareLike(this.value(index), this.operand(operand));
 		return order === undefined ? this.table.cells[index]!.text.trim() === String(operand).trim() : order === 0;
-	}
-
-	private amounts(index: number, test: Test): Decimal[] {
-		return this.peers(index, test).flatMap((peer) => amountOf(this.value(peer)) ?? []);
 	}
 
 	private holds(index: number, test: Test): boolean {
@@ -123,30 +150,25 @@ class Evaluator {
 			case 'notNumber':
 				return value.type !== 'empty' && !amountOf(value);
 			case 'repeated':
-				return (
-					text !== '' &&
-					this.peers(index, test).filter((peer) => this.table.cells[peer]!.text.trim() === text).length > 1
-				);
+				return text !== '' && this.column(index, test).texts.get(text)! > 1;
 			case 'least':
 			case 'greatest': {
 				const amount = amountOf(value);
 				if (!amount) return false;
-				const sorted = this.amounts(index, test).sort((a, b) => a.comparedTo(b));
-				if (test.is === 'greatest') sorted.reverse();
-				const limit = sorted[Math.min(Number(test.value ?? 1), sorted.length) - 1];
+				const { ascending } = this.column(index, test);
+				const at = Math.min(Number(test.value ?? 1), ascending.length);
+				const limit = ascending[test.is === 'least' ? at - 1 : ascending.length - at];
 				return !!limit && (test.is === 'least' ? amount.lte(limit) : amount.gte(limit));
 			}
 			case 'aboveMean':
 			case 'belowMean': {
 				const amount = amountOf(value);
-				const all = this.amounts(index, test);
-				if (!amount || !all.length) return false;
-				const mean = Decimal.sum(...all).div(all.length);
+				const { mean } = this.column(index, test);
+				if (!amount || !mean) return false;
 				return test.is === 'aboveMean' ? amount.gt(mean) : amount.lt(mean);
 			}
 			case 'changes': {
-				const peers = this.peers(index, test);
-				const above = peers[peers.indexOf(index) - 1];
+				const above = this.column(index, test).above.get(index);
 				return above !== undefined && this.table.cells[above]!.text.trim() !== text;
 			}
 			default:
@@ -186,6 +208,7 @@ export function ruleHits(table: Table, style: FlatStyle): Map<number, Part[]> {
 	if (style.rules.length === 0) return hits;
 	const evaluator = new Evaluator(table);
 	style.rules.forEach((rule, order) => {
+		if (rule.off) return;
 		const rows = rowsOf(rule.where);
 		const inRows = (index: number) => matchesRole(table.roles[table.cells[index]!.r]!, rows);
 		const reached = new Set<number>();

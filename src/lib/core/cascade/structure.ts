@@ -136,7 +136,7 @@ function styleKey(style: FlatStyle): StyleKey {
 		const named = [...style.parts.keys()]
 			.filter((name) => name.startsWith('columns:"'))
 			.map((name) => name.slice(9, -1));
-		const rules = style.rules.map(({ name, where, extends: reach }) => [name, where, reach]);
+		const rules = style.rules.map(({ name, where, extends: reach, off }) => [name, where, reach, off]);
 		made = { named: new Set(named), key: JSON.stringify([style.reading, style.bands, named, rules]) };
 		styleKeys.set(style, made);
 	}

@@ -30,6 +30,7 @@ export function canonicalStyle(style: Style): Style {
 				name: rule.name,
 				where: rule.where,
 				...(rule.extends && { extends: rule.extends }),
+				...(rule.off && { off: true }),
 				set: settingsOf(leavesOf(rule.set))
 			}))
 		})

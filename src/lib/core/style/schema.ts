@@ -105,6 +105,7 @@ export const STYLE_SCHEMA: Schema = {
 						name,
 						where: { $ref: '#/$defs/condition' },
 						extends: { enum: ['cell', 'row', 'column'] },
+						off: { type: 'boolean' },
 						set: { $ref: '#/$defs/settings' }
 					},
 					['name', 'where', 'set']

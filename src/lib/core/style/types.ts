@@ -86,6 +86,8 @@ export interface CellRule {
 	name: string;
 	where: Condition;
 	extends?: 'cell' | 'row' | 'column';
+	/** Kept in the style, but says nothing for now. */
+	off?: boolean;
 	set: PartSettings;
 }
 

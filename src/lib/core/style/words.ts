@@ -1,4 +1,4 @@
-import type { LeafValue } from './types.ts';
+import type { LeafValue, LinePlace } from './types.ts';
 
 const WORDS: Record<string, string> = {
 	'fill.ink': 'fill',
@@ -38,6 +38,20 @@ const PLACES: Record<string, string> = {
 	diagonalUp: 'diagonal up'
 };
 
+const SHORT_PLACES: Record<LinePlace, string> = {
+	top: 'above',
+	bottom: 'below',
+	start: 'before',
+	end: 'after',
+	betweenRows: 'between rows',
+	betweenColumns: 'between columns',
+	diagonalDown: 'diagonal down',
+	diagonalUp: 'diagonal up'
+};
+
+/** Where a line of a part runs: "above", "between rows". */
+export const linePlaceWords = (place: LinePlace): string => SHORT_PLACES[place];
+
 /** A leaf as people read it: "fill", "line above, weight". */
 export function leafWords(path: string): string {
 	const [group, place, property] = path.split('.') as [string, string?, string?];
@@ -53,3 +67,6 @@ export function valueWords(path: string, value: LeafValue): string {
 	if (path === 'rotate') return `${value}°`;
 	return String(value);
 }
+
+/** Line widths of ISO 128-2 (§6.1), as lengths. */
+export const ISO_WEIGHTS = ['0.13mm', '0.18mm', '0.25mm', '0.35mm', '0.5mm', '0.7mm', '1mm', '1.4mm', '2mm'] as const;

@@ -1,144 +1,206 @@
 <script lang="ts">
-	import { LINE_PLACES, type LeafValue, type LinePlace } from '$lib/core/style/types.ts';
+	import { partWords } from '$lib/core/style/parts.ts';
+	import { LINE_PLACES, type LinePlace } from '$lib/core/style/types.ts';
+	import { linePlaceWords } from '$lib/core/style/words.ts';
+	import type { Bench } from './bench.svelte.ts';
+	import FormatSample from './FormatSample.svelte';
 	import LeafField from './fields/LeafField.svelte';
+	import PlaceField from './fields/PlaceField.svelte';
 
-	/** Where a leaf's value comes from, for one part: set here, from a base style, from a weaker part, or from nobody. */
-	export interface LeafSource {
-		readonly value: LeafValue | undefined;
-		readonly isSet: boolean;
-		readonly from: string;
-	}
-	interface Props {
-		part: string;
-		source: (path: string) => LeafSource;
-		inks: Readonly<Record<string, string>>;
-		roles: readonly string[];
-		onset: (path: string, value: LeafValue | undefined) => void;
-	}
-	let { part, source, inks, roles, onset }: Props = $props();
-	let place = $state<LinePlace>('top');
+	/** Every property of the chosen part, with where its value comes from. `onpush` moves one to the base. */
+	let { bench, onpush }: { bench: Bench; onpush?: (path: string) => void } = $props();
+	let line = $state<LinePlace>('top');
+	let isLinked = $state(false);
 
-	const groups: { title: string; leaves: [path: string, label: string][] }[] = [
-		{
-			title: 'Fill',
-			leaves: [
-				['fill.ink', 'Ink'],
-				['fill.tint', 'Tint'],
-				['fill.opacity', 'Opacity']
-			]
-		},
-		{
-			title: 'Text',
-			leaves: [
-				['text.role', 'Type role'],
-				['text.family', 'Family'],
-				['text.size', 'Size'],
-				['text.weight', 'Weight'],
-				['text.italic', 'Slant'],
-				['text.underline', 'Underline'],
-				['text.case', 'Case'],
-				['text.tracking', 'Tracking'],
-				['text.lineHeight', 'Line height'],
-				['text.ink', 'Ink']
-			]
-		},
-		{
-			title: 'Alignment',
-			leaves: [
-				['align.h', 'Across'],
-				['align.v', 'Down'],
-				['rotate', 'Rotation']
-			]
-		},
-		{
-			title: 'Margins',
-			leaves: [
-				['margin.top', 'Above'],
-				['margin.bottom', 'Below'],
-				['margin.start', 'Before'],
-				['margin.end', 'After']
-			]
-		}
-	];
-	const places: Record<LinePlace, string> = {
-		top: 'above',
-		bottom: 'below',
-		start: 'before',
-		end: 'after',
-		betweenRows: 'between rows',
-		betweenColumns: 'between columns',
-		diagonalDown: 'diagonal down',
-		diagonalUp: 'diagonal up'
+	const TEXT = [
+		['text.role', 'Type role'],
+		['text.family', 'Family'],
+		['text.size', 'Size'],
+		['text.weight', 'Weight'],
+		['text.italic', 'Slant'],
+		['text.underline', 'Underline'],
+		['text.case', 'Case'],
+		['text.tracking', 'Tracking'],
+		['text.lineHeight', 'Line height'],
+		['text.ink', 'Ink']
+	] as const;
+	const MARGINS = [
+		['margin.top', 'Above'],
+		['margin.bottom', 'Below'],
+		['margin.start', 'Before'],
+		['margin.end', 'After']
+	] as const;
+	const FORMATS: Record<string, readonly (readonly [path: string, label: string])[]> = {
+		number: [
+			['format.decimals', 'Decimals'],
+			['format.grouping', 'Thousands'],
+			['format.negative', 'Negative'],
+			['format.zero', 'Zero as']
+		],
+		money: [['format.currency', 'Currency']],
+		unit: [['format.unit', 'Unit']],
+		date: [['format.date', 'Date as']]
 	};
-	const placeState = (name: LinePlace) => {
-		const { value, isSet } = source(`lines.${name}.pattern`);
-		return !isSet ? 'untouched' : value === 'none' ? 'none' : 'set';
-	};
+	const formatKind = $derived(bench.source('format.kind').value);
+	const formatLeaves = $derived([
+		...(formatKind === 'money' ? FORMATS.money! : []),
+		...(formatKind === 'quantity' ? FORMATS.unit! : []),
+		...(['money', 'quantity', 'count', 'percent'].includes(String(formatKind)) ? FORMATS.number! : []),
+		...(formatKind === 'date' ? FORMATS.date! : [])
+	]);
+	const place = $derived(bench.place);
 </script>
 
 {#snippet leaf(path: string, label: string, group: string)}
-	{@const { value, isSet, from } = source(path)}
-	<div class="grid grid-cols-[76px_minmax(0,1fr)_82px] items-start gap-x-2 border-b border-hairline py-1 last:border-0">
+	{@const { value, isSet, from, part, isInherited } = bench.source(path)}
+	<div class="grid grid-cols-[72px_minmax(0,1fr)_92px] items-start gap-x-2 border-b border-hairline py-1 last:border-0">
 		<span class="pt-1 text-quiet">{label}</span>
 		<LeafField
 			{path}
 			label="{group}: {label.toLowerCase()}"
 			{value}
 			{isSet}
-			{inks}
-			{roles}
-			onset={(next) => onset(path, next)}
+			inks={bench.inks}
+			roles={bench.roles}
+			locale={bench.house.locale}
+			onset={(next) => bench.set(path, next)}
 		/>
 		{#if isSet}
+			<span class="flex items-center justify-end gap-0.5">
+				{#if bench.base && onpush && !place.startsWith('rule:')}
+					<button
+						type="button"
+						class="move"
+						title="Push up: say it in {bench.base.definition.name} instead, for all that build on it"
+						aria-label="{group}: push {label.toLowerCase()} up to {bench.base.definition.name}"
+						onclick={() => onpush(path)}>↥</button
+					>
+				{/if}
+				<button
+					type="button"
+					class="group min-h-7 truncate text-end text-[12px] font-semibold text-picked"
+					title="Unset: let it come from elsewhere"
+					aria-label="{group}: {label.toLowerCase()} is set here; unset it"
+					onclick={() => bench.set(path, undefined)}
+				>
+					<span class="group-hover:hidden group-focus-visible:hidden">set here</span><span
+						class="hidden group-hover:inline group-focus-visible:inline">unset ×</span
+					>
+				</button>
+			</span>
+		{:else if isInherited}
+			<span class="flex min-w-0 items-center justify-end gap-0.5">
+				<button
+					type="button"
+					class="move"
+					title="Freeze: say it here too, whatever {from} says later"
+					aria-label="{group}: freeze {label.toLowerCase()} here"
+					onclick={() => bench.set(path, value)}>❄</button
+				>
+				<span class="truncate pt-0.5 text-end text-[12px] text-quiet" title="comes from {from}">{from}</span>
+			</span>
+		{:else if part}
 			<button
 				type="button"
-				class="group min-h-7 truncate text-end text-[12px] font-semibold text-picked"
-				title="Unset: let it come from elsewhere"
-				aria-label="{group}: {label.toLowerCase()} is set here; unset it"
-				onclick={() => onset(path, undefined)}
+				class="min-h-7 truncate text-end text-[12px] text-quiet hover:text-ink hover:underline"
+				title="comes from {from}; go there"
+				onclick={() => bench.choose(part)}>{from}</button
 			>
-				<span class="group-hover:hidden group-focus-visible:hidden">set here</span><span
-					class="hidden group-hover:inline group-focus-visible:inline">unset ×</span
-				>
-			</button>
 		{:else}
-			<span class="truncate pt-1.5 text-end text-[12px] text-quiet" title={from}>{from}</span>
+			<span class="truncate pt-1.5 text-end text-[12px] text-quiet">{from}</span>
 		{/if}
 	</div>
 {/snippet}
 
-{#key part}
-	{#each groups as { title, leaves } (title)}
-		<section class="mb-3" aria-label={title}>
-			<h3 class="mb-0.5 font-semibold">{title}</h3>
-			{#each leaves as [path, label] (path)}{@render leaf(path, label, title)}{/each}
-		</section>
-	{/each}
-	<section aria-label="Lines">
+{#key place}
+	<section class="mb-3" aria-label="Fill">
+		<h3 class="mb-0.5 font-semibold">Fill</h3>
+		{@render leaf('fill.ink', 'Ink', 'Fill')}
+		{@render leaf('fill.tint', 'Tint', 'Fill')}
+		{@render leaf('fill.opacity', 'Opacity', 'Fill')}
+	</section>
+	<section class="mb-3" aria-label="Text">
+		<h3 class="mb-0.5 font-semibold">Text</h3>
+		{#each TEXT as [path, label] (path)}{@render leaf(path, label, 'Text')}{/each}
+	</section>
+	<section class="mb-3" aria-label="Alignment">
+		<h3 class="mb-0.5 font-semibold">Alignment</h3>
+		<PlaceField
+			h={bench.source('align.h').value}
+			v={bench.source('align.v').value}
+			onset={(leaves) => bench.setAll(leaves, 'alignment')}
+		/>
+		{@render leaf('align.h', 'Across', 'Alignment')}
+		{@render leaf('align.v', 'Down', 'Alignment')}
+		{@render leaf('rotate', 'Rotation', 'Alignment')}
+	</section>
+	<section class="mb-3" aria-label="Margins">
+		<h3 class="mb-0.5 flex items-center font-semibold">
+			Margins
+			<label class="ms-auto flex items-center gap-1.5 text-[12px] font-normal text-quiet"
+				><input type="checkbox" class="h-3.5 w-3.5 rounded-sm text-picked" bind:checked={isLinked} />all four alike</label
+			>
+		</h3>
+		{#if isLinked}
+			{@const first = bench.source('margin.top')}
+			<div class="grid grid-cols-[72px_minmax(0,1fr)_92px] items-start gap-x-2 py-1">
+				<span class="pt-1 text-quiet">Around</span>
+				<LeafField
+					path="margin.top"
+					label="Margins: all four"
+					value={first.value}
+					isSet={first.isSet}
+					inks={bench.inks}
+					roles={bench.roles}
+					locale={bench.house.locale}
+					onset={(value) =>
+						bench.setAll(
+							MARGINS.map(([path]) => [path, value] as const),
+							'margins'
+						)}
+				/>
+			</div>
+		{:else}
+			{#each MARGINS as [path, label] (path)}{@render leaf(path, label, 'Margins')}{/each}
+		{/if}
+	</section>
+	<section class="mb-3" aria-label="Lines">
 		<h3 class="mb-1.5 font-semibold">Lines</h3>
 		<div class="mb-1 flex flex-wrap gap-1" role="radiogroup" aria-label="Which lines">
 			{#each LINE_PLACES as name (name)}
-				{@const is = placeState(name)}
+				{@const is = bench.lineStates[name]}
 				<button
 					type="button"
 					role="radio"
-					aria-checked={place === name}
+					aria-checked={line === name}
 					class={[
 						'chip',
-						place === name && 'border-picked! text-picked!',
+						line === name && 'border-picked! text-picked!',
 						is === 'set' && 'font-semibold text-ink!',
 						is === 'none' && 'off'
 					]}
-					title={is}
-					onclick={() => (place = name)}
+					title="{linePlaceWords(name)} of {partWords(place)}: {is}"
+					onclick={() => (line = name)}
 				>
-					<i class={['edge', is]}></i>{places[name]}
+					<i class={['edge', is]}></i>{linePlaceWords(name)}
 				</button>
 			{/each}
 		</div>
-		{@render leaf(`lines.${place}.pattern`, 'Pattern', `Line ${places[place]}`)}
-		{@render leaf(`lines.${place}.weight`, 'Weight', `Line ${places[place]}`)}
-		{@render leaf(`lines.${place}.ink`, 'Ink', `Line ${places[place]}`)}
+		{@render leaf(`lines.${line}.pattern`, 'Pattern', `Line ${linePlaceWords(line)}`)}
+		{@render leaf(`lines.${line}.weight`, 'Weight', `Line ${linePlaceWords(line)}`)}
+		{@render leaf(`lines.${line}.ink`, 'Ink', `Line ${linePlaceWords(line)}`)}
+	</section>
+	<section class="mb-3" aria-label="Figures and dates">
+		<h3 class="mb-0.5 font-semibold">Figures and dates</h3>
+		{@render leaf('format.kind', 'Written as', 'Format')}
+		{#each formatLeaves as [path, label] (path)}{@render leaf(path, label, 'Format')}{/each}
+		<FormatSample {bench} />
+	</section>
+	<section class="mb-3" aria-label="Pages">
+		<h3 class="mb-0.5 font-semibold">Pages</h3>
+		{@render leaf('keep.together', 'Row whole', 'Pages')}
+		{@render leaf('keep.withNext', 'With next', 'Pages')}
+		{@render leaf('keep.repeat', 'Repeats', 'Pages')}
 	</section>
 {/key}
 
@@ -153,5 +215,17 @@
 	}
 	.edge.none {
 		border-top: 2px dashed var(--color-error);
+	}
+	.move {
+		width: 24px;
+		height: 26px;
+		flex-shrink: 0;
+		border-radius: 6px;
+		color: var(--color-quiet);
+	}
+	.move:hover,
+	.move:focus-visible {
+		background: var(--color-desk);
+		color: var(--color-ink);
 	}
 </style>

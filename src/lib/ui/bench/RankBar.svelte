@@ -13,9 +13,11 @@
 		house: House;
 		carrier: Table;
 		chosen: Rank;
+		/** Touches on the tables of the sheet: how many, in how many tables. */
+		touches: { readonly count: number; readonly tables: number };
 		onchoose: (rank: Rank) => void;
 	}
-	let { style, house, carrier, chosen, onchoose }: Props = $props();
+	let { style, house, carrier, chosen, touches, onchoose }: Props = $props();
 
 	const counts = $derived.by(() => {
 		const counts = Array<number>(8).fill(0);
@@ -37,6 +39,19 @@
 			} as Look,
 			0.72
 		);
+	const ruleCss = (name: string) =>
+		cellStyle(
+			computeLook(
+				new Map([
+					...resolveParts(style, house, carrier, ['ground']).leaves,
+					...[...style.rules.find((rule) => rule.name === name)!.leaves].map(
+						([path, { value, style: from }]) => [path, { value, rank: 6, part: `rule:${name}`, style: from }] as const
+					)
+				]),
+				ink
+			),
+			0.72
+		).replace(/padding:[^;]*;/, '');
 	const fill = (...parts: string[]) => {
 		const { fill } = look(...parts);
 		return fill && fill !== 'none' ? fill : 'transparent';
@@ -81,7 +96,7 @@
 					class={['truncate', chosen === rank && 'font-semibold text-picked']}>{name}</span
 				><span class="ms-auto shrink-0 text-[12px] text-quiet"
 					>{rank === 7
-						? 'per table'
+						? 'not of the style'
 						: `${counts[rank]} ${rank === 6 ? (counts[6] === 1 ? 'rule' : 'rules') : 'set'}`}</span
 				></span
 			>
@@ -118,11 +133,20 @@
 						></span><span style="background:{fill('lastColumn', 'total', 'corner:total-last')}"></span></span
 					>
 				{:else if rank === 6}
-					<span class="flex flex-1 items-center gap-2 truncate px-2 text-[11px]"
-						>{style.rules[0]?.name ?? 'no rule'}</span
-					>
+					{@const rule = style.rules.find(({ off }) => !off)}
+					{#if rule}
+						<span class="flex flex-1 items-center gap-2 px-2"
+							><span>−412</span><span class="text-quiet">→</span><span class="px-1" style={ruleCss(rule.name)}
+								>−412</span
+							><span class="truncate text-quiet">{rule.name}</span></span
+						>
+					{:else}<span class="flex flex-1 items-center px-2 text-[11px] text-quiet">no rule</span>{/if}
 				{:else}
-					<span class="flex flex-1 items-end justify-end px-2 font-bold text-picked">//</span>
+					<span class="flex flex-1 items-center px-2 text-[11px] text-quiet"
+						>{touches.count
+							? `${touches.count} in ${touches.tables} ${touches.tables === 1 ? 'table' : 'tables'}`
+							: 'none here'}<span class="ms-auto self-end font-bold text-picked">//</span></span
+					>
 				{/if}
 			</span>
 		</button>

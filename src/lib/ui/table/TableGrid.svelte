@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { Appearance } from '$lib/core/cascade/look.ts';
+	import type { Side } from '$lib/core/cascade/resolve.ts';
 	import type { Grid } from '$lib/core/table/grid.ts';
 	import { toPixels, type Emu } from '$lib/core/units.ts';
 	import type { CellContent } from '$lib/formats/document.ts';
@@ -21,7 +22,10 @@
 		guides?: boolean;
 		spotlight?: ((cell: number) => boolean) | undefined;
 		picked?: number | undefined;
-		onpick?: ((cell: number) => void) | undefined;
+		/** Which side of the picked cell is picked, where it is an edge. */
+		pickedSide?: Side | undefined;
+		/** A cell was picked; with a side where the pointer was on its edge. */
+		onpick?: ((cell: number, side?: Side) => void) | undefined;
 		label?: string;
 		/** What stands beside each row and above each column. */
 		rowGutter?: Snippet<[number]> | undefined;
@@ -43,6 +47,7 @@
 		guides = false,
 		spotlight,
 		picked,
+		pickedSide,
 		onpick,
 		label,
 		rowGutter,
@@ -95,6 +100,7 @@
 		{guides}
 		{spotlight}
 		{picked}
+		{pickedSide}
 		{onpick}
 		{label}
 		nested={nested ? nestedAfter : undefined}
@@ -122,6 +128,9 @@
 	}
 	.overlay {
 		position: relative;
+		display: grid;
+		grid-template-columns: subgrid;
+		grid-template-rows: subgrid;
 		z-index: 3;
 		pointer-events: none;
 	}

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { Appearance } from '$lib/core/cascade/look.ts';
+	import type { Side } from '$lib/core/cascade/resolve.ts';
 	import type { Grid } from '$lib/core/table/grid.ts';
 	import type { CellContent, RunView } from '$lib/formats/document.ts';
 	import { cellStyle, lineStyle, strokes } from './paint.ts';
@@ -15,7 +16,8 @@
 		/** Cells that stay while the rest dims, by cell index. */
 		spotlight?: ((cell: number) => boolean) | undefined;
 		picked?: number | undefined;
-		onpick?: ((cell: number) => void) | undefined;
+		pickedSide?: Side | undefined;
+		onpick?: ((cell: number, side?: Side) => void) | undefined;
 		label?: string;
 		clip?: string;
 		nested?: Snippet<[number]> | undefined;
@@ -34,6 +36,7 @@
 		guides = false,
 		spotlight,
 		picked,
+		pickedSide,
 		onpick,
 		label,
 		clip,
@@ -43,7 +46,9 @@
 		offset = 0
 	}: Props = $props();
 
-	const styles = $derived(appearance.looks.map((look) => cellStyle(look, zoom)));
+	/** One rule a look: a changed style changes a few rules, whatever the number of cells. */
+	const id = $props.id();
+	const rules = $derived(appearance.looks.map((look, i) => `.${id}-${i}{${cellStyle(look, zoom)}}`).join('\n'));
 	const across = $derived(
 		strokes(appearance.across, appearance.lines, grid.rows + 1, grid.columns, (r, c) => r * grid.columns + c)
 	);
@@ -71,6 +76,20 @@
 		return whole ? [whole[1]!, whole[2]!] : undefined;
 	}
 
+	/** How close to a cell's side a pointer picks the edge, in pixels. */
+	const REACH = 3.5;
+	function sideAt(event: MouseEvent): Side | undefined {
+		const { left, right, top, bottom } = (event.currentTarget as HTMLElement).getBoundingClientRect();
+		const distances: [Side, number][] = [
+			['top', event.clientY - top],
+			['bottom', bottom - event.clientY],
+			['start', event.clientX - left],
+			['end', right - event.clientX]
+		];
+		const [side, distance] = distances.sort(([, a], [, b]) => a - b)[0]!;
+		// A click by keyboard or program has no place.
+		return event.detail > 0 && distance <= REACH ? side : undefined;
+	}
 	function keydown(event: KeyboardEvent, index: number) {
 		const cell = grid.cells[index]!;
 		const move: Record<string, [number, number]> = {
@@ -104,6 +123,7 @@
 	aria-colcount={grid.columns}
 	style="grid-column:{offset + 1} / -1;grid-row:{offset + 1} / -1;{clip ? `clip-path:${clip};` : ''}"
 >
+	<svelte:element this={"style"}>{rules}</svelte:element>
 	{#each rows as cells, r (r)}
 		<div role="row" class="row">
 			{#each cells as index (index)}
@@ -111,9 +131,13 @@
 				{@const look = appearance.cellLook[index]!}
 				<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 				<div
-					class="cell"
+					class="cell {id}-{look}"
 					class:dim={spotlight && !spotlight(index)}
-					class:picked={picked === index}
+					class:picked={picked === index && !pickedSide}
+					class:side-top={picked === index && pickedSide === 'top'}
+					class:side-bottom={picked === index && pickedSide === 'bottom'}
+					class:side-start={picked === index && pickedSide === 'start'}
+					class:side-end={picked === index && pickedSide === 'end'}
 					role={onpick ? 'gridcell' : 'cell'}
 					data-cell={hidden ? undefined : index}
 					aria-colspan={cell.cols > 1 ? cell.cols : undefined}
@@ -124,9 +148,9 @@
 							? 0
 							: -1
 						: undefined}
-					onclick={onpick && !hidden ? () => onpick(index) : undefined}
+					onclick={onpick && !hidden ? (event) => onpick(index, sideAt(event)) : undefined}
 					onkeydown={onpick && !hidden ? (event) => keydown(event, index) : undefined}
-					style="grid-area:{cell.r + 1} / {cell.c + 1} / span {cell.rows} / span {cell.cols};{styles[look]}"
+					style="grid-area:{cell.r + 1} / {cell.c + 1} / span {cell.rows} / span {cell.cols}"
 				>
 					{#if content}
 						{#each content[index] ?? [] as piece, i (i)}
@@ -221,6 +245,32 @@
 		z-index: 2;
 		outline: 2px solid var(--color-picked);
 		outline-offset: -2px;
+	}
+	[class*='side-'] {
+		position: relative;
+	}
+	[class*='side-']::after {
+		position: absolute;
+		z-index: 2;
+		background: var(--color-picked);
+		content: '';
+		inset: 0;
+	}
+	.side-top::after {
+		inset-block: -2px auto;
+		height: 4px;
+	}
+	.side-bottom::after {
+		inset-block: auto -2px;
+		height: 4px;
+	}
+	.side-start::after {
+		inset-inline: -2px auto;
+		width: 4px;
+	}
+	.side-end::after {
+		inset-inline: auto -2px;
+		width: 4px;
 	}
 	.fraction {
 		display: inline-block;

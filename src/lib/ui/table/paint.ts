@@ -31,8 +31,28 @@ export function cellStyle(look: Look, zoom: number): string {
 		CASE[look.case ?? 'none'] +
 		(look.tracking ? `letter-spacing:${px(look.tracking, zoom)};` : '') +
 		`line-height:${(1.25 * (look.lineHeight ?? 1)).toFixed(3)};text-align:${ALIGN[look.h ?? 'start']};justify-content:${PLACE[look.v ?? 'top']};padding:${margins};` +
-		(look.rotate ? `writing-mode:vertical-rl;${look.rotate === 270 ? 'rotate:180deg;' : ''}` : '')
+		(look.rotate ? `writing-mode:vertical-rl;${look.rotate === 270 ? 'rotate:180deg;' : ''}` : '') +
+		diagonals(look, zoom)
 	);
+}
+
+const DASHES: Partial<Record<Line['pattern'], string>> = { dashed: '3 2', dotted: '1 1', 'dash-dot': '3 2 1 2' };
+
+/** The diagonals of a cell as its background: strokes that keep their weight whatever the cell's size. */
+function diagonals({ diagonalDown, diagonalUp }: Look, zoom: number): string {
+	const stroke = (line: Line | null | undefined, path: string) => {
+		if (!line || line.pattern === 'none') return '';
+		const width = Math.max(0.75, toPixels(line.weight) * zoom);
+		const dashes = DASHES[line.pattern]
+			?.split(' ')
+			.map((length) => Number(length) * width)
+			.join(' ');
+		return `<path d='${path}' fill='none' stroke='${line.ink}' stroke-width='${width.toFixed(2)}' vector-effect='non-scaling-stroke'${dashes ? ` stroke-dasharray='${dashes}'` : ''}/>`;
+	};
+	const paths = stroke(diagonalDown, 'M0 0L100 100') + stroke(diagonalUp, 'M0 100L100 0');
+	if (!paths) return '';
+	const picture = `<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 100 100' preserveAspectRatio='none'>${paths}</svg>`;
+	return `background-image:url("data:image/svg+xml,${encodeURIComponent(picture)}");background-size:100% 100%;`;
 }
 
 const wave = (ink: string) =>

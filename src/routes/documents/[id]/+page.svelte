@@ -22,7 +22,7 @@
 
 	let { data } = $props();
 	const { tables, blocks, id } = untrack(() => data.document);
-	const book = $derived(new Stylebook(data.styles, data.house));
+	const book = $derived(new Stylebook(data.styles, data.house, data.older));
 
 	let saved = $state.raw(
 		untrack(() => ({ step: data.document.step, steps: data.document.steps, state: data.document.state }))
@@ -60,7 +60,7 @@
 	function shown(index: number) {
 		const own = stateOf(index);
 		if (!scoped.includes(index) || (pointed === undefined && !isDirty)) {
-			return { state: own, style: book.get(own.style) ? book.flat(own.style!) : undefined };
+			return { state: own, style: book.worn(own) };
 		}
 		const style = pointed ?? draft.style ?? own.style ?? chosen;
 		const state: TableState = {
@@ -68,7 +68,15 @@
 			...(draft.partsOff && { partsOff: draft.partsOff }),
 			...(draft.carry && { carry: draft.carry })
 		};
-		return { state, style: book.get(style) ? book.flat(style!) : undefined };
+		// Only what is newly chosen is shown in its newest edition.
+		const isNew = pointed !== undefined || draft.style !== undefined || own.style === undefined;
+		return { state, style: isNew ? book.worn(wearing(style)) : book.worn(own) };
+	}
+
+	/** A style in its newest edition, or its draft while none is out. */
+	function wearing(style: string | undefined): Pick<TableState, 'style' | 'edition'> {
+		const edition = book.get(style)?.edition;
+		return { ...(style !== undefined && { style }), ...(edition && { edition }) };
 	}
 
 	async function step(label: string, changed: Record<number, TableState>) {
@@ -98,8 +106,9 @@
 				scoped.map((index) => [
 					index,
 					{
-						...stateOf(index),
-						style: draft.style ?? stateOf(index).style ?? style,
+						...(draft.style === undefined && stateOf(index).style !== undefined
+							? stateOf(index)
+							: { ...without(stateOf(index), 'edition', 'pinned'), ...wearing(draft.style ?? style) }),
 						...(draft.partsOff && { partsOff: [...draft.partsOff] }),
 						...(draft.carry && { carry: [...draft.carry] })
 					}
@@ -109,6 +118,17 @@
 		draft = {};
 		notify(`${count === 1 ? 'One table wears' : `${count} tables wear`} “${name}” now. Ctrl+Z takes it back.`);
 	}
+
+	function without<K extends keyof TableState>(state: TableState, ...keys: K[]): Omit<TableState, K> {
+		return Object.fromEntries(Object.entries(state).filter(([key]) => !keys.includes(key as K))) as Omit<TableState, K>;
+	}
+	const newest = $derived(wornStyle?.edition ?? undefined);
+	const pin = (pinned: boolean) =>
+		step(pinned ? `table ${picked + 1} stays with its edition` : `table ${picked + 1} follows`, {
+			[picked]: pinned ? { ...stateOf(picked), pinned } : without(stateOf(picked), 'pinned')
+		});
+	const takeNewest = () =>
+		step(`table ${picked + 1}: edition ${newest}`, { [picked]: { ...stateOf(picked), ...wearing(wornStyle!.id) } });
 
 	async function move(by: -1 | 1) {
 		const to = saved.step + by;
@@ -232,7 +252,11 @@
 		<span class="chip"
 			>{tables.length} {tables.length === 1 ? 'table' : 'tables'}, {looks} {looks === 1 ? 'look' : 'looks'}</span
 		>
-		{#if wornStyle}<span class="chip on">table {picked + 1} wears {wornStyle.definition.name}</span>{/if}
+		{#if wornStyle}<span class="chip on"
+				>table {picked + 1} wears {wornStyle.definition.name}{newest !== undefined
+					? `, ${stateOf(picked).edition ? `edition ${stateOf(picked).edition}` : 'the draft'}`
+					: ''}</span
+			>{/if}
 	{/snippet}
 	{#snippet actions()}
 		<button
@@ -409,6 +433,26 @@
 					onparts={(off) => (draft = { ...draft, partsOff: off })}
 					oncarry={(aspects) => (draft = { ...draft, carry: aspects })}
 				/>
+				{#if wornStyle && newest !== undefined}
+					{@const { edition, pinned } = stateOf(picked)}
+					<h3 class="mt-4 mb-1.5 font-semibold" id="edition">Edition</h3>
+					<p class="mb-1.5 text-quiet">
+						{#if edition === newest}This table wears edition {edition}, the newest.{:else}This table wears {edition
+								? `edition ${edition}`
+								: 'the draft'}; edition {newest} is out.{/if}
+					</p>
+					<div class="flex flex-wrap gap-1.5" role="group" aria-labelledby="edition">
+						<button type="button" class={['chip', !pinned && 'on']} aria-pressed={!pinned} onclick={() => pin(false)}
+							>follows</button
+						>
+						<button type="button" class={['chip', pinned && 'on']} aria-pressed={!!pinned} onclick={() => pin(true)}
+							>pinned to {edition ? `edition ${edition}` : 'the draft'}</button
+						>
+						{#if edition !== newest}<button type="button" class="button small" onclick={takeNewest}
+								>Take edition {newest}</button
+							>{/if}
+					</div>
+				{/if}
 			{:else}
 				<Recognised
 					{entry}

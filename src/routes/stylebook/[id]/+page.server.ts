@@ -3,13 +3,27 @@ import { db } from '$lib/server/database.ts';
 import { loadSpecimens } from '$lib/server/documents.ts';
 import { loadHouse } from '$lib/server/house.ts';
 import { readId } from '$lib/server/requests.ts';
-import { listStyles } from '$lib/server/styles.ts';
+import { chosenSpecimens, listStyles, loadStyleSteps } from '$lib/server/styles.ts';
 import type { PageServerLoad } from './$types.js';
 
-export const load: PageServerLoad = ({ params }) =>
-	answer(async () => {
+/** How many tables are put on a sheet that nobody chose tables for, the built-in one aside. */
+const MOST = 5;
+
+export const load: PageServerLoad = ({ params, depends }) => {
+	depends('heptarch:bench');
+	return answer(async () => {
+		const id = readId(params.id, 'style');
 		const styles = await listStyles(db());
-		const style = styles.find(({ id }) => id === readId(params.id, 'style'));
+		const style = styles.find((record) => record.id === id);
 		if (!style) throw new NotFoundError('This style is no longer in the Stylebook.');
-		return { style, styles, house: await loadHouse(db()), specimens: await loadSpecimens(db(), 5) };
+		const keys = await chosenSpecimens(db(), id);
+		return {
+			style,
+			styles,
+			house: await loadHouse(db()),
+			history: await loadStyleSteps(db(), id),
+			specimens: await loadSpecimens(db(), MOST, keys),
+			hasBuiltIn: !keys || keys.includes('built-in')
+		};
 	});
+};

@@ -1,17 +1,20 @@
 <script lang="ts">
 	import type { LeafValue } from '$lib/core/style/types.ts';
+	import ColourField from './ColourField.svelte';
 
 	/** An ink by name, any colour, or none on purpose. */
 	let {
 		value,
 		inks,
 		label,
-		onset
+		onset,
+		isNoneOffered = true
 	}: {
 		value: LeafValue | undefined;
 		inks: Readonly<Record<string, string>>;
 		label: string;
 		onset: (value: string) => void;
+		isNoneOffered?: boolean;
 	} = $props();
 	let open = $state(false);
 	let box: HTMLElement;
@@ -69,27 +72,22 @@
 						>
 					</button>
 				{/each}
-				<button
-					type="button"
-					class={[
-						'flex min-h-7 items-center gap-2 rounded px-1.5 text-start hover:bg-desk',
-						shown === 'none' && 'bg-picked-wash font-semibold'
-					]}
-					aria-pressed={shown === 'none'}
-					onclick={() => choose('none')}
-				>
-					<span class="none h-4 w-4 shrink-0 rounded border border-hairline"></span>none
-				</button>
+				{#if isNoneOffered}<button
+						type="button"
+						class={[
+							'flex min-h-7 items-center gap-2 rounded px-1.5 text-start hover:bg-desk',
+							shown === 'none' && 'bg-picked-wash font-semibold'
+						]}
+						aria-pressed={shown === 'none'}
+						onclick={() => choose('none')}
+					>
+						<span class="none h-4 w-4 shrink-0 rounded border border-hairline"></span>none
+					</button>{/if}
 			</div>
-			<label class="mt-1.5 flex items-center gap-2 border-t border-hairline pt-2 text-quiet"
-				>Another colour
-				<input
-					type="color"
-					class="h-7 w-10"
-					value={colour(shown) ?? '#2b2233'}
-					onchange={(event) => choose(event.currentTarget.value.toUpperCase())}
-				/>
-			</label>
+			<div class="mt-1.5 border-t border-hairline pt-2">
+				<p class="mb-1 text-[12px] text-quiet">Another colour</p>
+				<ColourField value={colour(shown)} label="{label}, another colour" onset={choose} />
+			</div>
 		</div>
 	{/if}
 </div>

@@ -6,11 +6,11 @@ import type { RequestHandler } from './$types.js';
 
 export const GET: RequestHandler = ({ params }) => answer(() => loadStyle(db(), readId(params.id, 'style')));
 
+/** What an editor did since the version that it saw: steps, and where it stands among them. */
 export const PUT: RequestHandler = ({ params, request }) =>
-	answer(async () => {
-		const { version, definition } = await readRequest(request, 'saveStyle');
-		return { version: await saveStyle(db(), readId(params.id, 'style'), version, definition) };
-	});
+	answer(async () => ({
+		version: await saveStyle(db(), readId(params.id, 'style'), await readRequest(request, 'saveStyle'))
+	}));
 
 export const DELETE: RequestHandler = ({ params, request }) =>
 	answer(async () => {

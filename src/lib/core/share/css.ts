@@ -1,0 +1,241 @@
+import type { House } from '../cascade/resolve.ts';
+import { inkHex } from '../cascade/resolve.ts';
+import type { FlatStyle, SetLeaf } from '../style/inherit.ts';
+import { TYPE_ROLE_LEAVES } from '../style/leaves.ts';
+import { parsePart } from '../style/parts.ts';
+import type { LeafValue, LinePlace } from '../style/types.ts';
+
+/** A name as part of a class or custom property. */
+export const cssName = (name: string): string =>
+	name
+		.normalize('NFKD')
+		.toLowerCase()
+		.replace(/[^\p{L}\p{N}]+/gu, '-')
+		.replace(/^-|-$/g, '') || 'style';
+
+const string = (text: string) => `"${text.replace(/["\\\n\r<]/g, (char) => `\\${char.charCodeAt(0).toString(16)} `)}"`;
+const isKnown = (ink: string) => ink === 'none' || ink.startsWith('#');
+const colour = (ink: string) => (ink === 'none' ? 'transparent' : isKnown(ink) ? ink : `var(--ink-${cssName(ink)})`);
+
+const H = { start: 'start', middle: 'center', end: 'end', justify: 'justify', decimal: 'end' } as const;
+
+/** The declarations of one leaf that is about the cell itself. */
+function declarations(path: string, value: LeafValue): string[] {
+	const text = String(value);
+	switch (path) {
+		case 'fill.ink':
+			return text === 'none'
+				? ['background-color: transparent']
+				: [
+						`--fill: ${colour(text)}`,
+						'background-color: color-mix(in srgb, color-mix(in srgb, var(--fill) var(--tint, 100%), white) var(--opacity, 100%), transparent)'
+					];
+		case 'fill.tint':
+			return [`--tint: ${Number(value) * 100}%`];
+		case 'fill.opacity':
+			return [`--opacity: ${Number(value) * 100}%`];
+		case 'text.family':
+			return [`font-family: ${string(text)}`];
+		case 'text.size':
+			return [`font-size: ${text.replace(' ', '')}`];
+		case 'text.weight':
+			return [`font-weight: ${text}`];
+		case 'text.italic':
+			return [`font-style: ${value ? 'italic' : 'normal'}`];
+		case 'text.underline':
+			return [`text-decoration: ${text === 'none' ? 'none' : text === 'double' ? 'underline double' : 'underline'}`];
+		case 'text.case':
+			return text === 'small-caps'
+				? ['text-transform: none', 'font-variant-caps: small-caps']
+				: [
+						`text-transform: ${text === 'none' ? 'none' : text === 'upper' ? 'uppercase' : text === 'lower' ? 'lowercase' : 'capitalize'}`,
+						'font-variant-caps: normal'
+					];
+		case 'text.tracking':
+			return [`letter-spacing: ${text.replace(' ', '')}`];
+		case 'text.lineHeight':
+			return [`line-height: ${(Number(value) * 1.25).toFixed(3)}`];
+		case 'text.ink':
+			return text === 'none' ? [] : [`color: ${colour(text)}`];
+		case 'align.h':
+			return [
+				`text-align: ${H[text as keyof typeof H]}`,
+				...(text === 'decimal' ? ['font-variant-numeric: tabular-nums'] : [])
+			];
+		case 'align.v':
+			return [`vertical-align: ${text}`];
+		case 'rotate':
+			return [`writing-mode: ${value === 0 ? 'horizontal-tb' : value === 90 ? 'vertical-rl' : 'sideways-lr'}`];
+		case 'margin.top':
+			return [`padding-block-start: ${text.replace(' ', '')}`];
+		case 'margin.bottom':
+			return [`padding-block-end: ${text.replace(' ', '')}`];
+		case 'margin.start':
+			return [`padding-inline-start: ${text.replace(' ', '')}`];
+		case 'margin.end':
+			return [`padding-inline-end: ${text.replace(' ', '')}`];
+		case 'keep.together':
+			return [`break-inside: ${value ? 'avoid' : 'auto'}`];
+		case 'keep.withNext':
+			return [`break-after: ${value ? 'avoid' : 'auto'}`];
+		default:
+			return [];
+	}
+}
+
+/** CSS has no triple, wavy or dash-dot border: the nearest it has. */
+const BORDER: Record<string, string> = { 'dash-dot': 'dashed', triple: 'double', wavy: 'dotted', none: 'none' };
+
+function border(leaves: ReadonlyMap<string, SetLeaf>, place: LinePlace): string | undefined {
+	const said = (property: string) => leaves.get(`lines.${place}.${property}`)?.value;
+	const pattern = said('pattern');
+	if (pattern === undefined) return undefined;
+	if (pattern === 'none') return 'none';
+	const ink = said('ink');
+	const weight = String(said('weight') ?? '0.5pt').replace(' ', '');
+	return `${weight} ${BORDER[String(pattern)] ?? pattern} ${ink === undefined ? 'currentColor' : colour(String(ink))}`;
+}
+
+interface Selectors {
+	/** The cells that the part rules. */
+	readonly cells: string;
+	/** Rows or columns; `ground` is the table. */
+	readonly block: { readonly rows: string } | { readonly columns: string } | { readonly cells: string };
+}
+
+function selectorsOf(part: string): Selectors | undefined {
+	const { family, number } = parsePart(part)!;
+	const row = (name: string): Selectors => ({ cells: `.${name} > *`, block: { rows: `.${name}` } });
+	const column = (name: string): Selectors => ({
+		cells: `tr:not(.title, .note) > .${name}`,
+		block: { columns: `.${name}` }
+	});
+	if (part === 'ground') return { cells: 'tr > *', block: { rows: 'tr' } };
+	if (part.startsWith('columns:"')) return column(`column-${cssName(part.slice(9, -1))}`);
+	switch (family) {
+		case 'rowBand':
+			return row(`band-${number}`);
+		case 'columnBand':
+			return {
+				cells: `:is(.body, .group, .subtotal) > .stripe-${number}`,
+				block: { columns: `.stripe-${number}` }
+			};
+		case 'columns':
+			return column(`kind-${part.slice(8)}`);
+		case 'firstColumn':
+			return column('first');
+		case 'lastColumn':
+			return column('last');
+		default:
+			if (!part.startsWith('corner:')) return row(number ? `${family}-${number}` : family);
+	}
+	const [rowPart, side] = part.slice(7).split('-') as [string, string];
+	const cells = `.${rowPart} > .${side}`;
+	return { cells, block: { cells } };
+}
+
+/** Each edge is drawn as the top or start of the cell after it, so that the later rule of a higher rank decides it whole. */
+function lineRules(scope: string, part: string, leaves: ReadonlyMap<string, SetLeaf>): string[] {
+	const { block } = selectorsOf(part)!;
+	const rules: string[] = [];
+	const add = (selector: string, side: string, place: LinePlace) => {
+		const value = border(leaves, place);
+		if (value) rules.push(`:where(${scope}) :where(${selector}) { border-${side}: ${value}; }`);
+	};
+	if (part === 'ground') {
+		add(
+			'tr + tr > *, thead + tbody > tr:first-child > *, tbody + tbody > tr:first-child > *, tbody + tfoot > tr:first-child > *',
+			'block-start',
+			'betweenRows'
+		);
+		add('* > * + :is(td, th)', 'inline-start', 'betweenColumns');
+		add('thead:first-of-type > tr:first-child > *, tbody:first-child > tr:first-child > *', 'block-start', 'top');
+		add(':last-child > tr:last-child > *', 'block-end', 'bottom');
+		add('tr > :first-child', 'inline-start', 'start');
+		add('tr > :last-child', 'inline-end', 'end');
+	} else if ('rows' in block) {
+		const row = block.rows;
+		const before = (selector: string) => `:has(> ${selector}:last-child) + * >`;
+		add(
+			`tr:not(${row}) + ${row} > *, :first-child > ${row}:first-child > *, ${before(`tr:not(${row})`)} ${row}:first-child > *`,
+			'block-start',
+			'top'
+		);
+		add(`${row} + tr:not(${row}) > *, ${before(row)} tr:not(${row}):first-child > *`, 'block-start', 'bottom');
+		add(`:last-child > ${row}:last-child > *`, 'block-end', 'bottom');
+		add(`${row} + ${row} > *, ${before(row)} ${row}:first-child > *`, 'block-start', 'betweenRows');
+		add(`${row} > * + *`, 'inline-start', 'betweenColumns');
+		add(`${row} > :first-child`, 'inline-start', 'start');
+		add(`${row} > :last-child`, 'inline-end', 'end');
+	} else if ('columns' in block) {
+		const column = block.columns;
+		add(
+			`tr:not(.title, .note) > :not(${column}) + ${column}, tr:not(.title, .note) > ${column}:first-child`,
+			'inline-start',
+			'start'
+		);
+		add(`tr:not(.title, .note) > ${column} + :not(${column})`, 'inline-start', 'end');
+		add(`tr:not(.title, .note) > ${column}:last-child`, 'inline-end', 'end');
+		add(`tr:not(.title, .note) > ${column} + ${column}`, 'inline-start', 'betweenColumns');
+		add(`tr:not(.title, .note) + tr:not(.title, .note) > ${column}`, 'block-start', 'betweenRows');
+	} else {
+		add(block.cells, 'block-start', 'top');
+		add(block.cells, 'block-end', 'bottom');
+		add(block.cells, 'inline-start', 'start');
+		add(block.cells, 'inline-end', 'end');
+	}
+	return rules;
+}
+
+/**
+ * A style as a CSS file. All selectors have the same specificity (`:where`), so that the order of the rules is the
+ * order of the ranks. Rows carry their role (`header header-2`, `body band-2`), cells what their column is (`first`,
+ * `kind-money`, `column-cost`); inks are custom properties on the table. What CSS cannot say (cell rules' conditions,
+ * which a writer turns into classes; number formats) is left out.
+ */
+export function styleCss(style: FlatStyle, house: House): string {
+	const scope = `.${cssName(style.name)}`;
+	const inks = new Map<string, string>();
+	const places: [string, ReadonlyMap<string, SetLeaf>][] = [
+		...style.parts,
+		...style.rules
+			.filter(({ off }) => !off)
+			.map(({ name, leaves }): [string, ReadonlyMap<string, SetLeaf>] => [`rule:${name}`, leaves])
+	];
+	for (const [, leaves] of places)
+		for (const [path, { value }] of leaves)
+			if (path.endsWith('ink') && !isKnown(String(value))) {
+				const hex = inkHex(String(value), style, house);
+				if (hex) inks.set(cssName(String(value)), hex);
+			}
+	const lines = [
+		`/* ${style.name.replaceAll('*/', '* /')}: a table style. Put the class “${scope.slice(1)}” on a table. */`,
+		`${scope} {`,
+		...[...inks].sort().map(([name, hex]) => `\t--ink-${name}: ${hex.toLowerCase()};`),
+		'\tborder-collapse: separate;',
+		'\tborder-spacing: 0;',
+		'}'
+	];
+	for (const [place, leaves] of places) {
+		const opened = new Map<string, LeafValue>();
+		const role = leaves.get('text.role');
+		const found = role && (style.typeRoles.get(String(role.value)) ?? house.typeRoles[String(role.value)]);
+		for (const name of TYPE_ROLE_LEAVES) if (found?.[name] !== undefined) opened.set(`text.${name}`, found[name]);
+		for (const [path, { value }] of leaves) opened.set(path, value);
+		const body = [...opened].flatMap(([path, value]) => declarations(path, value));
+		const selector = place.startsWith('rule:') ? `.rule-${cssName(place.slice(5))}` : selectorsOf(place)!.cells;
+		if (body.length) lines.push(`:where(${scope}) :where(${selector}) {`, ...body.map((one) => `\t${one};`), '}');
+		if (!place.startsWith('rule:')) lines.push(...lineRules(scope, place, leaves));
+		else
+			for (const [side, at] of [
+				['block-start', 'top'],
+				['block-end', 'bottom'],
+				['inline-start', 'start'],
+				['inline-end', 'end']
+			] as const) {
+				const value = border(leaves, at);
+				if (value) lines.push(`:where(${scope}) :where(${selector}) { border-${side}: ${value}; }`);
+			}
+	}
+	return lines.join('\n') + '\n';
+}

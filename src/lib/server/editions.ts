@@ -1,0 +1,144 @@
+import type { Kysely, Transaction } from 'kysely';
+import { InputError } from '../core/errors.ts';
+import { canonicalStyle } from '../core/style/canonical.ts';
+import { selfContained } from '../core/style/export.ts';
+import type { House } from '../core/cascade/resolve.ts';
+import type { Style } from '../core/style/types.ts';
+import { editionKey } from '../workbench/stylebook.ts';
+import { NotFoundError } from './answers.ts';
+import type { Database } from './database.ts';
+import { loadHouse } from './house.ts';
+import { addStyleStep, findIn, listStyles, loadStyle, lockStyle, newestEditions, type StyleRecord } from './styles.ts';
+
+type Db = Kysely<Database> | Transaction<Database>;
+
+/** A published, frozen version of a style. */
+export interface EditionRecord {
+	readonly number: number;
+	readonly note: string;
+	readonly publishedAt: string;
+	/** With its bases, inks and type roles. */
+	readonly frozen: Style;
+}
+
+/** All editions of a style, newest first. */
+export async function listEditions(db: Db, id: string): Promise<EditionRecord[]> {
+	const rows = await db
+		.selectFrom('editions')
+		.selectAll()
+		.where('style_id', '=', id)
+		.orderBy('number', 'desc')
+		.execute();
+	return rows.map(({ number, note, created_at, frozen }) => ({
+		number,
+		note,
+		publishedAt: created_at.toISOString(),
+		frozen
+	}));
+}
+
+/** The draft as an edition would freeze it: with its bases and everything that it names of the house. */
+export async function frozenDraft(db: Db, id: string): Promise<Style> {
+	const style = await loadStyle(db, id);
+	return canonicalStyle(selfContained(style.definition, await loadHouse(db), findIn(await listStyles(db))));
+}
+
+/** Publishes the draft as the next edition. Throws ConflictError where the draft was changed in the meantime, InputError where the newest edition says the same already. */
+export async function publishEdition(db: Kysely<Database>, id: string, version: number, note: string): Promise<number> {
+	return db.transaction().execute(async (trx) => {
+		const row = await lockStyle(trx, id, version);
+		const frozen = await frozenDraft(trx, id);
+		const newest = (await listEditions(trx, id))[0];
+		if (newest && JSON.stringify(canonicalStyle(newest.frozen)) === JSON.stringify(frozen))
+			throw new InputError(
+				'edition',
+				`Edition ${newest.number} of “${row.name}” says exactly this already; there is nothing to publish.`
+			);
+		const number = (newest?.number ?? 0) + 1;
+		await trx
+			.insertInto('editions')
+			.values({
+				style_id: id,
+				number,
+				note: note.trim(),
+				definition: JSON.stringify(row.definition),
+				frozen: JSON.stringify(frozen)
+			})
+			.execute();
+		return number;
+	});
+}
+
+/** Makes the draft what an edition was, as a step that can be undone. A base that is gone since is a plain error. */
+export async function restoreEdition(db: Kysely<Database>, id: string, number: number): Promise<void> {
+	await db.transaction().execute(async (trx) => {
+		const edition = await trx
+			.selectFrom('editions')
+			.select('definition')
+			.where('style_id', '=', id)
+			.where('number', '=', number)
+			.executeTakeFirst();
+		if (!edition) throw new NotFoundError(`The style has no edition ${number}.`);
+		await addStyleStep(trx, id, `edition ${number} restored`, edition.definition);
+	});
+}
+
+/** What tables wear, by style and edition: definitions that need nothing else but the house. */
+export class Wardrobe {
+	private constructor(
+		readonly styles: readonly StyleRecord[],
+		private readonly editions: ReadonlyMap<string, Style>,
+		private readonly newest: ReadonlyMap<string, number>
+	) {}
+
+	/** Loads the styles and all editions that some table wears or that are the newest of their style. */
+	static async load(db: Db): Promise<Wardrobe> {
+		const styles = await listStyles(db);
+		const newest = await newestEditions(db);
+		const rows = await db
+			.selectFrom('editions')
+			.innerJoin('wears', (join) =>
+				join.onRef('wears.style_id', '=', 'editions.style_id').onRef('wears.edition', '=', 'editions.number')
+			)
+			.select(['editions.style_id', 'editions.number', 'editions.frozen'])
+			.distinct()
+			.execute();
+		const editions = new Map(
+			[...rows, ...newest].map(({ style_id, number, frozen }) => [`${style_id}@${number}`, frozen])
+		);
+		return new Wardrobe(styles, editions, new Map(newest.map(({ style_id, number }) => [style_id, number])));
+	}
+
+	/**
+	 * The definition that a table wears; undefined for a style or edition that is gone. An edition that is not the newest
+	 * goes by its number in files, so that two editions in one file do not get mixed up.
+	 */
+	definition({ style, edition }: { style?: string; edition?: number }): Style | undefined {
+		const record = this.styles.find(({ id }) => id === style);
+		if (!record || edition === undefined) return record?.definition;
+		const frozen = this.editions.get(`${style}@${edition}`);
+		if (!frozen) return undefined;
+		return this.newest.get(record.id) === edition ? frozen : { ...frozen, name: `${frozen.name}, edition ${edition}` };
+	}
+
+	/** What an author gives a table now: the newest edition of each style, or its draft while none is out. */
+	offered(): (StyleRecord & { readonly edition: number | null })[] {
+		return this.styles.map((record) => {
+			const edition = this.newest.get(record.id);
+			const definition = edition === undefined ? record.definition : this.editions.get(`${record.id}@${edition}`)!;
+			return { ...record, definition };
+		});
+	}
+
+	/** What tables wear that is not the newest edition: older editions, and drafts of styles that have editions. */
+	older(house: House): Record<string, Style> {
+		const older: Record<string, Style> = {};
+		for (const [key, frozen] of this.editions) {
+			const [style, number] = key.split('@') as [string, string];
+			if (this.newest.get(style) !== Number(number)) older[editionKey(style, Number(number))] = frozen;
+		}
+		for (const { id, definition } of this.styles)
+			if (this.newest.has(id)) older[editionKey(id, undefined)] = selfContained(definition, house, findIn(this.styles));
+		return older;
+	}
+}

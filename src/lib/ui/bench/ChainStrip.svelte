@@ -1,0 +1,86 @@
+<script lang="ts">
+	import { detach, rebase, repeated, withLeafAt } from '$lib/core/style/edit.ts';
+	import { flatten } from '$lib/core/style/inherit.ts';
+	import { leavesOf } from '$lib/core/style/leaves.ts';
+	import { notifyError } from '../notices.svelte.ts';
+	import type { Bench } from './bench.svelte.ts';
+
+	/** What the style builds on: the chain, and ways to change it. */
+	let { bench }: { bench: Bench } = $props();
+	let isOpen = $state(false);
+
+	const settings = (parts: Record<string, Parameters<typeof leavesOf>[0]>) =>
+		Object.values(parts).reduce((sum, set) => sum + leavesOf(set).size, 0);
+	const own = $derived(settings(bench.draft.definition.parts));
+	const same = $derived(repeated(bench.draft.definition, bench.find));
+	const idOf = (name: string) => bench.styles.find(({ definition }) => definition.name === name)?.id;
+
+	function turn(reference: string | null) {
+		try {
+			const next = rebase(bench.draft.definition, reference, bench.find);
+			flatten(next, bench.find);
+			bench.change(
+				next,
+				reference ? `builds on ${bench.book.get(reference)?.definition.name} now` : 'builds on nothing now'
+			);
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+	function dropRepeated() {
+		let next = bench.draft.definition;
+		for (const { place, path } of same) next = withLeafAt(next, place, path, undefined);
+		bench.change(next, `${same.length} repeated settings left to the base`);
+	}
+</script>
+
+<nav class="flex min-w-0 items-center gap-1.5" aria-label="What it builds on">
+	<span class="chip on shrink-0">{bench.definition.name} · {own} set</span>
+	{#each bench.chain as base (base.name)}
+		<span class="text-quiet" aria-hidden="true">on</span>
+		<a class="chip hover:text-ink!" href="/stylebook/{idOf(base.name)}" title="Open {base.name}"
+			>{base.name} · {settings(base.parts)} set</a
+		>
+	{:else}
+		<span class="text-quiet">builds on nothing</span>
+	{/each}
+	<button type="button" class="chip" aria-expanded={isOpen} onclick={() => (isOpen = !isOpen)}>change…</button>
+	{#if isOpen}
+		<div
+			class="absolute top-full z-20 mt-1 w-80 rounded-lg border border-hairline bg-sheet p-3 shadow-lg"
+			role="group"
+			aria-label="Change what it builds on"
+		>
+			<label class="block"
+				>Build on
+				<select
+					class="field mt-1 w-full"
+					value={bench.draft.definition.basedOn ?? ''}
+					onchange={(event) => turn(event.currentTarget.value || null)}
+				>
+					<option value="">nothing</option>
+					{#each bench.styles.filter(({ id }) => id !== bench.id) as { id, definition } (id)}<option value={id}
+							>{definition.name}</option
+						>{/each}
+				</select>
+			</label>
+			<p class="mt-1 text-[12px] text-quiet">What this style sets itself stays; what it does not comes from there.</p>
+			{#if bench.base}
+				<button
+					type="button"
+					class="button small mt-3"
+					title="Everything that comes from {bench.base.definition.name} is said here; nothing changes on the tables"
+					onclick={() => {
+						bench.change(detach(bench.draft.definition, bench.find), 'detached');
+						isOpen = false;
+					}}>Detach, and keep the look</button
+				>
+			{/if}
+			{#if same.length}
+				<button type="button" class="button small mt-2" onclick={dropRepeated}
+					>Leave {same.length} repeated {same.length === 1 ? 'setting' : 'settings'} to the base</button
+				>
+			{/if}
+		</div>
+	{/if}
+</nav>

@@ -1,0 +1,102 @@
+<script lang="ts">
+	import { COLUMN_KINDS } from '$lib/core/table/roles.ts';
+	import { kindPart, namedPart, parsePart, partWords } from '$lib/core/style/parts.ts';
+	import type { Bench } from './bench.svelte.ts';
+
+	/** The parts of the chosen rank: which are set, which come from a base, and how to get more of them. */
+	let { bench }: { bench: Bench } = $props();
+	let adding = $state(false);
+	let named = $state('');
+
+	/** The family of numbered parts that this rank can have more of, with what one more is called. */
+	const more = $derived(
+		bench.rank === 4
+			? ([
+					['header', 'tier'],
+					['group', 'group level'],
+					['subtotal', 'subtotal level']
+				] as const)
+			: []
+	);
+	const columnNames = $derived(
+		[
+			...new Set(
+				bench.specimens.flatMap(({ table }) => table.columnInfo.map(({ name }) => name).filter((name) => name.trim()))
+			)
+		].sort()
+	);
+	function addLevel(family: string) {
+		const numbers = bench.parts.map((name) => parsePart(name)!).filter((part) => part.family === family);
+		bench.choose(`${family}:${Math.max(0, ...numbers.map(({ number }) => number)) + 1}`);
+		adding = false;
+	}
+	function addNamed() {
+		const name = named.trim().replaceAll('"', '');
+		if (!name) return;
+		bench.choose(namedPart(name));
+		adding = false;
+		named = '';
+	}
+	const shown = $derived(bench.parts.includes(bench.place) ? bench.parts : [...bench.parts, bench.place]);
+</script>
+
+<div class="flex flex-wrap gap-1.5 border-b border-hairline px-4 py-3" role="radiogroup" aria-label="Parts">
+	{#each shown as name (name)}
+		{@const count = bench.ownCounts.get(name) ?? 0}
+		{@const inherited = !count && bench.flat.parts.has(name)}
+		<button
+			type="button"
+			role="radio"
+			aria-checked={bench.place === name}
+			class={['chip', bench.place === name && 'on', bench.place !== name && (count || inherited) && 'text-ink!']}
+			onclick={() => bench.choose(name)}
+		>
+			{partWords(name)}{#if count}<span class="tabular-nums">· {count}</span>{:else if inherited}<span
+					title="set in {bench.base?.definition.name}">· base</span
+				>{/if}
+		</button>
+	{/each}
+	{#if more.length || bench.rank === 3}
+		<button type="button" class="chip" aria-expanded={adding} onclick={() => (adding = !adding)}
+			>+ {bench.rank === 3 ? 'column' : 'level'}</button
+		>
+	{/if}
+</div>
+{#if adding}
+	<div class="border-b border-hairline bg-desk px-4 py-3">
+		{#if bench.rank === 3}
+			<form
+				class="flex gap-2"
+				onsubmit={(event) => {
+					event.preventDefault();
+					addNamed();
+				}}
+			>
+				<input
+					class="field min-w-0 flex-1"
+					list="column-names"
+					aria-label="Name of a column"
+					placeholder="A column’s name"
+					bind:value={named}
+				/>
+				<datalist id="column-names"
+					>{#each columnNames as name (name)}<option value={name}></option>{/each}</datalist
+				>
+				<button type="submit" class="button small" disabled={!named.trim()}>Style this column</button>
+			</form>
+			<p class="mt-2 text-[12px] text-quiet">
+				Every column whose lowest header reads so. Kinds: {COLUMN_KINDS.map((kind) =>
+					partWords(kindPart(kind)).replace(' columns', '')
+				).join(', ')} stand in the list above.
+			</p>
+		{:else}
+			<div class="flex flex-wrap gap-1.5">
+				{#each more as [family, words] (family)}<button
+						type="button"
+						class="button small"
+						onclick={() => addLevel(family)}>one more {words}</button
+					>{/each}
+			</div>
+		{/if}
+	</div>
+{/if}

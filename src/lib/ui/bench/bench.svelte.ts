@@ -1,0 +1,263 @@
+import { edgeParts, resolveParts, traceCell, type Resolved, type Side } from '$lib/core/cascade/resolve.ts';
+import { settingsAt, withLeafAt, withLeavesAt } from '$lib/core/style/edit.ts';
+import { findingsOf, withFix, type Finding, type Fix } from '$lib/core/findings/index.ts';
+import { baseChain, type FlatStyle } from '$lib/core/style/inherit.ts';
+import { leavesOf } from '$lib/core/style/leaves.ts';
+import { parsePart, partWords, type Rank } from '$lib/core/style/parts.ts';
+import { LINE_PLACES, type LeafValue, type LinePlace, type Style } from '$lib/core/style/types.ts';
+import { leafWords } from '$lib/core/style/words.ts';
+import type { StyleRecord } from '$lib/server/styles.ts';
+import type { HouseState } from '$lib/workbench/house.ts';
+import { partsOfRank } from '$lib/workbench/parts.ts';
+import { Stylebook } from '$lib/workbench/stylebook.ts';
+import { StyleDraft, type DraftHistory } from './draft.svelte.ts';
+import { Sheet, type SheetSpecimen } from './sheet.svelte.ts';
+
+/** Where a leaf's value comes from, for one part: set here, from a base style, from a weaker part, or from nobody. */
+export interface LeafSource {
+	readonly value: LeafValue | undefined;
+	readonly isSet: boolean;
+	/** In words: "set here", "House base", "ground", "nobody". */
+	readonly from: string;
+	/** The weaker part that it comes from. */
+	readonly part?: string;
+	/** Whether it comes from a style that this one builds on. */
+	readonly isInherited?: boolean;
+}
+
+export type View = 'screen' | 'paper' | 'greyscale' | 'protan' | 'deutan' | 'tritan';
+
+/** What the linework mode draws with: a line, an explicit none, or nothing (what was said here goes). */
+export type Pen =
+	| { readonly draws: 'line'; readonly pattern: string; readonly weight: string; readonly ink: string }
+	| { readonly draws: 'none' }
+	| { readonly draws: 'untouched' };
+
+/** What is picked on the sheet: a cell, or one edge of it. */
+export interface Picked {
+	readonly key: string;
+	readonly cell: number;
+	readonly side?: Side;
+}
+
+export interface BenchData {
+	readonly style: StyleRecord;
+	readonly styles: readonly StyleRecord[];
+	readonly house: HouseState;
+	readonly history: DraftHistory;
+}
+
+const isRule = (place: string) => place.startsWith('rule:');
+
+/** The style bench: a style being worked on, what of it is chosen, and how it looks on the specimens. */
+export class Bench {
+	readonly draft: StyleDraft;
+	readonly sheet: Sheet;
+	readonly id: string;
+	styles: readonly StyleRecord[] = $state.raw([]);
+	house: HouseState = $state.raw({} as HouseState);
+	specimens: readonly SheetSpecimen[] = $state.raw([]);
+
+	rank: Rank = $state(1);
+	/** The part, or `rule:<name>`, whose settings the property sheet shows. */
+	place = $state('ground');
+	spotlit = $state(false);
+	picked: Picked | undefined = $state.raw();
+	isTracing = $state(true);
+	isDrawing = $state(false);
+	pen: Pen = $state.raw({ draws: 'line', pattern: 'solid', weight: '0.35mm', ink: 'loam' });
+	/** An edge picked in linework mode that is not one of the chosen part's: who could speak of it. */
+	foreignEdge: readonly { part: string; place: LinePlace }[] = $state.raw([]);
+	view: View = $state('screen');
+	isAsTheyCame = $state(false);
+	isLookingAtTheirs = $state(false);
+	/** A change that is only tried: shown on the sheet, and gone again. */
+	tried: Style | undefined = $state.raw();
+
+	readonly book = $derived(new Stylebook(this.styles, this.house));
+	readonly find = (reference: string): Style | undefined => this.book.get(reference)?.definition;
+	readonly definition = $derived(
+		this.tried ?? (this.isLookingAtTheirs && this.theirs ? this.theirs : this.draftDefinition)
+	);
+	readonly flat: FlatStyle = $derived(this.book.flatten(this.definition));
+	readonly chain = $derived(baseChain(this.definition, this.find));
+	readonly base = $derived(this.book.get(this.definition.basedOn ?? undefined));
+	readonly inks: Readonly<Record<string, string>> = $derived({
+		...this.house.inks,
+		...Object.fromEntries(this.flat.inks)
+	});
+	readonly roles = $derived([...new Set([...Object.keys(this.house.typeRoles), ...this.flat.typeRoles.keys()])]);
+	readonly parts = $derived(partsOfRank(this.rank, this.flat));
+	readonly ownCounts: ReadonlyMap<string, number> = $derived(
+		new Map(Object.entries(this.definition.parts).map(([name, settings]) => [name, leavesOf(settings).size]))
+	);
+	readonly findings: readonly Finding[] = $derived(
+		findingsOf({
+			style: this.definition,
+			flat: this.shown[0]?.resolved.style ?? this.flat,
+			house: this.house,
+			tables: this.shown.map(({ specimen: { key, from, title }, resolved, appearance }) => ({
+				key,
+				title: `${from}, ${title}`,
+				resolved,
+				appearance
+			})),
+			flatten: (style) => this.book.flatten(style)
+		})
+	);
+	private readonly own = $derived(leavesOf(settingsAt(this.definition, this.place)));
+	/** A cell that the part rules, on any specimen, with its trace: where leaves that are not set come from. */
+	private readonly example = $derived.by(() => {
+		let plainest: { resolved: Resolved; slot: number; parts: number } | undefined;
+		for (const { resolved } of this.shown)
+			resolved.structure.signatures.forEach(({ parts }, signature) => {
+				if (!parts.some(({ name }) => name === this.place)) return;
+				const ends = parts.some(({ name }) => name !== this.place && /^(first|last)Column$/.test(name)) ? 1 : 0;
+				if (plainest && parts.length + ends >= plainest.parts) return;
+				const slot = resolved.structure.cellSignature.indexOf(signature);
+				if (slot >= 0) plainest = { resolved, slot, parts: parts.length + ends };
+			});
+		if (!plainest) return undefined;
+		const { columns } = plainest.resolved.structure.table;
+		return traceCell(plainest.resolved, Math.floor(plainest.slot / columns), plainest.slot % columns);
+	});
+
+	constructor({ style, styles, house, history }: BenchData, specimens: readonly SheetSpecimen[]) {
+		this.id = style.id;
+		this.styles = styles;
+		this.house = house;
+		this.specimens = specimens;
+		this.draft = new StyleDraft(style.id, style.version, history);
+		this.sheet = new Sheet(specimens, this.book.flatten(this.draft.definition), house, this.find);
+		const ink = Object.keys(house.inks)[0];
+		if (ink) this.pen = { draws: 'line', pattern: 'solid', weight: '0.35mm', ink };
+	}
+
+	/** The specimens in the style, as last resolved. */
+	get shown() {
+		return this.sheet.shown;
+	}
+	private get theirs(): Style | undefined {
+		return this.draft.theirs?.definition;
+	}
+	private get draftDefinition(): Style {
+		return this.draft.definition;
+	}
+
+	/** Where the value of a leaf of the chosen part comes from. */
+	source(path: string): LeafSource {
+		const own = this.own.get(path);
+		if (own !== undefined) return { value: own, isSet: true, from: 'set here' };
+		const rule = isRule(this.place) ? this.flat.rules.find(({ name }) => name === this.place.slice(5)) : undefined;
+		const inherited = isRule(this.place) ? rule?.leaves.get(path) : this.flat.parts.get(this.place)?.get(path);
+		if (inherited) return { value: inherited.value, isSet: false, from: inherited.style, isInherited: true };
+		const self = parsePart(this.place);
+		const weaker = this.example?.get(path)?.find(({ part: name, rank: other }) => {
+			if (isRule(this.place)) return other < 6;
+			const parsed = parsePart(name);
+			return self && parsed && (other < self.rank || (other === self.rank && parsed.order < self.order));
+		});
+		if (weaker) return { value: weaker.value, isSet: false, from: partWords(weaker.part), part: weaker.part };
+		if (!this.example && !path.startsWith('lines.') && this.place !== 'ground') {
+			const carrier = this.specimens[0]!.table;
+			const ground = resolveParts(this.flat, this.house, carrier, ['ground']).leaves.get(path);
+			if (ground) return { value: ground.value, isSet: false, from: 'ground', part: 'ground' };
+		}
+		return { value: undefined, isSet: false, from: path.startsWith('lines.') ? 'untouched' : 'nobody' };
+	}
+
+	/** Whether a rule belongs to this style and not to one that it builds on. */
+	ownsRule(name: string): boolean {
+		return !!this.draft.definition.rules?.some((rule) => rule.name === name);
+	}
+
+	set(path: string, value: LeafValue | undefined): void {
+		this.draft.change(
+			withLeafAt(this.draft.definition, this.place, path, value),
+			`${partWords(this.place)}: ${leafWords(path)}`
+		);
+	}
+	setAll(leaves: readonly (readonly [path: string, value: LeafValue | undefined])[], words: string): void {
+		this.draft.change(withLeavesAt(this.draft.definition, this.place, leaves), `${partWords(this.place)}: ${words}`);
+	}
+	change(definition: Style, label: string): void {
+		this.draft.change(definition, label);
+	}
+	fix(fix: Fix): void {
+		this.tried = undefined;
+		this.draft.change(withFix(this.draft.definition, fix), fix.words);
+	}
+	tryFix(fix: Fix | undefined): void {
+		this.tried = fix && withFix(this.draft.definition, fix);
+	}
+
+	chooseRank(rank: Rank): void {
+		this.rank = rank;
+		if (rank === 6) {
+			const first = this.flat.rules[0];
+			this.place = first ? `rule:${first.name}` : this.place;
+			this.spotlit = !!first;
+		} else if (rank <= 5) {
+			const offered = partsOfRank(rank, this.flat);
+			this.choose(offered.find((name) => this.ownCounts.has(name)) ?? offered[0]!);
+		}
+	}
+	/** Chooses a part or `rule:<name>`. */
+	choose(place: string): void {
+		const rank = isRule(place) ? 6 : parsePart(place)?.rank;
+		if (!rank) return;
+		this.rank = rank;
+		this.place = place;
+		this.spotlit = rank > 1;
+		this.foreignEdge = [];
+	}
+	nextPart(by: number): void {
+		const places = this.rank === 6 ? this.flat.rules.map(({ name }) => `rule:${name}`) : this.parts;
+		const at = places.indexOf(this.place);
+		if (at >= 0) this.choose(places[(at + by + places.length) % places.length]!);
+	}
+
+	/** Draws with the pen on some of the chosen part's lines. */
+	draw(places: Iterable<LinePlace>, place: string = this.place): void {
+		let definition = this.draft.definition;
+		const drawn = [...places];
+		if (!drawn.length) return;
+		for (const line of drawn)
+			definition = withLeavesAt(
+				definition,
+				place,
+				this.pen.draws === 'line'
+					? [
+							[`lines.${line}.pattern`, this.pen.pattern],
+							[`lines.${line}.weight`, this.pen.weight],
+							[`lines.${line}.ink`, this.pen.ink]
+						]
+					: [
+							[`lines.${line}.pattern`, this.pen.draws === 'none' ? 'none' : undefined],
+							[`lines.${line}.weight`, undefined],
+							[`lines.${line}.ink`, undefined]
+						]
+			);
+		const words = drawn.map((line) => leafWords(`lines.${line}.pattern`)).join(', ');
+		this.draft.change(definition, `${partWords(place)}: ${words}`);
+		this.foreignEdge = [];
+	}
+	/** Says who could speak of an edge that is not one of the chosen part's. */
+	offerEdge(resolved: Resolved, edge: number): void {
+		const known = (name: string) => name === 'ground' || this.flat.parts.has(name) || !/:\d+$|columns:/.test(name);
+		this.foreignEdge = edgeParts(resolved.structure, edge)
+			.filter(({ part }) => part.rank <= 5 && known(part.name))
+			.map(({ part, place }) => ({ part: part.name, place }));
+	}
+	/** How an edge place of the chosen part stands in this style: drawn, none on purpose, or untouched. */
+	lineState(line: LinePlace): 'set' | 'none' | 'untouched' {
+		const pattern = this.own.get(`lines.${line}.pattern`);
+		return pattern === undefined ? 'untouched' : pattern === 'none' ? 'none' : 'set';
+	}
+	readonly lineStates = $derived(
+		Object.fromEntries(LINE_PLACES.map((line) => [line, this.lineState(line)])) as Record<
+			LinePlace,
+			'set' | 'none' | 'untouched'
+		>
+	);
+}

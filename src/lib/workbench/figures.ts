@@ -1,0 +1,34 @@
+import { NO_FIGURES } from '../core/cascade/look.ts';
+import type { Resolved } from '../core/cascade/resolve.ts';
+import { roleFamily } from '../core/table/roles.ts';
+import { formatOf, formatValue } from '../core/values/format.ts';
+import { decimalMarkOf, parseValue } from '../core/values/parse.ts';
+import type { CellContent } from '../formats/document.ts';
+
+type Content = readonly (readonly CellContent[])[];
+
+/** Content as formatted before, by what it rests on: styles change often without a change of formats. */
+const known = new WeakMap<Content, { key: string; shown: Content }>();
+
+/** The content of a table's cells as the style's figures and dates write it. The values stay as they were typed. */
+export function shownContent({ structure, leaves }: Resolved, content: Content, locale: string): Content {
+	const formats = leaves.map(formatOf);
+	if (formats.every(({ kind }) => !kind || kind === 'none')) return content;
+	const { table, cellSignature } = structure;
+	const key = JSON.stringify([formats, structure.key, locale]);
+	const before = known.get(content);
+	if (before?.key === key) return before.shown;
+	const mark = decimalMarkOf(table.cells.map(({ text }) => text));
+	const shown = content.map((pieces, index) => {
+		const [piece, ...others] = pieces;
+		if (!piece || others.length || !('runs' in piece) || piece.runs.length !== 1) return pieces;
+		const { r, c } = table.cells[index]!;
+		if (NO_FIGURES.has(roleFamily(table.roles[r]!))) return pieces;
+		const format = formats[cellSignature[r * table.columns + c]!]!;
+		const run = piece.runs[0]!;
+		const text = formatValue(parseValue(run.text, mark), format, locale);
+		return text === undefined ? pieces : [{ ...piece, runs: [{ ...run, text }] }];
+	});
+	known.set(content, { key, shown });
+	return shown;
+}

@@ -1,0 +1,27 @@
+import type { House } from '../core/cascade/resolve.ts';
+
+/** What a house decides for all its styles. */
+export interface HouseState extends House {
+	/** BCP 47: how figures and dates are written. */
+	readonly locale: string;
+}
+
+/** Locales that a house can choose from; what their figures look like is shown beside them. */
+export const LOCALES = [
+	'en-GB',
+	'en-US',
+	'de-DE',
+	'de-CH',
+	'fr-FR',
+	'es-ES',
+	'it-IT',
+	'nl-NL',
+	'pt-PT',
+	'sv-SE',
+	'da-DK',
+	'pl-PL'
+] as const;
+
+/** A language and country as people call them, in English. */
+export const localeWords = (locale: string): string =>
+	new Intl.DisplayNames(['en'], { type: 'language' }).of(locale) ?? locale;

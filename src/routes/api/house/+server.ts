@@ -1,0 +1,14 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { changeHouse, loadHouse } from '$lib/server/house.ts';
+import { readRequest } from '$lib/server/requests.ts';
+import type { RequestHandler } from './$types.js';
+
+export const GET: RequestHandler = () => answer(() => loadHouse(db()));
+
+/** Changes inks, type roles or the locale, as one step. */
+export const PUT: RequestHandler = ({ request }) =>
+	answer(async () => {
+		const { version, label, state, inks, typeRoles } = await readRequest(request, 'changeHouse');
+		return changeHouse(db(), version, label, state, { ...(inks && { inks }), ...(typeRoles && { typeRoles }) });
+	});

@@ -1,0 +1,12 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { moveHouse } from '$lib/server/house.ts';
+import { readRequest } from '$lib/server/requests.ts';
+import type { RequestHandler } from './$types.js';
+
+/** Undo and redo. */
+export const PUT: RequestHandler = ({ request }) =>
+	answer(async () => {
+		const { version, to } = await readRequest(request, 'moveHouse');
+		return moveHouse(db(), version, to);
+	});

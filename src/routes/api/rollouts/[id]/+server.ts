@@ -1,0 +1,8 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { readId } from '$lib/server/requests.ts';
+import { undoRollOut } from '$lib/server/rollouts.ts';
+import type { RequestHandler } from './$types.js';
+
+/** Takes a roll-out back, in all its documents at once. */
+export const DELETE: RequestHandler = ({ params }) => answer(() => undoRollOut(db(), readId(params.id, 'roll-out')));

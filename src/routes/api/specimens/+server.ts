@@ -1,0 +1,7 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { listSpecimens } from '$lib/server/documents.ts';
+import type { RequestHandler } from './$types.js';
+
+/** Every table that can stand on a specimen sheet. */
+export const GET: RequestHandler = () => answer(() => listSpecimens(db()));

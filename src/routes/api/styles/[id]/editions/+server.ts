@@ -1,0 +1,14 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { listEditions, publishEdition } from '$lib/server/editions.ts';
+import { readId, readRequest } from '$lib/server/requests.ts';
+import type { RequestHandler } from './$types.js';
+
+export const GET: RequestHandler = ({ params }) => answer(() => listEditions(db(), readId(params.id, 'style')));
+
+/** Publishes the draft as the next edition. */
+export const POST: RequestHandler = ({ params, request }) =>
+	answer(async () => {
+		const { version, note } = await readRequest(request, 'publish');
+		return { number: await publishEdition(db(), readId(params.id, 'style'), version, note) };
+	}, 201);

@@ -1,0 +1,9 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { restoreEdition } from '$lib/server/editions.ts';
+import { readId } from '$lib/server/requests.ts';
+import type { RequestHandler } from './$types.js';
+
+/** Makes the draft what an edition was. */
+export const POST: RequestHandler = ({ params }) =>
+	answer(() => restoreEdition(db(), readId(params.id, 'style'), Number(params.number) || 0));

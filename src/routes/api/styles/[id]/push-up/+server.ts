@@ -1,0 +1,12 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { readId, readRequest } from '$lib/server/requests.ts';
+import { pushUpLeaf } from '$lib/server/styles.ts';
+import type { RequestHandler } from './$types.js';
+
+/** Moves one setting to the base that the style builds on. */
+export const POST: RequestHandler = ({ params, request }) =>
+	answer(async () => {
+		const { version, place, path } = await readRequest(request, 'pushUp');
+		return pushUpLeaf(db(), readId(params.id, 'style'), version, place, path);
+	});

@@ -1,0 +1,12 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { readId, readRequest } from '$lib/server/requests.ts';
+import { chooseSpecimens } from '$lib/server/styles.ts';
+import type { RequestHandler } from './$types.js';
+
+/** Chooses the tables on the style's specimen sheet. */
+export const PUT: RequestHandler = ({ params, request }) =>
+	answer(async () => {
+		const { keys } = await readRequest(request, 'chooseSpecimens');
+		await chooseSpecimens(db(), readId(params.id, 'style'), keys);
+	});
