@@ -23,12 +23,15 @@ export interface HouseStep {
 	readonly label: string;
 }
 
+const byName = <T>(record: Record<string, T>): Record<string, T> =>
+	Object.fromEntries(Object.entries(record).sort(([a], [b]) => a.localeCompare(b)));
+
 /** The house, made with its first inks and type roles where there is none yet. */
 export async function loadHouse(db: Db): Promise<HouseRecord> {
 	const row = await db.selectFrom('houses').selectAll().where('id', '=', 1).executeTakeFirst();
 	if (row) {
 		const { name, inks, type_roles: typeRoles, locale, version, step } = row;
-		return { name, inks, typeRoles, locale, version, step };
+		return { name, inks: byName(inks), typeRoles: byName(typeRoles), locale, version, step };
 	}
 	const name = 'Thornmere Botanic Garden';
 	const state: HouseState = { ...FIRST_HOUSE, locale: 'en-GB' };

@@ -86,7 +86,6 @@ const SCHEMAS = {
 		['version', 'label', 'state']
 	),
 	moveHouse: closed({ version: count, to: step }, ['version', 'to']),
-	template: closed({ styles: { type: 'array', minItems: 1, maxItems: 200, items: uuid } }, ['styles']),
 	removeStyle: closed({ replacement: uuid }, [])
 } as const;
 
@@ -107,7 +106,6 @@ export interface Requests {
 		typeRoles?: Record<string, string>;
 	};
 	moveHouse: { version: number; to: number };
-	template: { styles: string[] };
 	removeStyle: { replacement?: string };
 }
 

@@ -2,6 +2,7 @@ import { sql, type Kysely, type Transaction } from 'kysely';
 import { appearanceOf, type Appearance } from '../core/cascade/look.ts';
 import { resolve, type House } from '../core/cascade/resolve.ts';
 import { InputError } from '../core/errors.ts';
+import { selfContained } from '../core/style/export.ts';
 import { flatten, type FlatStyle } from '../core/style/inherit.ts';
 import type { Style } from '../core/style/types.ts';
 import type { Table } from '../core/table/grid.ts';
@@ -99,6 +100,8 @@ export async function impactOf(db: Kysely<Database>, id: string, edition?: numbe
 /** Tables with what they wear and what they would wear, for looking at before and after. */
 export async function impactPictures(db: Kysely<Database>, impacts: readonly Impact[]) {
 	const wardrobe = await Wardrobe.load(db);
+	const house = await loadHouse(db);
+	const alone = (style: Style | undefined) => style && selfContained(style, house, findIn(wardrobe.styles));
 	const pictures = [];
 	for (const { document: id, index } of impacts) {
 		const { document, state } = await openById(db, id);
@@ -107,7 +110,7 @@ export async function impactPictures(db: Kysely<Database>, impacts: readonly Imp
 			key: `${id}/${index}`,
 			entry: document.tables[index]!,
 			state: own,
-			before: wardrobe.definition(own) ?? null
+			before: alone(wardrobe.definition(own)) ?? null
 		});
 	}
 	return pictures;

@@ -60,6 +60,10 @@ export async function listStyles(db: Db): Promise<StyleRecord[]> {
 	});
 }
 
+/** Runs work in a transaction: the one that is open, or a new one. */
+const inTransaction = <T>(db: Db, work: (trx: Transaction<Database>) => Promise<T>): Promise<T> =>
+	db.isTransaction ? work(db as Transaction<Database>) : db.transaction().execute(work);
+
 /** The newest edition of each style that has one. */
 export async function newestEditions(db: Db) {
 	return db
@@ -98,7 +102,7 @@ async function assertNameFree(db: Db, name: string, except?: string): Promise<vo
 }
 
 /** A name that is free, by counting up. */
-async function freeName(db: Db, wanted: string): Promise<string> {
+export async function freeName(db: Db, wanted: string): Promise<string> {
 	const rows = await db.selectFrom('styles').select('name').execute();
 	const taken = new Set(rows.map(({ name }) => name.toLowerCase()));
 	for (let n = 1; ; n++) {
@@ -107,7 +111,8 @@ async function freeName(db: Db, wanted: string): Promise<string> {
 	}
 }
 
-async function insert(db: Db, definition: Style): Promise<string> {
+/** Stores a style as the first step of its own. Throws InputError for what is none. */
+export async function insertStyle(db: Db, definition: Style): Promise<string> {
 	const style = canonicalStyle(checkStyle(definition));
 	const row = await db
 		.insertInto('styles')
@@ -129,11 +134,11 @@ export async function createStyle(
 ): Promise<string> {
 	return db.transaction().execute(async (trx) => {
 		const blank: Style = { format: 'heptarch-style', version: 1, name: '', basedOn: null, parts: {} };
-		if (from === undefined) return insert(trx, { ...blank, name: await freeName(trx, 'New style') });
+		if (from === undefined) return insertStyle(trx, { ...blank, name: await freeName(trx, 'New style') });
 		const source = await loadStyle(trx, from);
 		const name = source.definition.name;
-		if (how === 'copy') return insert(trx, { ...source.definition, name: await freeName(trx, `${name}, copy`) });
-		return insert(trx, {
+		if (how === 'copy') return insertStyle(trx, { ...source.definition, name: await freeName(trx, `${name}, copy`) });
+		return insertStyle(trx, {
 			...blank,
 			name: await freeName(trx, `${name}, variant`),
 			basedOn: from,
@@ -146,14 +151,10 @@ export async function createStyle(
  * Takes a style file into the house, bases first. A base that the house has under that name is used as it is.
  * Throws InputError for a file that is not valid, a missing base or a cycle; nothing is stored then.
  */
-export async function importStyle(
-	db: Kysely<Database>,
-	value: unknown,
-	options: { reuse?: boolean } = {}
-): Promise<string> {
+export async function importStyle(db: Db, value: unknown, options: { reuse?: boolean } = {}): Promise<string> {
 	const style = checkStyle(value);
 	const chain = baseChain(style);
-	return db.transaction().execute(async (trx) => {
+	return inTransaction(db, async (trx) => {
 		let basedOn: string | null = null;
 		for (const base of [...chain].reverse()) {
 			const known = await trx
@@ -162,7 +163,7 @@ export async function importStyle(
 				.where(sql`lower(name)`, '=', base.name.toLowerCase())
 				.executeTakeFirst();
 			const { bases: _, ...own } = base;
-			basedOn = known?.id ?? (await insert(trx, { ...own, basedOn }));
+			basedOn = known?.id ?? (await insertStyle(trx, { ...own, basedOn }));
 		}
 		const { bases: _, ...own } = style;
 		if (options.reuse) {
@@ -174,7 +175,7 @@ export async function importStyle(
 			if (known) return known.id;
 		}
 		await assertNameFree(trx, style.name);
-		return insert(trx, { ...own, basedOn });
+		return insertStyle(trx, { ...own, basedOn });
 	});
 }
 

@@ -6,6 +6,7 @@
 	import DropTarget from '$lib/ui/documents/DropTarget.svelte';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
+	import InView from '$lib/ui/shell/InView.svelte';
 	import { isTyping } from '$lib/ui/shell/keys.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import StylePicture from '$lib/ui/stylebook/StylePicture.svelte';
@@ -32,11 +33,26 @@
 			: builtInSpecimen();
 	});
 	const widths = $derived(data.specimens[0]?.entry.widths);
-	const found = $derived(
-		data.styles.filter(({ id, definition: { name, description = '', category = '' } }) =>
-			`${name} ${description} ${category} ${book.sentence(id)}`.toLowerCase().includes(search.trim().toLowerCase())
+	/** What the search looks through, per style: name, description, category, sentence, inks. */
+	const haystacks = $derived(
+		new Map(
+			data.styles.map(({ id, definition }) => {
+				const { name, description = '', category = '' } = definition;
+				const inks = [...book.flat(id).parts.values()].flatMap((leaves) =>
+					[...leaves].flatMap(([path, { value }]) => (path.endsWith('ink') ? [String(value)] : []))
+				);
+				const words = [name, description, category, book.sentence(id), ...new Set(inks)];
+				return [id, words.join(' ').toLowerCase()];
+			})
 		)
 	);
+	const found = $derived.by(() => {
+		const wanted = search.trim().toLowerCase().split(/\s+/);
+		return data.styles.filter(({ id }) => wanted.every((word) => haystacks.get(id)!.includes(word)));
+	});
+	let ticked = $state<string[]>([]);
+	const tick = (id: string) =>
+		(ticked = ticked.includes(id) ? ticked.filter((other) => other !== id) : [...ticked, id]);
 	const many = (count: number, one: string, more = `${one}s`) => `${count} ${count === 1 ? one : more}`;
 
 	async function make() {
@@ -52,14 +68,29 @@
 	async function takeIn(files: readonly File[]) {
 		for (const file of files)
 			try {
-				let definition: unknown;
-				try {
-					definition = JSON.parse(await file.text());
-				} catch {
-					throw new Error(`“${file.name}” is not JSON, so it is not a style file.`);
+				if (/\.docx$/i.test(file.name)) {
+					const { styles } = await call<{ styles: { name: string; was: string }[] }>(
+						'POST',
+						`/api/template?name=${encodeURIComponent(file.name)}`,
+						file
+					);
+					notify(
+						styles.length
+							? `${many(styles.length, 'table style')} of “${file.name}” in the Stylebook now: ${styles.map(({ name }) => name).join(', ')}.`
+							: `Every table style of “${file.name}” is in the Stylebook already.`
+					);
+				} else {
+					let definition: unknown;
+					try {
+						definition = JSON.parse(await file.text());
+					} catch {
+						throw new Error(
+							`“${file.name}” is neither a style file nor a word-processing template: it is not JSON and not DOCX.`
+						);
+					}
+					await call('POST', '/api/styles', { definition });
+					notify(`“${file.name}” is in the Stylebook.`);
 				}
-				await call('POST', '/api/styles', { definition });
-				notify(`“${file.name}” is in the Stylebook.`);
 				await invalidate('heptarch:styles');
 			} catch (error) {
 				notifyError(error);
@@ -93,6 +124,11 @@
 <TopBar title="Stylebook">
 	{#snippet facts()}<span class="chip">{many(data.styles.length, 'style')}</span>{/snippet}
 	{#snippet actions()}
+		{#if ticked.length}
+			<a class="button" href="/api/template?styles={ticked.join(',')}" download
+				>Take out a template of {many(ticked.length, 'style')}</a
+			>
+		{/if}
 		<input
 			class="field w-56"
 			type="search"
@@ -101,7 +137,7 @@
 			bind:value={search}
 			data-find
 		/>
-		<button type="button" class="button" onclick={() => chooser.click()}>Take in a style file…</button>
+		<button type="button" class="button" onclick={() => chooser.click()}>Take in styles…</button>
 		<button
 			type="button"
 			class="button primary"
@@ -116,7 +152,7 @@
 	bind:this={chooser}
 	type="file"
 	multiple
-	accept=".json"
+	accept=".json,.docx"
 	class="hidden"
 	aria-label="Style files to take in"
 	onchange={() => {
@@ -130,7 +166,8 @@
 		<div class="mx-auto mt-20 max-w-lg text-center">
 			<p class="font-title text-[24px]">No style yet</p>
 			<p class="mt-2 text-quiet">
-				A style says once how tables look. Start a blank one, or drop a style file (*.heptarch.json) on this page.
+				A style says once how tables look. Start a blank one, or drop a style file (*.heptarch.json) or a
+				word-processing template (DOCX) on this page.
 			</p>
 			<button type="button" class="button mt-5" onclick={() => (making = true)}>Start a style…</button>
 		</div>
@@ -139,12 +176,27 @@
 		{#each found as style (style.id)}
 			{@const { name, category, description, basedOn } = style.definition}
 			<li class="card group relative flex flex-col overflow-hidden hover:border-quiet">
-				<StylePicture style={book.flat(style.id)} house={book.house} {sample} {widths} scale={0.5} height={164} />
+				<InView height={164}>
+					<StylePicture style={book.flat(style.id)} house={book.house} {sample} {widths} scale={0.5} height={164} />
+				</InView>
+				<input
+					type="checkbox"
+					class={[
+						'absolute end-2.5 top-2.5 z-1 h-5 w-5 rounded border-hairline text-picked',
+						!ticked.length && 'opacity-0 group-hover:opacity-100 focus:opacity-100'
+					]}
+					aria-label="Tick “{name}”"
+					checked={ticked.includes(style.id)}
+					onchange={() => tick(style.id)}
+				/>
 				<div class="flex flex-1 flex-col gap-1 border-t border-hairline px-3.5 py-2.5">
 					<div class="flex items-baseline gap-2">
 						<a class="font-semibold after:absolute after:inset-0 hover:underline" href="/stylebook/{style.id}">{name}</a
 						>
 						<span class="truncate text-[12px] text-quiet">{category ?? ''}</span>
+						<span class="ms-auto shrink-0 text-[12px] text-quiet"
+							>{style.edition ? `edition ${style.edition}${style.unpublished ? ' + draft' : ''}` : ''}</span
+						>
 					</div>
 					<p class="line-clamp-2 text-[12.5px] text-quiet" title={book.sentence(style.id)}>
 						{description ?? book.sentence(style.id)}

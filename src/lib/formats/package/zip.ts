@@ -87,6 +87,11 @@ export class Package {
 		return new Package(entries);
 	}
 
+	/** A package with nothing in it yet, to be written with {@link rewrite}. */
+	static empty(): Package {
+		return new Package(new Map());
+	}
+
 	has(name: string): boolean {
 		return this.entries.has(name);
 	}

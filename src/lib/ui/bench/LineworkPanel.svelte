@@ -12,6 +12,15 @@
 	const ink = $derived(pen.draws === 'line' ? pen.ink : (Object.keys(bench.inks)[0] ?? 'loam'));
 	const below = $derived(bench.chain[0] ? flatten(bench.chain[0], bench.find) : undefined);
 	const made = (recipe: Recipe) => withRecipe(bench.draft.definition, below, recipe, ink);
+	/** Lines that belong together, drawn at once; the last two are those of other parts. */
+	const families: { words: string; draw: () => void }[] = [
+		{ words: 'rim', draw: () => bench.draw(['top', 'bottom', 'start', 'end']) },
+		{ words: 'between rows', draw: () => bench.draw(['betweenRows']) },
+		{ words: 'between columns', draw: () => bench.draw(['betweenColumns']) },
+		{ words: 'diagonals', draw: () => bench.draw(['diagonalDown', 'diagonalUp']) },
+		{ words: 'under the header', draw: () => bench.draw(['bottom'], 'header') },
+		{ words: 'over the totals', draw: () => bench.draw(['top'], 'total', 'subtotal') }
+	];
 	const states = { set: 'drawn here', none: 'none, said on purpose', untouched: 'untouched' } as const;
 </script>
 
@@ -21,6 +30,11 @@
 		<p class="mb-2 text-[12px] text-quiet">
 			An edge that you pick is a line of this part, on every table that wears the style.
 		</p>
+		<div class="mb-2 flex flex-wrap gap-1.5" role="group" aria-label="Whole families">
+			{#each families as { words, draw } (words)}<button type="button" class="chip hover:text-accent!" onclick={draw}
+					>{words}</button
+				>{/each}
+		</div>
 		<ul class="flex flex-col">
 			{#each LINE_PLACES as place (place)}
 				{@const state = bench.lineStates[place]}

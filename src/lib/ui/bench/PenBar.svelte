@@ -1,16 +1,18 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { InputError } from '$lib/core/errors.ts';
-	import { partWords } from '$lib/core/style/parts.ts';
-	import { LINE_PATTERNS, type LinePlace } from '$lib/core/style/types.ts';
+	import { LINE_PATTERNS } from '$lib/core/style/types.ts';
 	import { ISO_WEIGHTS } from '$lib/core/style/words.ts';
 	import { fromPoints, parseLength } from '$lib/core/units.ts';
 	import { lineStyle } from '../table/paint.ts';
 	import type { Bench } from './bench.svelte.ts';
 	import InkField from './fields/InkField.svelte';
 
-	/** The pen of the linework mode, and whole families of lines to draw with it. */
+	/** The pen of the linework mode. */
 	let { bench }: { bench: Bench } = $props();
-	let last = $state.raw({ pattern: 'solid', weight: '0.35mm', ink: Object.keys(bench.inks)[0] ?? 'loam' });
+	let last = $state.raw(
+		untrack(() => (bench.pen.draws === 'line' ? bench.pen : { pattern: 'solid', weight: '0.35mm', ink: 'none' }))
+	);
 	let fault = $state<string>();
 
 	const PATTERNS = LINE_PATTERNS.filter((pattern) => pattern !== 'none');
@@ -36,21 +38,6 @@
 			'across',
 			1
 		);
-	const families: { words: string; draw: () => void }[] = [
-		{ words: 'rim', draw: () => bench.draw(['top', 'bottom', 'start', 'end']) },
-		{ words: 'between rows', draw: () => bench.draw(['betweenRows']) },
-		{ words: 'between columns', draw: () => bench.draw(['betweenColumns']) },
-		{ words: 'under the header', draw: () => bench.draw(['bottom'], 'header') },
-		{
-			words: 'over the totals',
-			draw: () => {
-				bench.draw(['top'], 'subtotal');
-				bench.draw(['top'], 'total');
-			}
-		},
-		{ words: 'diagonal down', draw: () => bench.draw(['diagonalDown' as LinePlace]) },
-		{ words: 'diagonal up', draw: () => bench.draw(['diagonalUp' as LinePlace]) }
-	];
 </script>
 
 <div
@@ -115,13 +102,6 @@
 				aria-pressed={draws === 'untouched'}
 				onclick={() => (bench.pen = { draws: 'untouched' })}>untouched</button
 			>
-		</div>
-	</div>
-	<div>
-		<p class="head">Whole families of {partWords(bench.place)}</p>
-		<div class="flex flex-wrap gap-1">
-			{#each families as { words, draw } (words)}<button type="button" class="pick px-2" onclick={draw}>{words}</button
-				>{/each}
 		</div>
 	</div>
 </div>

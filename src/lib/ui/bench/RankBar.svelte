@@ -96,7 +96,7 @@
 					class={['truncate', chosen === rank && 'font-semibold text-picked']}>{name}</span
 				><span class="ms-auto shrink-0 text-[12px] text-quiet"
 					>{rank === 7
-						? 'not of the style'
+						? 'per table'
 						: `${counts[rank]} ${rank === 6 ? (counts[6] === 1 ? 'rule' : 'rules') : 'set'}`}</span
 				></span
 			>

@@ -129,8 +129,17 @@ export class Bench {
 		this.specimens = specimens;
 		this.draft = new StyleDraft(style.id, style.version, history);
 		this.sheet = new Sheet(specimens, this.book.flatten(this.draft.definition), house, this.find);
-		const ink = Object.keys(house.inks)[0];
-		if (ink) this.pen = { draws: 'line', pattern: 'solid', weight: '0.35mm', ink };
+		// The pen begins with the ink that the style's lines have, else with that of its text.
+		const flat = this.book.flatten(this.draft.definition);
+		const leaves = [...flat.parts.values()].flatMap((part) => [...part]);
+		const ink = (leaves.find(([path]) => /^lines\..*ink$/.test(path)) ??
+			leaves.find(([path]) => path === 'text.ink'))?.[1];
+		this.pen = {
+			draws: 'line',
+			pattern: 'solid',
+			weight: '0.35mm',
+			ink: String(ink?.value ?? Object.keys(house.inks)[0])
+		};
 	}
 
 	/** The specimens in the style, as last resolved. */
@@ -217,29 +226,20 @@ export class Bench {
 		if (at >= 0) this.choose(places[(at + by + places.length) % places.length]!);
 	}
 
-	/** Draws with the pen on some of the chosen part's lines. */
-	draw(places: Iterable<LinePlace>, place: string = this.place): void {
-		let definition = this.draft.definition;
-		const drawn = [...places];
+	/** Draws with the pen on some lines of the chosen part, or of others, as one step. */
+	draw(lines: Iterable<LinePlace>, ...places: string[]): void {
+		const drawn = [...lines];
 		if (!drawn.length) return;
-		for (const line of drawn)
-			definition = withLeavesAt(
-				definition,
-				place,
-				this.pen.draws === 'line'
-					? [
-							[`lines.${line}.pattern`, this.pen.pattern],
-							[`lines.${line}.weight`, this.pen.weight],
-							[`lines.${line}.ink`, this.pen.ink]
-						]
-					: [
-							[`lines.${line}.pattern`, this.pen.draws === 'none' ? 'none' : undefined],
-							[`lines.${line}.weight`, undefined],
-							[`lines.${line}.ink`, undefined]
-						]
-			);
+		const { pen } = this;
+		const leaves = drawn.flatMap((line): [string, LeafValue | undefined][] => [
+			[`lines.${line}.pattern`, pen.draws === 'line' ? pen.pattern : pen.draws === 'none' ? 'none' : undefined],
+			[`lines.${line}.weight`, pen.draws === 'line' ? pen.weight : undefined],
+			[`lines.${line}.ink`, pen.draws === 'line' ? pen.ink : undefined]
+		]);
+		const on = places.length ? places : [this.place];
+		const definition = on.reduce((style, place) => withLeavesAt(style, place, leaves), this.draft.definition);
 		const words = drawn.map((line) => leafWords(`lines.${line}.pattern`)).join(', ');
-		this.draft.change(definition, `${partWords(place)}: ${words}`);
+		this.draft.change(definition, `${on.map(partWords).join(', ')}: ${words}`);
 		this.foreignEdge = [];
 	}
 	/** Says who could speak of an edge that is not one of the chosen part's. */

@@ -1,12 +1,14 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import FileLinesOutline from 'flowbite-svelte-icons/FileLinesOutline.svelte';
+	import HomeOutline from 'flowbite-svelte-icons/HomeOutline.svelte';
 	import SwatchbookOutline from 'flowbite-svelte-icons/SwatchbookOutline.svelte';
 	import Mark from './Mark.svelte';
 
 	const places = [
 		{ href: '/documents', name: 'Documents', icon: FileLinesOutline },
-		{ href: '/stylebook', name: 'Stylebook', icon: SwatchbookOutline }
+		{ href: '/stylebook', name: 'Stylebook', icon: SwatchbookOutline },
+		{ href: '/house', name: 'House', icon: HomeOutline }
 	];
 </script>
 

@@ -1,7 +1,7 @@
 import { tokensOf } from '$lib/core/share/tokens.ts';
 import { answer } from '$lib/server/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { download, fileName } from '$lib/server/download.ts';
+import { download, fileName } from '$lib/server/files.ts';
 import { loadHouse } from '$lib/server/house.ts';
 import type { RequestHandler } from './$types.js';
 

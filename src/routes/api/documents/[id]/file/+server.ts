@@ -1,11 +1,9 @@
 import { answer } from '$lib/server/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { writeDocument } from '$lib/server/documents.ts';
-import { download } from '$lib/server/download.ts';
+import { download, DOCX } from '$lib/server/files.ts';
 import { readId } from '$lib/server/requests.ts';
 import type { RequestHandler } from './$types.js';
-
-const DOCX = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document';
 
 /** The document's file as it stands now. */
 export const GET: RequestHandler = ({ params }) =>

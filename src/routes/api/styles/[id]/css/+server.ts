@@ -2,7 +2,7 @@ import { styleCss } from '$lib/core/share/css.ts';
 import { flatten } from '$lib/core/style/inherit.ts';
 import { answer } from '$lib/server/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { download, fileName } from '$lib/server/download.ts';
+import { download, fileName } from '$lib/server/files.ts';
 import { frozenDraft } from '$lib/server/editions.ts';
 import { loadHouse } from '$lib/server/house.ts';
 import { readId } from '$lib/server/requests.ts';

@@ -1,7 +1,7 @@
 import { styleText } from '$lib/core/style/canonical.ts';
 import { answer } from '$lib/server/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { download, fileName } from '$lib/server/download.ts';
+import { download, fileName } from '$lib/server/files.ts';
 import { frozenDraft } from '$lib/server/editions.ts';
 import { readId } from '$lib/server/requests.ts';
 import type { RequestHandler } from './$types.js';

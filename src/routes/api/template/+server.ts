@@ -1,0 +1,24 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { download, DOCX, uploaded } from '$lib/server/files.ts';
+import { readId } from '$lib/server/requests.ts';
+import { importTemplate, writeTemplate } from '$lib/server/template.ts';
+import type { RequestHandler } from './$types.js';
+
+/** A DOCX template of the styles named in `?styles=`, separated by commas. */
+export const GET: RequestHandler = ({ url }) =>
+	answer(async () => {
+		const ids = (url.searchParams.get('styles') ?? '').split(',').filter(Boolean);
+		const { name, bytes } = await writeTemplate(
+			db(),
+			ids.map((id) => readId(id, 'style'))
+		);
+		return download(bytes, `${name}.docx`, DOCX);
+	});
+
+/** Takes every table style of a DOCX in: its bytes are the body, its name is in `?name=`. */
+export const POST: RequestHandler = ({ request, url }) =>
+	answer(async () => {
+		const name = url.searchParams.get('name')?.trim() || 'template.docx';
+		return importTemplate(db(), name, await uploaded(request, name));
+	}, 201);

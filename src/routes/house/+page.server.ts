@@ -1,0 +1,14 @@
+import { load as answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { houseSteps, loadHouse } from '$lib/server/house.ts';
+import { listStyles } from '$lib/server/styles.ts';
+import type { PageServerLoad } from './$types.js';
+
+export const load: PageServerLoad = ({ depends }) => {
+	depends('heptarch:house');
+	return answer(async () => ({
+		house: await loadHouse(db()),
+		steps: await houseSteps(db()),
+		styles: await listStyles(db())
+	}));
+};

@@ -1,0 +1,339 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { contrast, toHex } from '$lib/core/colour.ts';
+	import { InputError } from '$lib/core/errors.ts';
+	import { SHIPPED, standIn } from '$lib/core/layout/fonts.ts';
+	import { readTokens } from '$lib/core/share/tokens.ts';
+	import { inkUses, typeRoleUses } from '$lib/core/style/edit.ts';
+	import type { Style, TypeRole } from '$lib/core/style/types.ts';
+	import { formatValue } from '$lib/core/values/format.ts';
+	import { parseValue } from '$lib/core/values/parse.ts';
+	import { parseLength } from '$lib/core/units.ts';
+	import { HouseWork } from '$lib/ui/house/house.svelte.ts';
+	import PictureInks from '$lib/ui/house/PictureInks.svelte';
+	import Uses from '$lib/ui/house/Uses.svelte';
+	import ColourField from '$lib/ui/bench/fields/ColourField.svelte';
+	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
+	import { isTyping } from '$lib/ui/shell/keys.ts';
+	import TopBar from '$lib/ui/shell/TopBar.svelte';
+	import { LOCALES, localeWords } from '$lib/workbench/house.ts';
+
+	let { data } = $props();
+	const work = untrack(() => new HouseWork(data.house, data.steps));
+	$effect(() => {
+		work.house = data.house;
+		work.steps = data.steps;
+	});
+	const house = $derived(work.house);
+	let picked = $state<{ kind: 'ink' | 'role'; name: string }>();
+	let chooser: HTMLInputElement;
+	let fault = $state<string>();
+
+	const INK_NAME = /^\p{L}[\p{L}\p{N} _-]*$/u;
+	/** How often each style names a thing of the house, its own definitions left out. */
+	function usesOf(
+		name: string,
+		count: (style: Style) => Map<string, number>,
+		own: (style: Style) => object | undefined
+	) {
+		return data.styles.flatMap(({ id, definition }) => {
+			const times = own(definition) && name in own(definition)! ? 0 : (count(definition).get(name) ?? 0);
+			return times ? [{ id, name: definition.name, count: times }] : [];
+		});
+	}
+	const inkUsesOf = (name: string) => usesOf(name, inkUses, ({ inks }) => inks);
+	const roleUsesOf = (name: string) => usesOf(name, typeRoleUses, ({ typeRoles }) => typeRoles);
+	const ink = $derived(picked?.kind === 'ink' && house.inks[picked.name] ? picked.name : undefined);
+	const roleName = $derived(picked?.kind === 'role' && house.typeRoles[picked.name] ? picked.name : undefined);
+
+	async function rename(to: string) {
+		const name = to.trim();
+		const from = picked!.name;
+		fault = undefined;
+		if (name === from) return;
+		const taken = ink ? house.inks : house.typeRoles;
+		if (!name || (ink && (!INK_NAME.test(name) || name === 'none')))
+			fault = 'A name begins with a letter and has letters, digits, spaces, - and _ in it; “none” is no name.';
+		else if (name in taken) fault = `“${name}” is there already. To have one instead of the other, use “replace by”.`;
+		else {
+			const isDone = ink ? await work.renameInk(from, name) : await work.renameTypeRole(from, name);
+			if (isDone) picked = { ...picked!, name };
+		}
+	}
+	async function addInk(hex: string) {
+		const name = await work.addInk(hex);
+		if (name) picked = { kind: 'ink', name };
+	}
+	function setRole(change: Partial<Record<keyof TypeRole, string>>) {
+		fault = undefined;
+		const role: Record<string, string | number> = { ...house.typeRoles[roleName!] } as Record<string, string | number>;
+		try {
+			for (const [key, text] of Object.entries(change)) {
+				const value = text.trim();
+				if (!value) delete role[key];
+				else if (key === 'weight') {
+					if (!/^\d+$/.test(value) || +value < 1 || +value > 1000)
+						throw new InputError('number', 'Weights go from 1 to 1000; 400 is regular, 700 bold.');
+					role[key] = Number(value);
+				} else if (key === 'size' || key === 'tracking') {
+					const length = value.replace(/^(-?[\d.]+)$/, '$1pt');
+					if (parseLength(length) <= 0 && key === 'size')
+						throw new InputError('length', 'A size is more than nothing.');
+					role[key] = length;
+				} else role[key] = value;
+			}
+			void work.setTypeRole(roleName!, role as TypeRole);
+		} catch (error) {
+			fault = (error as Error).message;
+		}
+	}
+	async function takeTokens(file: File | undefined) {
+		if (!file) return;
+		try {
+			let json: unknown;
+			try {
+				json = JSON.parse(await file.text());
+			} catch {
+				throw new InputError('tokens', `“${file.name}” is not JSON, so it is not a Design Tokens file.`);
+			}
+			const { inks, typeRoles, left } = readTokens(json);
+			const counts = [Object.keys(inks).length, Object.keys(typeRoles).length] as const;
+			if (counts[0] + counts[1] === 0)
+				throw new InputError('tokens', `“${file.name}” holds no colour and no typography token.`);
+			if (await work.takeIn(inks, typeRoles))
+				notify(
+					`${counts[0]} inks and ${counts[1]} type roles taken in${left ? `; ${left} tokens of other types left out` : ''}.`
+				);
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+	const sample = (locale: string) =>
+		[
+			formatValue(parseValue('-1234.5'), { kind: 'money', currency: 'EUR', decimals: 2 }, locale),
+			formatValue(parseValue('2031-04-05'), { kind: 'date', date: 'medium' }, locale)
+		].join(' · ');
+	const roleStyle = ({ family, size, weight, case: letters, tracking }: TypeRole) =>
+		`font-family:'${standIn(family ?? 'Source Serif 4')}';font-size:${size?.replace(' ', '') ?? '10pt'};font-weight:${weight ?? 400};` +
+		(letters === 'upper'
+			? 'text-transform:uppercase;'
+			: letters === 'small-caps'
+				? 'font-variant-caps:small-caps;'
+				: '') +
+		(tracking ? `letter-spacing:${tracking.replace(' ', '')};` : '');
+</script>
+
+<svelte:head><title>House · Heptarch</title></svelte:head>
+<svelte:window
+	onkeydown={(event) => {
+		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !isTyping(event)) {
+			event.preventDefault();
+			if (event.shiftKey ? work.redoable : work.undoable) void work.move(event.shiftKey ? 1 : -1);
+		}
+	}}
+/>
+
+<TopBar title="House">
+	{#snippet facts()}
+		<span class="chip">{house.name}</span>
+		<span class="chip">{Object.keys(house.inks).length} inks, {Object.keys(house.typeRoles).length} type roles</span>
+	{/snippet}
+	{#snippet actions()}
+		<button
+			type="button"
+			class="button"
+			disabled={!work.undoable || work.isBusy}
+			title={work.undoable ? `Undo: ${work.undoable}` : 'Nothing to undo'}
+			onclick={() => work.move(-1)}>Undo</button
+		>
+		<button
+			type="button"
+			class="button"
+			disabled={!work.redoable || work.isBusy}
+			title={work.redoable ? `Redo: ${work.redoable}` : 'Nothing to redo'}
+			onclick={() => work.move(1)}>Redo</button
+		>
+		<button type="button" class="button" onclick={() => chooser.click()}>Take in tokens…</button>
+		<input
+			bind:this={chooser}
+			type="file"
+			accept=".json"
+			class="hidden"
+			aria-label="Design Tokens file"
+			onchange={(event) => {
+				void takeTokens(event.currentTarget.files?.[0]);
+				event.currentTarget.value = '';
+			}}
+		/>
+		<a class="button" href="/api/house/tokens" download>Take out tokens</a>
+		<button type="button" class="button primary" disabled={work.isBusy} onclick={() => addInk('#6B6172')}
+			>New ink</button
+		>
+	{/snippet}
+</TopBar>
+
+<div class="flex min-h-0 flex-1">
+	<main class="min-w-0 flex-1 overflow-y-auto px-5 py-4" aria-label="House">
+		<h2 class="mb-2 font-semibold">Inks</h2>
+		<ul class="mb-4 grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-3" aria-label="Inks">
+			{#each Object.entries(house.inks) as [name, hex] (name)}
+				{@const uses = inkUsesOf(name)}
+				<li>
+					<button
+						type="button"
+						class={[
+							'card w-full overflow-hidden text-start hover:border-quiet',
+							ink === name && 'border-picked! ring-1 ring-picked'
+						]}
+						aria-pressed={ink === name}
+						onclick={() => (picked = { kind: 'ink', name })}
+					>
+						<span class="block h-12 border-b border-hairline" style="background:{hex}"></span>
+						<span class="block px-2.5 py-1.5"
+							><strong class="block truncate font-semibold">{name}</strong><span class="block text-[12px] text-quiet"
+								>{hex} · {uses.length ? `${uses.length} ${uses.length === 1 ? 'style' : 'styles'}` : 'not used'}</span
+							></span
+						>
+					</button>
+				</li>
+			{/each}
+		</ul>
+		<PictureInks onink={addInk} />
+		<div class="mt-6 mb-2 flex items-center gap-3">
+			<h2 class="font-semibold">Type roles</h2>
+			<button
+				type="button"
+				class="button small ms-auto"
+				disabled={work.isBusy}
+				onclick={async () => {
+					const name = await work.addTypeRole();
+					if (name) picked = { kind: 'role', name };
+				}}>New type role</button
+			>
+		</div>
+		<ul class="flex flex-col gap-1.5" aria-label="Type roles">
+			{#each Object.entries(house.typeRoles) as [name, role] (name)}
+				<li>
+					<button
+						type="button"
+						class={[
+							'card flex w-full items-baseline gap-4 px-3 py-2 text-start hover:border-quiet',
+							roleName === name && 'border-picked! ring-1 ring-picked'
+						]}
+						aria-pressed={roleName === name}
+						onclick={() => (picked = { kind: 'role', name })}
+					>
+						<strong class="w-32 shrink-0 truncate font-semibold">{name}</strong>
+						<span class="flex-1 truncate tabular-nums" style={roleStyle(role)}>Lily court 61 370.00</span>
+						<span class="shrink-0 text-[12px] text-quiet"
+							>{[role.family, role.size, role.weight].filter(Boolean).join(' · ')}</span
+						>
+					</button>
+				</li>
+			{/each}
+		</ul>
+		<h2 class="mt-6 mb-2 font-semibold">Figures and dates</h2>
+		<label class="flex items-center gap-3"
+			>Written as in
+			<select
+				class="field"
+				aria-label="Figures and dates written as in"
+				value={house.locale}
+				disabled={work.isBusy}
+				onchange={(event) => work.setLocale(event.currentTarget.value)}
+			>
+				{#each LOCALES as locale (locale)}<option value={locale}>{localeWords(locale)}</option>{/each}
+			</select>
+			<span class="text-quiet tabular-nums">{sample(house.locale)}</span>
+		</label>
+	</main>
+	<aside
+		class="w-[330px] shrink-0 overflow-y-auto border-s border-hairline bg-paper px-4 py-4"
+		aria-label="What is picked"
+	>
+		{#if ink}
+			{@const hex = toHex(house.inks[ink]!)!}
+			<label class="block text-quiet"
+				>Name<input
+					class="field mt-1 w-full font-semibold text-ink"
+					aria-label="Name of the ink"
+					value={ink}
+					onchange={(event) => rename(event.currentTarget.value)}
+				/></label
+			>
+			<p class="mt-3 mb-1 text-quiet">Colour</p>
+			{#key ink}<ColourField value={hex} label="Colour of the ink" onset={(next) => work.setInk(ink, next)} />{/key}
+			{#if fault}<p class="mt-1 text-error" role="alert">{fault}</p>{/if}
+			<p class="mt-3 text-[12px] text-quiet">
+				Contrast with paper {contrast(hex, '#FFFFFF').toFixed(1)}:1, with black {contrast(hex, '#000000').toFixed(1)}:1.
+			</p>
+			<Uses
+				what="ink"
+				name={ink}
+				uses={inkUsesOf(ink)}
+				others={Object.keys(house.inks).filter((name) => name !== ink)}
+				onremove={(instead) => work.removeInk(ink, instead)}
+			/>
+		{:else if roleName}
+			{@const role = house.typeRoles[roleName]!}
+			{#key roleName}
+				<label class="block text-quiet"
+					>Name<input
+						class="field mt-1 w-full font-semibold text-ink"
+						aria-label="Name of the type role"
+						value={roleName}
+						onchange={(event) => rename(event.currentTarget.value)}
+					/></label
+				>
+				<label class="mt-3 block text-quiet"
+					>Family<input
+						class="field mt-1 w-full text-ink"
+						list="families"
+						value={role.family ?? ''}
+						onchange={(event) => setRole({ family: event.currentTarget.value })}
+					/></label
+				>
+				<datalist id="families"
+					>{#each SHIPPED as family (family)}<option value={family}></option>{/each}</datalist
+				>
+				<div class="mt-3 grid grid-cols-3 gap-2">
+					{#each [['size', 'Size'], ['weight', 'Weight'], ['tracking', 'Tracking']] as const as [key, label] (key)}
+						<label class="block text-quiet"
+							>{label}<input
+								class="field mt-1 w-full text-ink"
+								value={role[key] ?? ''}
+								placeholder="–"
+								onchange={(event) => setRole({ [key]: event.currentTarget.value })}
+							/></label
+						>
+					{/each}
+				</div>
+				<label class="mt-3 block text-quiet"
+					>Case<select
+						class="field mt-1 w-full text-ink"
+						value={role.case ?? ''}
+						onchange={(event) => setRole({ case: event.currentTarget.value })}
+					>
+						<option value="">not said</option>
+						{#each ['none', 'upper', 'lower', 'title', 'small-caps'] as letters (letters)}<option value={letters}
+								>{letters}</option
+							>{/each}
+					</select></label
+				>
+			{/key}
+			{#if fault}<p class="mt-1 text-error" role="alert">{fault}</p>{/if}
+			<Uses
+				what="type role"
+				name={roleName}
+				uses={roleUsesOf(roleName)}
+				others={Object.keys(house.typeRoles).filter((name) => name !== roleName)}
+				onremove={(instead) => work.removeTypeRole(roleName, instead)}
+			/>
+		{:else}
+			<p class="text-quiet">
+				Inks and type roles are what styles name. Pick one to rename it, change it, see who uses it, or put another in
+				its place: every style that names it follows.
+			</p>
+		{/if}
+	</aside>
+</div>

@@ -1,0 +1,37 @@
+import { canonicalStyle } from '$lib/core/style/canonical.ts';
+import { load as answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { loadSpecimens } from '$lib/server/documents.ts';
+import { frozenDraft, listEditions } from '$lib/server/editions.ts';
+import { loadHouse } from '$lib/server/house.ts';
+import { readId } from '$lib/server/requests.ts';
+import { impactOf, impactPictures, listRollouts } from '$lib/server/rollouts.ts';
+import { chosenSpecimens, loadStyle } from '$lib/server/styles.ts';
+import type { PageServerLoad } from './$types.js';
+
+/** Tables that are shown before and after at once; the others are listed. */
+const PICTURES = 24;
+
+export const load: PageServerLoad = ({ params, depends }) => {
+	depends('heptarch:editions');
+	return answer(async () => {
+		const id = readId(params.id, 'style');
+		const style = await loadStyle(db(), id);
+		const [draft, editions] = [await frozenDraft(db(), id), await listEditions(db(), id)];
+		const newest = editions[0];
+		const isPublished = !!newest && JSON.stringify(canonicalStyle(newest.frozen)) === JSON.stringify(draft);
+		const impacts = await impactOf(db(), id, isPublished ? newest.number : undefined);
+		const specimens = await loadSpecimens(db(), 1, await chosenSpecimens(db(), id));
+		return {
+			style,
+			draft,
+			editions,
+			isPublished,
+			house: await loadHouse(db()),
+			impacts,
+			pictures: await impactPictures(db(), impacts.slice(0, PICTURES)),
+			rollouts: await listRollouts(db(), id),
+			specimen: specimens[0] ?? null
+		};
+	});
+};

@@ -1,0 +1,245 @@
+<script lang="ts">
+	import { goto, invalidate } from '$app/navigation';
+	import { flatten } from '$lib/core/style/inherit.ts';
+	import { call } from '$lib/ui/api.ts';
+	import BeforeAfter from '$lib/ui/editions/BeforeAfter.svelte';
+	import Compare from '$lib/ui/editions/Compare.svelte';
+	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
+	import TopBar from '$lib/ui/shell/TopBar.svelte';
+	import { excerpt } from '$lib/workbench/excerpt.ts';
+	import { builtInSpecimen } from '$lib/workbench/specimen.ts';
+	import { stateTable } from '$lib/workbench/table.ts';
+
+	let { data } = $props();
+	const id = $derived(data.style.id);
+	const name = $derived(data.style.definition.name);
+	const newest = $derived(data.editions[0]);
+	const next = $derived((newest?.number ?? 0) + 1);
+	let note = $state('');
+	let left = $state<string[]>([]);
+	let isBusy = $state(false);
+
+	const documents = $derived.by(() => {
+		const found = new Map<string, { id: string; name: string; tables: typeof data.impacts }>();
+		for (const impact of data.impacts) {
+			const entry = found.get(impact.document) ?? { id: impact.document, name: impact.documentName, tables: [] };
+			entry.tables.push(impact);
+			found.set(impact.document, entry);
+		}
+		return [...found.values()];
+	});
+	/** Documents with tables that follow and do not wear the newest edition yet. */
+	const behind = $derived(
+		documents.filter(({ tables }) => tables.some(({ pinned, wears }) => !pinned && wears !== newest?.number))
+	);
+	const chosen = $derived(behind.filter((document) => !left.includes(document.id)));
+	const pictures = $derived(new Map(data.pictures.map((picture) => [picture.key, picture])));
+	const after = $derived(flatten(data.draft));
+	const versions = $derived([
+		...(data.isPublished ? [] : [{ key: 'draft', words: 'the draft', style: data.draft }]),
+		...data.editions.map(({ number, frozen }) => ({ key: String(number), words: `edition ${number}`, style: frozen }))
+	]);
+	const specimen = $derived.by(() => {
+		const { specimen } = data;
+		return specimen ? excerpt(stateTable(specimen.entry, undefined), specimen.entry.content, 10) : builtInSpecimen();
+	});
+	const many = (count: number, one: string, more = `${one}s`) => `${count} ${count === 1 ? one : more}`;
+	const wearsWords = (edition: number | null) => (edition === null ? 'the draft' : `edition ${edition}`);
+	const when = (iso: string) =>
+		new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+
+	async function work(action: () => Promise<void>) {
+		isBusy = true;
+		try {
+			await action();
+			await invalidate('heptarch:editions');
+		} catch (error) {
+			notifyError(error);
+		} finally {
+			isBusy = false;
+		}
+	}
+	const publish = () =>
+		work(async () => {
+			const { number } = await call<{ number: number }>('POST', `/api/styles/${id}/editions`, {
+				version: data.style.version,
+				note
+			});
+			note = '';
+			notify(`Edition ${number} is out. Documents keep what they wear until you roll it out.`);
+		});
+	const rollOut = () =>
+		work(async () => {
+			const { tables, documents: count } = await call<{ tables: number; documents: number }>(
+				'POST',
+				`/api/styles/${id}/rollouts`,
+				{ edition: newest!.number, documents: chosen.map((document) => document.id) }
+			);
+			notify(`${many(tables, 'table')} in ${many(count, 'document')} wear edition ${newest!.number} now.`);
+		});
+	const takeBack = (rollout: string) =>
+		work(async () => {
+			const { tables, kept } = await call<{ tables: number; kept: number }>('DELETE', `/api/rollouts/${rollout}`);
+			notify(
+				`${many(tables, 'table')} went back${kept ? `; ${kept} that were given something else since keep that` : ''}.`
+			);
+		});
+	async function restore(number: number) {
+		try {
+			await call('POST', `/api/styles/${id}/editions/${number}/restore`);
+			notify(`The draft is what edition ${number} was. Undo on the bench takes it back.`);
+			await goto(`/stylebook/${id}`);
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+</script>
+
+<svelte:head><title>Editions of {name} · Heptarch</title></svelte:head>
+
+<TopBar title="Editions of {name}">
+	{#snippet facts()}
+		<span class="chip">{newest ? `edition ${newest.number} is out` : 'no edition yet'}</span>
+		<span class="chip">{data.isPublished ? 'the draft is published' : 'the draft is not published'}</span>
+	{/snippet}
+	{#snippet actions()}
+		<a class="button" href="/stylebook/{id}">Back to the bench</a>
+		{#if data.isPublished}
+			<button type="button" class="button primary" disabled={isBusy || chosen.length === 0} onclick={rollOut}
+				>{behind.length ? `Roll out to ${many(chosen.length, 'document')}` : 'Rolled out everywhere'}</button
+			>
+		{:else}
+			<button type="button" class="button primary" disabled={isBusy} onclick={publish}>Publish edition {next}</button>
+		{/if}
+	{/snippet}
+</TopBar>
+
+<div class="flex min-h-0 flex-1">
+	<main class="min-w-0 flex-1 overflow-y-auto px-5 py-4" aria-label="Editions">
+		<h2 class="mb-1 font-semibold">
+			{data.isPublished ? `Edition ${newest!.number} in the documents` : `What edition ${next} would change`}
+		</h2>
+		<p class="mb-3 text-quiet">
+			{#if documents.length === 0}No table wears this style, so nothing changes anywhere.{:else}Publishing changes no
+				document. Rolling out gives the edition to the tables that follow, in the documents ticked; a file that was
+				handed out stays as it is, and is written anew when it is taken again.{/if}
+		</p>
+		{#each documents as document (document.id)}
+			{@const isBehind = behind.some((other) => other.id === document.id)}
+			<section class="mb-4" aria-label={document.name}>
+				<label class="mb-1.5 flex items-center gap-2 font-semibold">
+					{#if data.isPublished}
+						<input
+							type="checkbox"
+							class="rounded-sm text-picked"
+							disabled={!isBehind}
+							checked={isBehind && !left.includes(document.id)}
+							onchange={(event) =>
+								(left = event.currentTarget.checked
+									? left.filter((other) => other !== document.id)
+									: [...left, document.id])}
+						/>
+					{/if}
+					{document.name}
+					{#if data.isPublished && !isBehind}<span class="font-normal text-quiet">wears it already</span>{/if}
+				</label>
+				<ul class="flex flex-col gap-2">
+					{#each document.tables as impact (impact.index)}
+						{@const picture = pictures.get(`${impact.document}/${impact.index}`)}
+						<li class="card px-3 py-2">
+							<details open={document.tables.length <= 2 && impact.cells + impact.edges > 0}>
+								<summary class="flex items-baseline gap-3">
+									<span class="font-semibold">{impact.title}</span>
+									<span class="text-quiet"
+										>wears {wearsWords(impact.wears)}{impact.pinned ? ', pinned: it keeps that' : ''}</span
+									>
+									<span class="ms-auto tabular-nums"
+										>{impact.cells + impact.edges === 0
+											? 'looks the same'
+											: `${impact.cells} of ${many(impact.allCells, 'cell')}, ${many(impact.edges, 'edge')} change`}</span
+									>
+								</summary>
+								{#if picture}
+									<div class="mt-2">
+										<BeforeAfter
+											excerpt={excerpt(stateTable(picture.entry, picture.state), picture.entry.content, 12)}
+											before={picture.before ? flatten(picture.before, () => undefined) : undefined}
+											{after}
+											house={data.house}
+											widths={picture.entry.widths}
+											kept={picture.entry.appearance}
+											words={[
+												`now, in ${wearsWords(impact.wears)}`,
+												data.isPublished ? `in edition ${newest!.number}` : `in edition ${next}`
+											]}
+										/>
+									</div>
+								{:else}<p class="mt-1 text-quiet">
+										Only the {data.pictures.length} most changed tables are shown here.
+									</p>{/if}
+							</details>
+						</li>
+					{/each}
+				</ul>
+			</section>
+		{/each}
+		{#if versions.length > 1}
+			<Compare
+				{versions}
+				excerpt={specimen}
+				{...data.specimen && { widths: data.specimen.entry.widths }}
+				house={data.house}
+			/>
+		{/if}
+	</main>
+	<aside
+		class="w-[330px] shrink-0 overflow-y-auto border-s border-hairline bg-paper px-4 py-4"
+		aria-label="Editions and roll-outs"
+	>
+		{#if !data.isPublished}
+			<label class="mb-5 block"
+				><span class="font-semibold">Note to edition {next}</span>
+				<textarea
+					class="field mt-1 w-full"
+					rows="3"
+					maxlength="2000"
+					placeholder="What changed, and why"
+					aria-label="Note"
+					bind:value={note}></textarea></label
+			>
+		{/if}
+		<h2 class="mb-1 font-semibold">Editions</h2>
+		<ul class="mb-5">
+			{#each data.editions as { number, note: words, publishedAt } (number)}
+				<li class="flex items-start gap-2 border-b border-hairline py-2 last:border-0">
+					<div class="min-w-0 flex-1">
+						<strong>Edition {number}</strong> <span class="text-quiet">{when(publishedAt)}</span>
+						{#if words}<p class="text-[12.5px] text-quiet">{words}</p>{/if}
+					</div>
+					<button type="button" class="button small" onclick={() => restore(number)}>Restore</button>
+				</li>
+			{:else}
+				<li class="text-quiet">None yet: tables that wear the style show its draft.</li>
+			{/each}
+		</ul>
+		<h2 class="mb-1 font-semibold">Roll-outs</h2>
+		<ul>
+			{#each data.rollouts as rollout (rollout.id)}
+				<li class="flex items-center gap-2 border-b border-hairline py-2 last:border-0">
+					<span class="flex-1"
+						>Edition {rollout.edition}: {many(rollout.tables, 'table')} in {many(rollout.documents, 'document')}
+						<span class="text-quiet">{when(rollout.at)}</span></span
+					>
+					{#if rollout.undone}<span class="text-quiet">taken back</span>{:else}<button
+							type="button"
+							class="button small"
+							disabled={isBusy}
+							onclick={() => takeBack(rollout.id)}>Take back</button
+						>{/if}
+				</li>
+			{:else}
+				<li class="text-quiet">None yet.</li>
+			{/each}
+		</ul>
+	</aside>
+</div>
