@@ -39,7 +39,12 @@ export default ts.config(
 	{
 		files: ['**/*.svelte', '**/*.svelte.ts'],
 		languageOptions: { parserOptions: { extraFileExtensions: ['.svelte'], parser: ts.parser, svelteConfig } },
-		rules: { 'svelte/no-navigation-without-resolve': 'off', 'svelte/require-each-key': 'error' }
+		rules: {
+			'svelte/no-navigation-without-resolve': 'off',
+			'svelte/require-each-key': 'error',
+			// Maps and sets are made anew and never changed afterwards, so there is nothing to react to in them.
+			'svelte/prefer-svelte-reactivity': 'off'
+		}
 	},
 	{
 		files: ['src/lib/core/**'],

@@ -207,7 +207,8 @@ export function ensureBuild() {
 	);
 	const built = statSync(join(root, 'build', '.built'), { throwIfNoEntry: false })?.mtimeMs ?? 0;
 	// The tests read the paths that the build writes into .svelte-kit.
-	if (built > Math.max(...sources) && statSync(join(root, '.svelte-kit', 'tsconfig.json'), { throwIfNoEntry: false })) return;
+	if (built > Math.max(...sources) && statSync(join(root, '.svelte-kit', 'tsconfig.json'), { throwIfNoEntry: false }))
+		return;
 	say('building the application');
 	run('npx', ['--no-install', 'vite', 'build', '--logLevel', 'error'], 'The build');
 	writeFileSync(join(root, 'build', '.built'), '');

@@ -1,20 +1,14 @@
-import { promises as fs } from 'node:fs';
-import path from 'node:path';
-import { fileURLToPath } from 'node:url';
-import { FileMigrationProvider, Migrator } from 'kysely';
 import { loadDemo } from '../demo/load.ts';
 import { connect } from '../src/lib/server/database.ts';
+import { migrate } from './migrate.ts';
 
 const url = process.env.DATABASE_URL;
 if (!url) throw new Error('DATABASE_URL is not set.');
 const db = connect(url);
-const migrationFolder = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', 'migrations');
 
 try {
-	const migrator = new Migrator({ db, provider: new FileMigrationProvider({ fs, path, migrationFolder }) });
-	const { error, results } = await migrator.migrateToLatest();
-	if (error) throw error;
-	if (results?.length) console.log(`· database brought to ${results.at(-1)!.migrationName}`);
+	const last = await migrate(db);
+	if (last) console.log(`· database brought to ${last}`);
 	if (process.argv.includes('--demo') && (await loadDemo(db)))
 		console.log('· demo house loaded: Thornmere Botanic Garden');
 } catch (error) {

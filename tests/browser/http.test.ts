@@ -112,7 +112,11 @@ describe('the routes', () => {
 		const { id, version, definition } = (await styles()).find(
 			({ definition }) => definition.name === 'Herbarium Sheet'
 		)!;
-		assert.equal((await send('PUT', `/api/styles/${id}`, { version, from: 1, at: 1, steps: [{ label: 'changed', definition }] })).status, 200);
+		assert.equal(
+			(await send('PUT', `/api/styles/${id}`, { version, from: 1, at: 1, steps: [{ label: 'changed', definition }] }))
+				.status,
+			200
+		);
 		const error = await refused(
 			await send('PUT', `/api/styles/${id}`, { version, from: 1, at: 1, steps: [{ label: 'changed', definition }] }),
 			409,

@@ -110,15 +110,16 @@ export class Wardrobe {
 	}
 
 	/**
-	 * The definition that a table wears; undefined for a style or edition that is gone. An edition that is not the newest
-	 * goes by its number in files, so that two editions in one file do not get mixed up.
+	 * The definition that a table wears; undefined for a style or edition that is gone. What is not the newest edition of a
+	 * published style says so in its name, so that two of them in one file do not get mixed up.
 	 */
 	definition({ style, edition }: { style?: string; edition?: number }): Style | undefined {
 		const record = this.styles.find(({ id }) => id === style);
-		if (!record || edition === undefined) return record?.definition;
-		const frozen = this.editions.get(`${style}@${edition}`);
-		if (!frozen) return undefined;
-		return this.newest.get(record.id) === edition ? frozen : { ...frozen, name: `${frozen.name}, edition ${edition}` };
+		if (!record) return undefined;
+		const newest = this.newest.get(record.id);
+		const definition = edition === undefined ? record.definition : this.editions.get(`${style}@${edition}`);
+		if (!definition || newest === edition) return definition;
+		return { ...definition, name: `${definition.name}, ${edition === undefined ? 'draft' : `edition ${edition}`}` };
 	}
 
 	/** What an author gives a table now: the newest edition of each style, or its draft while none is out. */

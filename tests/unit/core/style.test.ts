@@ -250,7 +250,7 @@ describe('the sentence', () => {
 		const ledger = describeStyle(flatten(byName('Season Ledger')!, byName));
 		assert.match(ledger, /every second row is fern at 8 %/i);
 		assert.match(ledger, /the total is bold between a double line and a line/);
-		assert.match(ledger, /money lines up on the decimal mark/);
+		assert.match(ledger, /money and quantity line up on the decimal mark/);
 		assert.equal(describeStyle(flatten(style({}))), 'Says nothing yet.');
 	});
 });

@@ -1,7 +1,7 @@
 import { contrast, PAPER, toHex } from '../colour.ts';
-import { lowContrast } from '../cascade/contrast.ts';
+import { lowContrast, type LowContrast } from '../cascade/contrast.ts';
 import { appearanceOf } from '../cascade/look.ts';
-import { resolve, traceCell } from '../cascade/resolve.ts';
+import { resolve, traceCell, type Decided } from '../cascade/resolve.ts';
 import { partWords } from '../style/parts.ts';
 import { withFix, type Finding, type Fix, type Trial, type Tried } from './types.ts';
 
@@ -13,53 +13,84 @@ function contrastWith(trial: Trial, { resolved }: Tried, cell: number, fix: Fix)
 	return contrast(ink ?? '#000000', fill === undefined || fill === 'none' ? PAPER : fill);
 }
 
-/** Text that cannot be read well on its background as composed (WCAG 2.2, SC 1.4.3). One finding for each pair of setters. */
-export function findContrast(trial: Trial): Finding[] {
-	const found = new Map<string, Finding>();
+/** Cells that are hard to read for one reason: one part sets their ink, one their fill. */
+interface Group {
+	readonly tried: Tried;
+	readonly worst: LowContrast;
+	count: number;
+}
+
+function groupsOf(trial: Trial): Group[] {
+	const groups = new Map<string, Group>();
 	for (const tried of trial.tables) {
 		const { table } = tried.resolved.structure;
-		for (const { ratio, wanted, cell, cells } of lowContrast(table.cells, tried.appearance)) {
-			const { r, c, text } = table.cells[cell]!;
+		for (const low of lowContrast(table.cells, tried.appearance)) {
+			const { r, c } = table.cells[low.cell]!;
 			const trace = traceCell(tried.resolved, r, c);
-			const ink = trace.get('text.ink')?.[0];
-			const fill = trace.get('fill.ink')?.[0];
-			const key = `${ink?.part} ${fill?.part}`;
-			if (found.has(key)) continue;
-			const place = ink?.part ?? fill?.part ?? 'ground';
-			const tint = trace.get('fill.tint')?.[0];
-			const candidates: Fix[] = [];
-			if (fill && tint && tint.part !== fill.part && Number(tint.value) < 1)
-				candidates.push({
-					words: `Full tint in ${partWords(fill.part)}`,
-					leaves: [{ place: fill.part, path: 'fill.tint', value: 1 }]
-				});
-			const look = tried.appearance.looks[tried.appearance.cellLook[cell]!]!;
-			const background = look.fill === undefined || look.fill === 'none' ? PAPER : look.fill;
-			const inks = Object.entries({ ...trial.house.inks, ...Object.fromEntries(trial.flat.inks) })
-				.map(([name, hex]) => ({ name, ratio: contrast(toHex(hex) ?? PAPER, background) }))
-				.filter((entry) => entry.ratio >= wanted)
-				.sort((a, b) => b.ratio - a.ratio);
-			if (inks[0])
-				candidates.push({
-					words: `Text of ${partWords(place)} in ${inks[0].name}`,
-					leaves: [{ place, path: 'text.ink', value: inks[0].name }]
-				});
-			const isOwn = (fix: Fix) =>
-				fix.leaves!.every(
-					({ place }) =>
-						place !== 'touch' &&
-						(!place.startsWith('rule:') || trial.style.rules?.some(({ name }) => name === place.slice(5)))
-				);
-			found.set(key, {
-				kind: 'contrast',
-				what: `“${text.trim().slice(0, 24)}” has a contrast of ${ratio.toFixed(1)}:1${cells > 1 ? `, and so have ${cells - 1} more cells` : ''} in ${tried.title}`,
-				why: `${wanted}:1 is needed to read it well. ${ink ? `Its ink comes from ${partWords(ink.part)}` : 'Nobody sets its ink'}, ${fill ? `its fill from ${partWords(fill.part)}` : 'and it stands on paper'}.`,
-				place,
-				at: { key: tried.key, cell },
-				fixes: candidates.filter((fix) => isOwn(fix) && contrastWith(trial, tried, cell, fix) >= wanted),
-				weight: 1 - ratio / 21
-			});
+			const key = `${trace.get('text.ink')?.[0]?.part} ${trace.get('fill.ink')?.[0]?.part}`;
+			const known = groups.get(key);
+			if (known) known.count += low.cells;
+			else groups.set(key, { tried, worst: low, count: low.cells });
 		}
 	}
-	return [...found.values()];
+	return [...groups.values()];
 }
+
+/** Text that cannot be read well on its background as composed (WCAG 2.2, SC 1.4.3). One finding for each pair of setters. */
+export function findContrast(trial: Trial): Finding[] {
+	return groupsOf(trial).map(({ tried, worst: { ratio, wanted, cell }, count }): Finding => {
+		const { r, c, text } = tried.resolved.structure.table.cells[cell]!;
+		const trace = traceCell(tried.resolved, r, c);
+		const ink = trace.get('text.ink')?.[0];
+		const fill = trace.get('fill.ink')?.[0];
+		const tint = trace.get('fill.tint')?.[0];
+		const place = ink?.part ?? fill?.part ?? 'ground';
+		const others = count > 1 ? `, and so ${count === 2 ? 'has one more cell' : `have ${count - 1} more cells`}` : '';
+		return {
+			kind: 'contrast',
+			what: `“${text.trim().slice(0, 24)}” has a contrast of ${ratio.toFixed(1)}:1 in ${tried.title}${others}`,
+			why: `${wanted}:1 is needed to read it well. ${ink ? `Its ink comes from ${partWords(ink.part)}` : 'Nobody sets its ink'}, ${fill ? `its fill from ${partWords(fill.part)}` : 'and it stands on paper'}.`,
+			place,
+			at: { key: tried.key, cell },
+			fixes: candidates(trial, tried, cell, wanted, { place, fill, tint }).filter(
+				(fix) => isOwn(trial, fix) && contrastWith(trial, tried, cell, fix) >= wanted
+			),
+			weight: 1 - ratio / 21
+		};
+	});
+}
+
+interface Setters {
+	readonly place: string;
+	readonly fill: Decided | undefined;
+	readonly tint: Decided | undefined;
+}
+
+/** What might help: the full tint where the fill's ink and its tint come from different parts, and the ink of the house that reads best. */
+function candidates(trial: Trial, tried: Tried, cell: number, wanted: number, { place, fill, tint }: Setters): Fix[] {
+	const fixes: Fix[] = [];
+	if (fill && tint && tint.part !== fill.part && Number(tint.value) < 1)
+		fixes.push({
+			words: `Full tint in ${partWords(fill.part)}`,
+			leaves: [{ place: fill.part, path: 'fill.tint', value: 1 }]
+		});
+	const look = tried.appearance.looks[tried.appearance.cellLook[cell]!]!;
+	const background = look.fill === undefined || look.fill === 'none' ? PAPER : look.fill;
+	const [best] = Object.entries({ ...trial.house.inks, ...Object.fromEntries(trial.flat.inks) })
+		.map(([name, hex]) => ({ name, ratio: contrast(toHex(hex) ?? PAPER, background) }))
+		.filter((entry) => entry.ratio >= wanted)
+		.sort((a, b) => b.ratio - a.ratio);
+	if (best)
+		fixes.push({
+			words: `Text of ${partWords(place)} in ${best.name}`,
+			leaves: [{ place, path: 'text.ink', value: best.name }]
+		});
+	return fixes;
+}
+
+/** Whether the style itself can be changed so: touches and rules of a base cannot. */
+const isOwn = ({ style }: Trial, fix: Fix): boolean =>
+	fix.leaves!.every(
+		({ place }) =>
+			place !== 'touch' && (!place.startsWith('rule:') || !!style.rules?.some(({ name }) => name === place.slice(5)))
+	);

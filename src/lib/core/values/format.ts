@@ -32,7 +32,9 @@ const write = (format: Intl.NumberFormat, amount: Decimal): string =>
 function formatAmount(amount: Decimal, format: Format, options: Intl.NumberFormatOptions, locale: string): string {
 	if (amount.isZero() && format.zero) return format.zero;
 	const shown = options.style === 'percent' ? amount.div(100) : amount;
-	const digits = format.decimals ?? amount.decimalPlaces();
+	// Money has the decimals that its currency is written with, unless the format or the amount says more.
+	const usual = options.currency ? numberFormat(locale, options).resolvedOptions().maximumFractionDigits! : 0;
+	const digits = format.decimals ?? Math.max(usual, amount.decimalPlaces());
 	const style = numberFormat(locale, {
 		...options,
 		useGrouping: format.grouping ?? true,

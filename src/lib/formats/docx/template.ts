@@ -111,8 +111,9 @@ function partsOf(style: TableStyle, name: InkName): Map<string, Leaves> {
 	const parts = new Map<string, Leaves>();
 	for (const [region, leaves] of regions) if (!CROSSING[region]) parts.set(PART_OF[region], leaves);
 	for (const [corner, [row, column]] of Object.entries(CROSSING) as [Region, [Region, Region]][]) {
-		const standard = over(regions.get(row), regions.get(column), regions.get(corner));
-		const ours = over(regions.get(column), regions.get(row));
+		const whole = regions.get('wholeTable');
+		const standard = over(whole, regions.get(row), regions.get(column), regions.get(corner));
+		const ours = over(whole, regions.get(column), regions.get(row));
 		const differs = [...standard].filter(([path, value]) => !isInner(path) && ours.get(path) !== value);
 		if (differs.length) parts.set(PART_OF[corner], new Map(differs));
 	}

@@ -81,7 +81,6 @@
 		/>
 	</div>
 	<div class={['mt-2 flex gap-4', !name && 'hidden']}>
-		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 		<canvas
 			bind:this={canvas}
 			class="cursor-crosshair rounded border border-hairline"
