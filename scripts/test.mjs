@@ -71,6 +71,7 @@ const start = async (name, demo) => {
 const origins = {
 	HEPTARCH_EMPTY: await start('blank', false),
 	HEPTARCH_DEMO: await start('demo', true),
+	HEPTARCH_BENCH: await start('bench', true),
 	HEPTARCH_LOG_FILE: join(root, 'node_modules', '.heptarch-test.log')
 };
 const browser = runTests('tests/browser', origins, ['--test-concurrency=1']);

@@ -29,9 +29,15 @@
 	const COMBINATIONS: Record<Combination, string> = { all: 'all of these', any: 'any of these', not: 'not this' };
 	const ROWS = ['body', 'header', 'group', 'subtotal', 'total', 'note'] as const;
 
-	const first: Test = { any: true, is: 'empty' };
+	/** What a combination gets as its next condition: about the same, and met until a value is typed. */
+	const next = $derived.by((): Condition => {
+		const like = (combination ? (members.find((member) => !combinationOf(member)) as Test | undefined) : test) ?? test;
+		const { column, kind } = like;
+		const about = column !== undefined ? { column } : kind !== undefined ? { kind } : { any: true as const };
+		return { ...about, ...(like.rows && { rows: like.rows }), is: '!=', value: '' } as Condition;
+	});
 	function combine(how: Combination, list: readonly Condition[]): Condition {
-		if (how === 'not') return { not: list[0] ?? (first as Condition) };
+		if (how === 'not') return { not: list[0] ?? next };
 		return (how === 'all' ? { all: [...list] } : { any: [...list] }) as Condition;
 	}
 	const setMembers = (list: readonly Condition[]) =>
@@ -111,8 +117,7 @@
 			{/each}
 		</div>
 		{#if combination !== 'not'}
-			<button type="button" class="button small mt-2" onclick={() => setMembers([...members, first as Condition])}
-				>+ condition</button
+			<button type="button" class="button small mt-2" onclick={() => setMembers([...members, next])}>+ condition</button
 			>
 		{/if}
 	</div>
@@ -213,21 +218,15 @@
 		<div class="flex gap-1.5">
 			{#if depth < 6}
 				{#if depth === 0}
-					<button
-						type="button"
-						class="button small"
-						onclick={() => onset(combine('all', [condition, first as Condition]))}>and…</button
+					<button type="button" class="button small" onclick={() => onset(combine('all', [condition, next]))}
+						>and…</button
 					>
-					<button
-						type="button"
-						class="button small"
-						onclick={() => onset(combine('any', [condition, first as Condition]))}>or…</button
+					<button type="button" class="button small" onclick={() => onset(combine('any', [condition, next]))}
+						>or…</button
 					>
 				{:else}
-					<button
-						type="button"
-						class="button small"
-						onclick={() => onset(combine('any', [condition, first as Condition]))}>any of…</button
+					<button type="button" class="button small" onclick={() => onset(combine('any', [condition, next]))}
+						>any of…</button
 					>
 				{/if}
 				<button type="button" class="button small" onclick={() => onset(combine('not', [condition]))}>not</button>

@@ -2,7 +2,7 @@ import { edgeParts, resolveParts, traceCell, type Resolved, type Side } from '$l
 import { settingsAt, withLeafAt, withLeavesAt } from '$lib/core/style/edit.ts';
 import { findingsOf, withFix, type Finding, type Fix } from '$lib/core/findings/index.ts';
 import { baseChain, type FlatStyle } from '$lib/core/style/inherit.ts';
-import { leavesOf } from '$lib/core/style/leaves.ts';
+import { leavesOf, TYPE_ROLE_LEAVES } from '$lib/core/style/leaves.ts';
 import { parsePart, partWords, type Rank } from '$lib/core/style/parts.ts';
 import { LINE_PLACES, type LeafValue, type LinePlace, type Style } from '$lib/core/style/types.ts';
 import { leafWords } from '$lib/core/style/words.ts';
@@ -160,6 +160,8 @@ export class Bench {
 		const rule = isRule(this.place) ? this.flat.rules.find(({ name }) => name === this.place.slice(5)) : undefined;
 		const inherited = isRule(this.place) ? rule?.leaves.get(path) : this.flat.parts.get(this.place)?.get(path);
 		if (inherited) return { value: inherited.value, isSet: false, from: inherited.style, isInherited: true };
+		const opened = this.roleLeaf(path);
+		if (opened) return opened;
 		const self = parsePart(this.place);
 		const weaker = this.example?.get(path)?.find(({ part: name, rank: other }) => {
 			if (isRule(this.place)) return other < 6;
@@ -173,6 +175,17 @@ export class Bench {
 			if (ground) return { value: ground.value, isSet: false, from: 'ground', part: 'ground' };
 		}
 		return { value: undefined, isSet: false, from: path.startsWith('lines.') ? 'untouched' : 'nobody' };
+	}
+
+	/** What the type role that the chosen part names says of a leaf. */
+	private roleLeaf(path: string): LeafSource | undefined {
+		const name = path.startsWith('text.') ? path.slice(5) : '';
+		if (!(TYPE_ROLE_LEAVES as readonly string[]).includes(name)) return undefined;
+		const { value: role, isSet, isInherited } = this.source('text.role');
+		if (!isSet && !isInherited) return undefined;
+		const opened = this.flat.typeRoles.get(String(role)) ?? this.house.typeRoles[String(role)];
+		const value = opened?.[name as (typeof TYPE_ROLE_LEAVES)[number]];
+		return value === undefined ? undefined : { value, isSet: false, from: `role ${role}` };
 	}
 
 	/** Whether a rule belongs to this style and not to one that it builds on. */
