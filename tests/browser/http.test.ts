@@ -4,7 +4,7 @@ import { Ajv2020 } from 'ajv/dist/2020.js';
 import { handbook } from '../../demo/documents/handbook.ts';
 import { readDocx } from '../../src/lib/formats/docx/read.ts';
 import { docx, p } from '../unit/formats/documents.ts';
-import { zipOf } from '../unit/formats/package.test.ts';
+import { zipOf } from '../unit/formats/zip.ts';
 
 interface Failure {
 	error: { message: string; code: string; where?: string; current?: unknown };

@@ -1,4 +1,4 @@
-import { zipOf } from './package.test.ts';
+import { zipOf } from './zip.ts';
 
 const W = 'xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main"';
 const OFFICE = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';

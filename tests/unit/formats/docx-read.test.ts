@@ -4,7 +4,7 @@ import { InputError } from '../../../src/lib/core/errors.ts';
 import { readDocx } from '../../../src/lib/formats/docx/read.ts';
 import type { DocumentTable } from '../../../src/lib/formats/document.ts';
 import { docx, LEDGER, p, tbl, tc, tr, type Parts } from './documents.ts';
-import { zipOf } from './package.test.ts';
+import { zipOf } from './zip.ts';
 
 const read = async (parts: Parts) => readDocx(await docx(parts));
 const only = async (parts: Parts) => (await read(parts)).tables[0]!;

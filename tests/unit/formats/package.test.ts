@@ -1,10 +1,11 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
-import { Uint8ArrayReader, Uint8ArrayWriter, ZipReader, ZipWriter, type FileEntry } from '@zip.js/zip.js';
+import { Uint8ArrayReader, Uint8ArrayWriter, ZipReader, type FileEntry } from '@zip.js/zip.js';
 import fc from 'fast-check';
 import { InputError } from '../../../src/lib/core/errors.ts';
 import { Edits, escapeXml, parseXml } from '../../../src/lib/formats/package/xml.ts';
 import { Package } from '../../../src/lib/formats/package/zip.ts';
+import { zipOf } from './zip.ts';
 
 const NAMES = new Map([
 	['urn:one', 'o'],
@@ -12,20 +13,6 @@ const NAMES = new Map([
 ]);
 const parse = (source: string, properties?: Set<string>) =>
 	parseXml(source, 'part.xml', { namespaces: NAMES, ...(properties && { properties }) });
-
-export async function zipOf(
-	entries: Record<string, string | Uint8Array>,
-	options: object = {}
-): Promise<Uint8Array<ArrayBuffer>> {
-	const writer = new ZipWriter(new Uint8ArrayWriter());
-	for (const [name, value] of Object.entries(entries))
-		await writer.add(
-			name,
-			new Uint8ArrayReader(typeof value === 'string' ? new TextEncoder().encode(value) : value),
-			options
-		);
-	return writer.close();
-}
 
 describe('XML', () => {
 	it('knows where every element stands', () => {

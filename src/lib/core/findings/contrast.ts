@@ -1,4 +1,4 @@
-import { contrast, PAPER, toHex } from '../colour.ts';
+import { BLACK, contrast, PAPER, toHex } from '../colour.ts';
 import { lowContrast, type LowContrast } from '../cascade/contrast.ts';
 import { appearanceOf } from '../cascade/look.ts';
 import { resolve, traceCell, type Decided } from '../cascade/resolve.ts';
@@ -76,14 +76,23 @@ function candidates(trial: Trial, tried: Tried, cell: number, wanted: number, { 
 		});
 	const look = tried.appearance.looks[tried.appearance.cellLook[cell]!]!;
 	const background = look.fill === undefined || look.fill === 'none' ? PAPER : look.fill;
-	const [best] = Object.entries({ ...trial.house.inks, ...Object.fromEntries(trial.flat.inks) })
-		.map(([name, hex]) => ({ name, ratio: contrast(toHex(hex) ?? PAPER, background) }))
-		.filter((entry) => entry.ratio >= wanted)
-		.sort((a, b) => b.ratio - a.ratio);
+	const inks = { ...trial.house.inks, ...Object.fromEntries(trial.flat.inks) };
+	const readable = (colours: readonly (readonly [name: string, ink: string, hex: string])[]) =>
+		colours
+			.map(([name, ink, hex]) => ({ name, ink, ratio: contrast(toHex(hex) ?? PAPER, background) }))
+			.filter(({ ratio }) => ratio >= wanted)
+			.sort((a, b) => b.ratio - a.ratio)[0];
+	// An ink of the house where one reads well enough, else plain black or white.
+	const best =
+		readable(Object.entries(inks).map(([name, hex]) => [name, name, hex])) ??
+		readable([
+			['black', BLACK, BLACK],
+			['white', PAPER, PAPER]
+		]);
 	if (best)
 		fixes.push({
 			words: `Text of ${partWords(place)} in ${best.name}`,
-			leaves: [{ place, path: 'text.ink', value: best.name }]
+			leaves: [{ place, path: 'text.ink', value: best.ink }]
 		});
 	return fixes;
 }

@@ -1,0 +1,364 @@
+<script lang="ts">
+	import { onDestroy, untrack } from 'svelte';
+	import { invalidate } from '$app/navigation';
+	import { partWords, type Rank } from '$lib/core/style/parts.ts';
+	import { describeStyle } from '$lib/core/style/sentence.ts';
+	import type { Style } from '$lib/core/style/types.ts';
+	import type { StyleRecord } from '$lib/server/styles.ts';
+	import { call } from '$lib/ui/api.ts';
+	import { Bench, type View } from '$lib/ui/bench/bench.svelte.ts';
+	import BandSizes from '$lib/ui/bench/BandSizes.svelte';
+	import ChainStrip from '$lib/ui/bench/ChainStrip.svelte';
+	import type { DraftHistory } from '$lib/ui/bench/draft.svelte.ts';
+	import FindingsPanel from '$lib/ui/bench/FindingsPanel.svelte';
+	import LineworkPanel from '$lib/ui/bench/LineworkPanel.svelte';
+	import NameDialog from '$lib/ui/bench/NameDialog.svelte';
+	import PartList from '$lib/ui/bench/PartList.svelte';
+	import PenBar from '$lib/ui/bench/PenBar.svelte';
+	import PropertySheet from '$lib/ui/bench/PropertySheet.svelte';
+	import RankBar from '$lib/ui/bench/RankBar.svelte';
+	import ReinkDialog from '$lib/ui/bench/ReinkDialog.svelte';
+	import RulesPanel from '$lib/ui/bench/RulesPanel.svelte';
+	import SaveBanner from '$lib/ui/bench/SaveBanner.svelte';
+	import type { SheetSpecimen } from '$lib/ui/bench/sheet.svelte.ts';
+	import SpecimenChooser from '$lib/ui/bench/SpecimenChooser.svelte';
+	import SpecimenSheet from '$lib/ui/bench/SpecimenSheet.svelte';
+	import TakeOut from '$lib/ui/bench/TakeOut.svelte';
+	import TouchesPanel from '$lib/ui/bench/TouchesPanel.svelte';
+	import TraceStrip from '$lib/ui/bench/TraceStrip.svelte';
+	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
+	import KeysDialog from '$lib/ui/shell/KeysDialog.svelte';
+	import { isTyping } from '$lib/ui/shell/keys.ts';
+	import TopBar from '$lib/ui/shell/TopBar.svelte';
+	import { excerpt } from '$lib/workbench/excerpt.ts';
+	import { builtInSpecimen } from '$lib/workbench/specimen.ts';
+	import { stateTable } from '$lib/workbench/table.ts';
+	import type { PageData } from './$types.js';
+
+	let { data }: { data: PageData } = $props();
+	/** Longer tables stand on the sheet as an excerpt of this many rows, until all are asked for. */
+	const EXCERPT = 14;
+	let whole = $state<string[]>([]);
+
+	function specimensOf(): SheetSpecimen[] {
+		const fromDocuments = data.specimens.map(({ key, document, entry, state }): SheetSpecimen => {
+			const { style: _s, edition: _e, ...rest } = state ?? {};
+			const table = stateTable(entry, rest);
+			const shortened = whole.includes(key)
+				? { table, content: entry.content }
+				: excerpt(table, entry.content, EXCERPT);
+			const isWhole = shortened.content === entry.content;
+			return {
+				key,
+				from: document,
+				title: entry.place.caption ?? `table ${entry.index + 1}`,
+				...shortened,
+				widths: entry.widths,
+				...(isWhole ? { before: entry.appearance } : { outOf: table.rows })
+			};
+		});
+		const builtIn = { key: 'built-in', from: 'Built in', title: 'every part', ...builtInSpecimen() };
+		return data.hasBuiltIn || fromDocuments.length === 0 ? [...fromDocuments, builtIn] : fromDocuments;
+	}
+	const bench = untrack(() => new Bench(data, specimensOf()));
+	onDestroy(() => bench.sheet.close());
+
+	// Whatever the style becomes is shown; the sheet resolves it in its worker.
+	let isFirst = true;
+	$effect(() => {
+		const { definition, flat, house } = bench;
+		if (isFirst) isFirst = false;
+		else untrack(() => bench.sheet.show(definition, flat, house));
+	});
+	function putSpecimens() {
+		bench.specimens = specimensOf();
+		bench.sheet.put(bench.specimens, bench.flat, bench.house);
+		bench.picked = undefined;
+	}
+
+	let isAbout = $state(false);
+	let isChoosing = $state(false);
+	let isReinking = $state(false);
+	let isWarned = $state(false);
+	let hasKeys = $state(false);
+
+	async function chooseSpecimens(keys: string[] | null) {
+		try {
+			await call('PUT', `/api/styles/${bench.id}/specimens`, { keys });
+			await invalidate('heptarch:bench');
+			putSpecimens();
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+	/** Takes up what the server has now, after something there changed this style and others. */
+	async function reload() {
+		await invalidate('heptarch:bench');
+		bench.styles = data.styles as readonly StyleRecord[];
+		bench.house = data.house;
+		bench.draft.reload(data.style.version, data.history as DraftHistory);
+	}
+	async function pushUp(path: string) {
+		try {
+			await bench.draft.save();
+			const { base } = await call<{ base: string }>('POST', `/api/styles/${bench.id}/push-up`, {
+				version: bench.draft.version,
+				place: bench.place,
+				path
+			});
+			await reload();
+			notify(`It is said in “${base}” now, for all that build on it.`);
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+
+	const pickedShown = $derived(bench.shown.find(({ specimen }) => specimen.key === bench.picked?.key));
+	const touches = $derived({
+		count: bench.specimens.reduce((sum, { table }) => sum + table.touches.length, 0),
+		tables: bench.specimens.filter(({ table }) => table.touches.length).length
+	});
+	const saveWords = {
+		saved: 'all saved',
+		waiting: 'saving…',
+		saving: 'saving…',
+		failed: 'not saved',
+		conflict: 'not saved'
+	};
+	const VIEWS: Record<View, string> = {
+		screen: 'on screen',
+		paper: 'on paper',
+		greyscale: 'in greyscale',
+		protan: 'without red cones (protan)',
+		deutan: 'without green cones (deutan)',
+		tritan: 'without blue cones (tritan)'
+	};
+	const worn = $derived(data.style.worn);
+
+	function keydown(event: KeyboardEvent) {
+		const isCommand = event.ctrlKey || event.metaKey;
+		if (isCommand && event.key.toLowerCase() === 'z' && !isTyping(event)) {
+			event.preventDefault();
+			if (event.shiftKey) bench.draft.redo();
+			else bench.draft.undo();
+			return;
+		}
+		if (isCommand || event.altKey || isTyping(event)) return;
+		const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+		if (/^[1-7]$/.test(key)) bench.chooseRank(Number(key) as Rank);
+		else if (key === '[') bench.nextPart(-1);
+		else if (key === ']') bench.nextPart(1);
+		else if (key === 't') bench.isTracing = !bench.isTracing;
+		else if (key === 'b') bench.isAsTheyCame = !bench.isAsTheyCame;
+		else if (key === 'l') bench.isDrawing = !bench.isDrawing;
+		else if (key === 'w') isWarned = !isWarned;
+		else if (key === '?') hasKeys = true;
+		else if (bench.isDrawing && key === 'x') bench.pen = { draws: 'none' };
+		else if (bench.isDrawing && (key === 'Delete' || key === 'Backspace')) bench.pen = { draws: 'untouched' };
+		else if (key === 'Escape') {
+			if (isWarned) isWarned = false;
+			else if (bench.isDrawing) bench.isDrawing = false;
+			else if (bench.picked) bench.picked = undefined;
+			else bench.spotlit = false;
+		}
+	}
+</script>
+
+<svelte:head><title>{bench.definition.name} · Stylebook · Heptarch</title></svelte:head>
+<svelte:window
+	onkeydown={keydown}
+	onbeforeunload={(event) => {
+		if (bench.draft.state !== 'saved') event.preventDefault();
+	}}
+/>
+
+<TopBar>
+	{#snippet title()}<h1 class="truncate font-title text-[22px] leading-tight font-semibold">
+			{bench.definition.name}
+		</h1>
+		<button
+			type="button"
+			class="text-quiet hover:text-ink"
+			aria-label="Name and purpose…"
+			title="Name and purpose…"
+			onclick={() => (isAbout = true)}>✎</button
+		>{/snippet}
+	{#snippet facts()}
+		<span class="chip"
+			>{data.style.edition
+				? `${data.style.unpublished || bench.draft.undoable ? 'draft · ' : ''}edition ${data.style.edition} is out`
+				: 'no edition yet'}</span
+		>
+		<span class="chip"
+			>{worn.tables
+				? `worn by ${worn.tables} ${worn.tables === 1 ? 'table' : 'tables'} in ${worn.documents} ${worn.documents === 1 ? 'document' : 'documents'}`
+				: 'not worn yet'}</span
+		>
+		<span
+			class={['chip', ['failed', 'conflict'].includes(bench.draft.state) && 'border-error! text-error!']}
+			role="status"
+			data-save={bench.draft.state}>{saveWords[bench.draft.state]}</span
+		>
+	{/snippet}
+	{#snippet actions()}
+		<button
+			type="button"
+			class="button"
+			disabled={!bench.draft.undoable}
+			title={bench.draft.undoable ? `Undo: ${bench.draft.undoable}` : 'Nothing to undo'}
+			onclick={() => bench.draft.undo()}>Undo</button
+		>
+		<button
+			type="button"
+			class="button"
+			disabled={!bench.draft.redoable}
+			title={bench.draft.redoable ? `Redo: ${bench.draft.redoable}` : 'Nothing to redo'}
+			onclick={() => bench.draft.redo()}>Redo</button
+		>
+		<button
+			type="button"
+			class="button"
+			aria-pressed={bench.isDrawing}
+			onclick={() => (bench.isDrawing = !bench.isDrawing)}
+			>{bench.isDrawing ? 'Done with lines' : 'Linework'} <span class="text-quiet">L</span></button
+		>
+		<button type="button" class="button" onclick={() => (isReinking = true)}>Re-ink…</button>
+		<TakeOut id={bench.id} />
+		<a class="button primary" href="/stylebook/{bench.id}/editions" onclick={() => bench.draft.save()}>Editions…</a>
+	{/snippet}
+</TopBar>
+<SaveBanner {bench} />
+
+<RankBar
+	style={bench.flat}
+	house={bench.house}
+	carrier={bench.specimens.at(-1)!.table}
+	chosen={bench.rank}
+	{touches}
+	onchoose={(rank) => bench.chooseRank(rank)}
+/>
+{#if bench.isDrawing}<PenBar {bench} />{/if}
+
+<div class="flex min-h-0 flex-1" id="rank-panel" role="tabpanel" aria-label="Rank {bench.rank}">
+	<div class="flex min-w-0 flex-1 flex-col">
+		<div class="relative flex min-h-10 items-center gap-3 border-b border-hairline bg-paper px-5 py-1.5">
+			<ChainStrip {bench} />
+			<span class="ms-auto"></span>
+			<button type="button" class="chip" onclick={() => (isChoosing = true)}>{bench.specimens.length} specimens…</button
+			>
+			<button
+				type="button"
+				class={['chip', bench.isAsTheyCame && 'on']}
+				aria-pressed={bench.isAsTheyCame}
+				onclick={() => (bench.isAsTheyCame = !bench.isAsTheyCame)}>as they came · B</button
+			>
+			<select class="field py-0!" aria-label="How the sheet is seen" bind:value={bench.view}>
+				{#each Object.entries(VIEWS) as [view, words] (view)}<option value={view}>{words}</option>{/each}
+			</select>
+		</div>
+		<main
+			class={['relative min-w-0 flex-1 overflow-auto px-5 py-4', bench.view === 'paper' && 'bg-desk']}
+			aria-label="Specimen sheet"
+		>
+			<SpecimenSheet
+				{bench}
+				onwhole={(key) => {
+					whole = [...whole, key];
+					putSpecimens();
+				}}
+			/>
+			<p class="mt-4 max-w-2xl text-[14px] text-quiet italic" style="font-family:'Source Serif 4'" data-sentence>
+				{describeStyle(bench.flat)}
+			</p>
+		</main>
+	</div>
+	<aside class="flex w-[330px] shrink-0 flex-col border-s border-hairline bg-paper" aria-label="Property sheet">
+		{#if bench.isDrawing && bench.rank <= 5}
+			<PartList {bench} />
+			<LineworkPanel {bench} />
+		{:else if bench.rank <= 5}
+			<PartList {bench} />
+			<div class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
+				{#if bench.rank === 2}
+					<BandSizes
+						bands={bench.draft.definition.bands}
+						rowSizes={bench.flat.bands.rowSizes}
+						columnSizes={bench.flat.bands.columnSizes}
+						restart={bench.flat.bands.restartAtGroups}
+						onset={(bands) => bench.change({ ...bench.draft.definition, bands }, 'cycle of bands')}
+					/>
+				{/if}
+				<PropertySheet {bench} onpush={pushUp} />
+			</div>
+		{:else if bench.rank === 6}
+			<RulesPanel {bench} />
+		{:else}
+			<TouchesPanel {bench} />
+		{/if}
+	</aside>
+</div>
+
+{#if bench.picked && pickedShown && bench.isTracing}
+	{@const cell = pickedShown.resolved.structure.table.cells[bench.picked.cell]!}
+	<TraceStrip
+		resolved={pickedShown.resolved}
+		r={cell.r}
+		c={cell.c}
+		side={bench.picked.side}
+		onjump={(part) => bench.choose(part)}
+		onclose={() => (bench.picked = undefined)}
+	/>
+{/if}
+{#if isWarned}<FindingsPanel {bench} onclose={() => (isWarned = false)} />{/if}
+<footer class="flex min-h-11 items-center gap-3 border-t border-hairline bg-desk px-5 py-1.5">
+	{#if bench.isDrawing}
+		<span><strong>Linework.</strong> Click an edge, drag along several, or draw a frame around many.</span>
+		<span class="text-quiet">X none · Del untouched · L leaves</span>
+	{:else}
+		<button
+			type="button"
+			class={['chip', bench.findings.length && 'border-warning! text-warning-text!']}
+			aria-expanded={isWarned}
+			onclick={() => (isWarned = !isWarned)}
+		>
+			{#if bench.findings[0]}{bench.findings.length}
+				{bench.findings.length === 1 ? 'warning' : 'warnings'}: {bench.findings[0].what}{:else}no warnings{/if}
+		</button>
+	{/if}
+	<span class="ms-auto"></span>
+	<label class="flex shrink-0 items-center gap-2 text-quiet"
+		><input type="checkbox" class="rounded-sm text-picked" bind:checked={bench.spotlit} />spotlight on {partWords(
+			bench.place
+		)}</label
+	>
+	<button type="button" class="shrink-0 text-quiet hover:text-ink" onclick={() => (hasKeys = true)}>? keys</button>
+</footer>
+
+<NameDialog
+	bind:open={isAbout}
+	definition={bench.draft.definition}
+	onsave={(next: Style) => bench.change(next, 'name and purpose')}
+/>
+<SpecimenChooser
+	bind:open={isChoosing}
+	style={bench.id}
+	chosen={bench.specimens.map(({ key }) => key)}
+	onchoose={chooseSpecimens}
+/>
+<ReinkDialog bind:open={isReinking} {bench} />
+<KeysDialog
+	bind:open={hasKeys}
+	keys={[
+		['1 – 7', 'choose a rank'],
+		['[ ]', 'previous, next part'],
+		['T', 'trace of the picked cell'],
+		['L', 'linework: draw lines on the specimens'],
+		['X, Del', 'in linework: draw none, untouched'],
+		['W', 'warnings'],
+		['B', 'as the files came'],
+		['Ctrl+Z', 'undo'],
+		['Ctrl+Shift+Z', 'redo'],
+		['Esc', 'leave a mode, the trace, the spotlight'],
+		['Arrows, Enter', 'go from cell to cell, pick one']
+	]}
+/>
