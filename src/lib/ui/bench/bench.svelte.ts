@@ -91,20 +91,25 @@ export class Bench {
 	readonly ownCounts: ReadonlyMap<string, number> = $derived(
 		new Map(Object.entries(this.definition.parts).map(([name, settings]) => [name, leavesOf(settings).size]))
 	);
-	readonly findings: readonly Finding[] = $derived(
-		findingsOf({
-			style: this.definition,
-			flat: this.shown[0]?.resolved.style ?? this.flat,
+	private lastFindings: readonly Finding[] = [];
+	/** What to know about the style; while a fix is only tried, or the sheet is still behind, what was known before. */
+	readonly findings: readonly Finding[] = $derived.by(() => {
+		const { definition: style, flat, shown } = this;
+		if (this.tried || shown[0]?.resolved.style !== flat) return this.lastFindings;
+		this.lastFindings = findingsOf({
+			style,
+			flat,
 			house: this.house,
-			tables: this.shown.map(({ specimen: { key, from, title }, resolved, appearance }) => ({
+			tables: shown.map(({ specimen: { key, from, title }, resolved, appearance }) => ({
 				key,
 				title: `${from}, ${title}`,
 				resolved,
 				appearance
 			})),
-			flatten: (style) => this.book.flatten(style)
-		})
-	);
+			flatten: (other) => this.book.flatten(other)
+		});
+		return this.lastFindings;
+	});
 	private readonly own = $derived(leavesOf(settingsAt(this.definition, this.place)));
 	/** A cell that the part rules, on any specimen, with its trace: where leaves that are not set come from. */
 	private readonly example = $derived.by(() => {
@@ -128,10 +133,9 @@ export class Bench {
 		this.house = house;
 		this.specimens = specimens;
 		this.draft = new StyleDraft(style.id, style.version, history);
-		this.sheet = new Sheet(specimens, this.book.flatten(this.draft.definition), house, this.find);
+		this.sheet = new Sheet(specimens, this.flat, house, this.find);
 		// The pen begins with the ink that the style's lines have, else with that of its text.
-		const flat = this.book.flatten(this.draft.definition);
-		const leaves = [...flat.parts.values()].flatMap((part) => [...part]);
+		const leaves = [...this.flat.parts.values()].flatMap((part) => [...part]);
 		const ink = (leaves.find(([path]) => /^lines\..*ink$/.test(path)) ??
 			leaves.find(([path]) => path === 'text.ink'))?.[1];
 		this.pen = {
