@@ -1,48 +1,13 @@
 // npm run screenshots: the main views with the demo data, into docs/screenshots. Uses a house of its own that is gone afterwards.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { CHROMEDRIVER, CHROMIUM, CHROMIUM_ARGUMENTS } from './chromium.mjs';
-import {
-	checkNode,
-	ensureBrowser,
-	ensureBuild,
-	ensureNodePackages,
-	freePort,
-	ownDatabase,
-	prepareDatabase,
-	root,
-	say,
-	serve
-} from './machine.mjs';
+import { demoInBrowser } from './browser.mjs';
+import { checkNode, ensureNodePackages, root, say } from './machine.mjs';
 
 checkNode();
 ensureNodePackages();
-ensureBrowser();
-ensureBuild();
-const { Builder, By, until } = await import('selenium-webdriver');
-const { Options, ServiceBuilder } = await import('selenium-webdriver/chrome.js');
-const database = await ownDatabase({ throwAway: true });
-prepareDatabase(database.url, { demo: true });
-const { origin, child } = await serve(database.url, { port: await freePort(), stdio: 'ignore' });
-process.on('exit', () => {
-	child.kill('SIGKILL');
-	database.stop();
-});
-
-const options = new Options();
-options.setChromeBinaryPath(CHROMIUM);
-options.addArguments(...CHROMIUM_ARGUMENTS, '--hide-scrollbars', '--force-device-scale-factor=1');
-const driver = await new Builder()
-	.forBrowser('chrome')
-	.setChromeOptions(options)
-	.setChromeService(new ServiceBuilder(CHROMEDRIVER))
-	.build();
-// The window's size counts the browser's own edges; the picture is to be 1280 × 800.
-const [width, height] = await driver.executeScript('return [innerWidth, innerHeight]');
-await driver
-	.manage()
-	.window()
-	.setRect({ width: 1280 + 1280 - width, height: 800 + 800 - height });
+const { By, until } = await import('selenium-webdriver');
+const { origin, driver } = await demoInBrowser();
 
 const folder = join(root, 'docs', 'screenshots');
 mkdirSync(folder, { recursive: true });

@@ -311,9 +311,29 @@ describe('the style bench', () => {
 				await page.until(view, async () => (await filter()) === expected);
 				if (view === 'paper') assert.equal(await count(`${sheet} .guide`), 0, 'guides are hidden on paper');
 			}
-			await page.click('61 rows').catch(() => undefined);
 			await open();
 			assert.match(await page.text(sheet), /Watering rota/i, 'chosen for good');
+		});
+		it('a long one is shown as an excerpt, or whole: then only the rows near the window are drawn', async () => {
+			await page.click('specimens…', 'button');
+			await page.click(await page.find(By.xpath("//label[contains(., 'Ferns planted')]")));
+			await page.click('on the sheet', 'button');
+			const ferns = `${sheet} section[aria-label*="Ferns planted"]`;
+			await page.until('an excerpt', async () => (await count(`${ferns} [role=row]`)) === 14);
+			await page.click('all 61 rows', 'button');
+			await page.until('whole', async () => (await count(`${ferns} h3 button`)) === 0);
+			assert.equal(await (await page.css(`${ferns} .layer`)).getAttribute('aria-rowcount'), '61');
+			await page.until('a part', async () => (await count(`${ferns} [role=row]`)) < 61);
+			const last = `${ferns} [role=row][aria-rowindex="61"]`;
+			for (const block of ['start', 'end']) {
+				await page.driver.executeScript(
+					`document.querySelector(arguments[0]).scrollIntoView({ block: arguments[1] })`,
+					ferns,
+					block
+				);
+				await page.until(block, async () => (await count(last)) === (block === 'end' ? 1 : 0));
+			}
+			await open();
 		});
 	});
 
@@ -596,7 +616,7 @@ describe('the style bench', () => {
 			const find = await page.css('[data-find]');
 			const shown = async () =>
 				page.driver.executeScript<string[]>(
-					`return [...document.querySelectorAll('main li a')].map((link) => link.textContent.trim())`
+					`return [...document.querySelectorAll('main li:not([hidden]) a')].map((link) => link.textContent.trim())`
 				);
 			for (const [words, expected] of [
 				['notices', ['Beacon', 'North Wall']],

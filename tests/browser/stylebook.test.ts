@@ -17,12 +17,12 @@ describe('the Stylebook and the style bench', () => {
 
 	it('shows every style as a small rendering, and finds them by words', async () => {
 		await page.go('/stylebook');
-		assert.equal((await page.driver.findElements(By.css('main li'))).length, 7);
+		assert.equal((await page.driver.findElements(By.css('main li:not([hidden])'))).length, 7);
 		await page.isAccessible('Stylebook');
 		await (await page.css('[data-find]')).sendKeys('double line');
 		await page.until(
 			'only those that say so',
-			async () => (await page.driver.findElements(By.css('main li'))).length === 1
+			async () => (await page.driver.findElements(By.css('main li:not([hidden])'))).length === 1
 		);
 		await page.consoleIsClean();
 	});
@@ -59,7 +59,9 @@ describe('the Stylebook and the style bench', () => {
 				async () => (await page.cellStyle(bench, header, 'backgroundColor')) === 'rgb(183, 121, 31)'
 			);
 		await saved();
-		await page.until('paper on marigold is too pale', async () => /contrast of 3\.\d:1/.test(await page.text('footer')));
+		await page.until('paper on marigold is too pale', async () =>
+			/contrast of 3\.\d:1/.test(await page.text('footer'))
+		);
 		await page.chord(Key.CONTROL, 'z');
 		await page.until(
 			'undone',

@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { Builder, By, Key, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
 
-import { CHROMEDRIVER, CHROMIUM, CHROMIUM_ARGUMENTS } from '../../scripts/chromium.mjs';
+import { CHROMEDRIVER, CHROMIUM, CHROMIUM_ARGUMENTS } from '../../scripts/browser.mjs';
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 const PATIENCE = 15_000;

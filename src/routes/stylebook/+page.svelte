@@ -48,7 +48,9 @@
 	);
 	const found = $derived.by(() => {
 		const wanted = search.trim().toLowerCase().split(/\s+/);
-		return data.styles.filter(({ id }) => wanted.every((word) => haystacks.get(id)!.includes(word)));
+		return new Set(
+			data.styles.flatMap(({ id }) => (wanted.every((word) => haystacks.get(id)!.includes(word)) ? [id] : []))
+		);
 	});
 	let ticked = $state<string[]>([]);
 	const tick = (id: string) =>
@@ -173,9 +175,13 @@
 		</div>
 	{/if}
 	<ul class="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
-		{#each found as style (style.id)}
+		{#each data.styles as style (style.id)}
 			{@const { name, category, description, basedOn } = style.definition}
-			<li class="card group relative flex flex-col overflow-hidden hover:border-quiet">
+			<!-- A card that is not found is only hidden: to make it again would take longer than a letter is typed in. -->
+			<li
+				hidden={!found.has(style.id)}
+				class="card group relative flex flex-col overflow-hidden hover:border-quiet [&[hidden]]:hidden"
+			>
 				<InView height={164}>
 					<StylePicture style={book.flat(style.id)} house={book.house} {sample} {widths} scale={0.5} height={164} />
 				</InView>
@@ -224,7 +230,7 @@
 			</li>
 		{/each}
 	</ul>
-	{#if data.styles.length && !found.length}<p class="text-quiet">No style matches “{search}”.</p>{/if}
+	{#if data.styles.length && !found.size}<p class="text-quiet">No style matches “{search}”.</p>{/if}
 </main>
 
 <Dialog bind:open={making} title="How does the new style begin?">

@@ -1,3 +1,16 @@
+<script module lang="ts">
+	/** What has come near and is still to be made: one a frame, so that scrolling never waits for many. */
+	const waiting: (() => void)[] = [];
+	function makeNext() {
+		waiting.shift()?.();
+		if (waiting.length) requestAnimationFrame(makeNext);
+	}
+	function makeSoon(make: () => void) {
+		waiting.push(make);
+		if (waiting.length === 1) requestAnimationFrame(makeNext);
+	}
+</script>
+
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 
@@ -10,8 +23,8 @@
 		const observer = new IntersectionObserver(
 			([entry]) => {
 				if (!entry?.isIntersecting) return;
-				isNear = true;
 				observer.disconnect();
+				makeSoon(() => (isNear = true));
 			},
 			{ rootMargin: '400px' }
 		);
@@ -20,6 +33,9 @@
 	});
 </script>
 
-<div bind:this={box} style={isNear ? '' : `height:${height}px`}>
+<div
+	bind:this={box}
+	style={isNear ? `content-visibility:auto;contain-intrinsic-height:auto ${height}px` : `height:${height}px`}
+>
 	{#if isNear}{@render children()}{/if}
 </div>

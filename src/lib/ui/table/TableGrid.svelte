@@ -5,6 +5,7 @@
 	import type { Grid } from '$lib/core/table/grid.ts';
 	import { toPixels, type Emu } from '$lib/core/units.ts';
 	import type { CellContent } from '$lib/formats/document.ts';
+	import { DrawnRows } from './rows.svelte.ts';
 	import TableLayer from './TableLayer.svelte';
 
 	/**
@@ -73,18 +74,20 @@
 		}
 		return most;
 	});
-	const shared = $derived({ grid, content, zoom, fractions, offset });
+	const drawn = $derived(new DrawnRows(grid));
+	const shared = $derived({ grid, drawn, content, zoom, fractions, offset });
 </script>
 
 <div
 	class="tracks"
+	{@attach (element) => drawn.follow(element, offset)}
 	style="grid-template-columns:{rowGutter ? '84px ' : ''}{tracks};grid-template-rows:{rowGutter
 		? 'auto '
-		: ''}repeat({grid.rows}, auto);width:{rowGutter ? `calc(${width} + 84px)` : width}"
+		: ''}{drawn.tracks};width:{rowGutter ? `calc(${width} + 84px)` : width}"
 >
 	{#if rowGutter}
 		{#each { length: grid.rows }, r (r)}
-			<div class="row-gutter" style="grid-row:{r + 2}">{@render rowGutter(r)}</div>
+			{#if drawn.isDrawn(r)}<div class="row-gutter" style="grid-row:{r + 2}">{@render rowGutter(r)}</div>{/if}
 		{/each}
 		{#if columnGutter}
 			{#each { length: grid.columns }, c (c)}

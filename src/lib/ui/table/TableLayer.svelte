@@ -4,10 +4,12 @@
 	import type { Side } from '$lib/core/cascade/resolve.ts';
 	import type { Grid } from '$lib/core/table/grid.ts';
 	import type { CellContent, RunView } from '$lib/formats/document.ts';
+	import type { DrawnRows } from './rows.svelte.ts';
 	import { cellStyle, lineStyle, strokes } from './paint.ts';
 
 	interface Props {
 		grid: Grid;
+		drawn: DrawnRows;
 		appearance: Appearance;
 		content?: readonly (readonly CellContent[])[];
 		zoom: number;
@@ -30,6 +32,7 @@
 	}
 	let {
 		grid,
+		drawn,
 		appearance,
 		content,
 		zoom,
@@ -46,21 +49,21 @@
 		offset = 0
 	}: Props = $props();
 
-	/** One rule a look: a changed style changes a few rules, whatever the number of cells. */
+	/**
+	 * One rule a look: a changed style changes a few rules, whatever the number of cells. A small table says it on each
+	 * cell instead, since a new style sheet makes the browser look at the whole page again.
+	 */
 	const id = $props.id();
-	const rules = $derived(appearance.looks.map((look, i) => `.${id}-${i}{${cellStyle(look, zoom)}}`).join('\n'));
+	const SMALL = 100;
+	const isSmall = $derived(grid.cells.length <= SMALL);
+	const styles = $derived(appearance.looks.map((look) => cellStyle(look, zoom)));
+	const rules = $derived(isSmall ? '' : styles.map((style, i) => `.${id}-${i}{${style}}`).join('\n'));
 	const across = $derived(
 		strokes(appearance.across, appearance.lines, grid.rows + 1, grid.columns, (r, c) => r * grid.columns + c)
 	);
 	const down = $derived(
 		strokes(appearance.down, appearance.lines, grid.columns + 1, grid.rows, (c, r) => r * (grid.columns + 1) + c)
 	);
-	const rows = $derived.by(() => {
-		const byRow: number[][] = Array.from({ length: grid.rows }, () => []);
-		grid.cells.forEach((cell, i) => byRow[cell.r]!.push(i));
-		return byRow;
-	});
-
 	const runStyle = (run: RunView) =>
 		(run.weight !== undefined ? `font-weight:${run.weight};` : '') +
 		(run.italic !== undefined ? `font-style:${run.italic ? 'italic' : 'normal'};` : '') +
@@ -123,9 +126,9 @@
 	aria-colcount={grid.columns}
 	style="grid-column:{offset + 1} / -1;grid-row:{offset + 1} / -1;{clip ? `clip-path:${clip};` : ''}"
 >
-	<svelte:element this={"style"}>{rules}</svelte:element>
-	{#each rows as cells, r (r)}
-		<div role="row" class="row">
+	{#if rules}<svelte:element this={"style"}>{rules}</svelte:element>{/if}
+	{#each drawn.cells as { row, cells } (row)}
+		<div role="row" class="row" aria-rowindex={row + 1}>
 			{#each cells as index (index)}
 				{@const cell = grid.cells[index]!}
 				{@const look = appearance.cellLook[index]!}
@@ -150,7 +153,9 @@
 						: undefined}
 					onclick={onpick && !hidden ? (event) => onpick(index, sideAt(event)) : undefined}
 					onkeydown={onpick && !hidden ? (event) => keydown(event, index) : undefined}
-					style="grid-area:{cell.r + 1} / {cell.c + 1} / span {cell.rows} / span {cell.cols}"
+					style="grid-area:{cell.r + 1} / {cell.c + 1} / span {cell.rows} / span {cell.cols};{isSmall
+						? styles[look]
+						: ''}"
 				>
 					{#if content}
 						{#each content[index] ?? [] as piece, i (i)}

@@ -1,0 +1,164 @@
+// How the bench and the Stylebook feel in the browser: what a change takes until it is seen, with what is on the screen.
+import { gzipSync } from 'node:zlib';
+import { AlignmentType, Document, Packer, Paragraph, Table, TableCell, TableRow } from 'docx';
+import { By } from 'selenium-webdriver';
+import { demoInBrowser } from '../scripts/browser.mjs';
+
+const TABLES = 6;
+const ROWS = 139;
+const COLUMNS = 6;
+const CHANGES = 60;
+const STYLES = 200;
+
+const { origin, driver } = await demoInBrowser();
+const send = async (method, path, body, type = 'application/json') => {
+	const response = await fetch(origin + path, { method, body, headers: { 'Content-Type': type, Origin: origin } });
+	if (!response.ok) throw new Error(`${method} ${path}: ${await response.text()}`);
+	return response.status === 204 ? undefined : response.json();
+};
+const percentile = (values, p) =>
+	[...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * p))];
+const say = (what, values, bound) => {
+	const middle = percentile(values, 0.5);
+	console.log(
+		`${middle <= bound ? 'within ' : 'OVER   '} ${what}: median ${middle.toFixed(1)} ms (at most ${bound}); 95th percentile ${percentile(values, 0.95).toFixed(1)} ms, ${values.length} times`
+	);
+};
+
+/** Six tables with sections of figures, header and totals; 5,004 cells altogether. */
+function sixTables() {
+	const cell = (text) => new TableCell({ children: [new Paragraph({ text, alignment: AlignmentType.LEFT })] });
+	const table = (t) => {
+		const rows = [['Bed', 'Plants', 'Watered', 'Cost €', 'Share', 'Seen']];
+		for (let r = 1; r < ROWS - 1; r++)
+			rows.push([
+				`Bed ${t}-${r}`,
+				String((r * 37) % 211),
+				`${(r * 13) % 90}.5`,
+				`${r * 12}.50`,
+				`${r % 100} %`,
+				`2031-0${1 + (r % 9)}-1${r % 10}`
+			]);
+		const plants = rows.slice(1).reduce((sum, row) => sum + Number(row[1]), 0);
+		rows.push(['Total', String(plants), '', '', '', '']);
+		return new Table({ rows: rows.map((row) => new TableRow({ children: row.map(cell) })) });
+	};
+	const children = Array.from({ length: TABLES }, (_, t) => [new Paragraph(`Beds of quarter ${t + 1}`), table(t + 1)]);
+	return Packer.toBuffer(new Document({ sections: [{ children: children.flat() }] }));
+}
+
+async function benchSheet() {
+	const document = await send('POST', '/api/documents?name=Beds.docx', await sixTables(), 'application/octet-stream');
+	const ledger = (await send('GET', '/api/styles')).find(({ definition }) => definition.name === 'Season Ledger');
+	const keys = Array.from({ length: TABLES }, (_, index) => `${document.id}/${index}`);
+	await send('PUT', `/api/styles/${ledger.id}/specimens`, JSON.stringify({ keys }));
+	await driver.get(`${origin}/stylebook/${ledger.id}`);
+	await driver.sleep(1500);
+	for (let left = TABLES; left > 0; left--) {
+		const all = await driver.findElements(By.xpath("//main//h3/button[contains(., 'all ')]"));
+		if (all[0]) await all[0].click();
+		await driver.sleep(400);
+	}
+	const cells = await driver.executeScript(
+		`return [...document.querySelectorAll('main h3')].reduce((sum, { textContent }) => sum + Number(/(\\d+) cells/.exec(textContent)[1]), 0)`
+	);
+	// From the moment the answer of the worker is there until the frame with it is painted.
+	await driver.executeScript(`
+		window.seen = [];
+		const measure = performance.measure.bind(performance);
+		performance.measure = (name, options) => {
+			if (name === 'heptarch:resolve') {
+				const start = performance.now();
+				requestAnimationFrame(() => {
+					const { port1, port2 } = new MessageChannel();
+					port1.onmessage = () => window.seen.push([options.duration, performance.now() - start]);
+					port2.postMessage(0);
+				});
+			}
+			return measure(name, options);
+		};`);
+	const field = await driver.findElement(By.css('input[aria-label="Text: size"]'));
+	for (let i = 0; i < CHANGES; i++) {
+		await driver.executeScript(
+			'arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event("change", { bubbles: true }))',
+			field,
+			`${9 + (i % 5) * 0.5}pt`
+		);
+		await driver.sleep(400);
+	}
+	const seen = await driver.executeScript('return window.seen');
+	if (seen.length < CHANGES) throw new Error(`Only ${seen.length} of ${CHANGES} changes were seen.`);
+	say(
+		`resolve in the worker, ${TABLES} tables, ${cells} cells on the sheet`,
+		seen.map(([took]) => took),
+		16
+	);
+	say(
+		'from its answer to the painted frame',
+		seen.map(([, shown]) => shown),
+		1000 / 60
+	);
+}
+
+async function benchStylebook() {
+	const styles = await send('GET', '/api/styles');
+	for (let i = styles.length; i < STYLES; i++) {
+		const { definition } = styles[i % styles.length];
+		const { basedOn: _, ...rest } = definition;
+		await send('POST', '/api/styles', JSON.stringify({ definition: { ...rest, name: `${definition.name} ${i}` } }));
+	}
+	await driver.get(`${origin}/stylebook`);
+	await driver.sleep(2500);
+	const cards = await driver.executeScript('return document.querySelectorAll("main li").length');
+	const frames = await driver.executeAsyncScript(`
+		const done = arguments[0];
+		const scroller = document.querySelector('main');
+		const spans = []; let last = performance.now();
+		const step = (now) => {
+			spans.push(now - last); last = now;
+			scroller.scrollTop += 60;
+			if (scroller.scrollTop + scroller.clientHeight >= scroller.scrollHeight - 1 || spans.length > 400) done(spans.slice(2));
+			else requestAnimationFrame(step);
+		};
+		requestAnimationFrame(step);`);
+	say(`a frame while the Stylebook with ${cards} styles scrolls`, frames, 17);
+	console.log(`        longest frame ${Math.max(...frames).toFixed(1)} ms`);
+	const searched = await driver.executeAsyncScript(`
+		const done = arguments[0];
+		const find = document.querySelector('[data-find]');
+		const spans = [];
+		const words = ['l', 'le', 'led', 'ledg', 'ledge', 'ledger', '', 'double line', '', 'plum', '', 'n', 'no', 'not'];
+		const next = () => {
+			const word = words[spans.length];
+			if (word === undefined) return done(spans);
+			const start = performance.now();
+			find.value = word;
+			find.dispatchEvent(new Event('input', { bubbles: true }));
+			requestAnimationFrame(() => { const { port1, port2 } = new MessageChannel(); port1.onmessage = () => { spans.push(performance.now() - start); setTimeout(next, 50); }; port2.postMessage(0); });
+		};
+		next();`);
+	say('from a letter in the search to the painted result', searched, 50);
+	console.log(`        longest ${Math.max(...searched).toFixed(1)} ms`);
+}
+
+async function benchFirstScreen() {
+	await driver.get(`${origin}/`);
+	await driver.sleep(1500);
+	const paths = await driver.executeScript(
+		`return performance.getEntriesByType('resource').map(({ name }) => name).filter((name) => /\\.js($|\\?)/.test(name))`
+	);
+	let size = 0;
+	for (const path of new Set(paths)) size += gzipSync(Buffer.from(await (await fetch(path)).arrayBuffer())).length;
+	console.log(
+		`${size <= 250_000 ? 'within ' : 'OVER   '} script of the first screen: ${(size / 1000).toFixed(0)} kB compressed in ${new Set(paths).size} files (at most 250)`
+	);
+}
+
+try {
+	await benchFirstScreen();
+	await benchSheet();
+	await benchStylebook();
+} finally {
+	await driver.quit();
+}
+process.exit(0);
