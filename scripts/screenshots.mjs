@@ -6,7 +6,7 @@ import { checkNode, ensureNodePackages, root, say } from './machine.mjs';
 
 checkNode();
 ensureNodePackages();
-const { By, until } = await import('selenium-webdriver');
+const { By, Key, until } = await import('selenium-webdriver');
 const { origin, driver } = await demoInBrowser();
 
 const folder = join(root, 'docs', 'screenshots');
@@ -75,6 +75,32 @@ try {
 	);
 	await click(driver.findElement(By.xpath("//div[@role='gridcell'][contains(., '85 488')]")));
 	await take('style-bench');
+	await key(Key.ESCAPE);
+	await click(
+		driver.findElement(By.xpath("//div[@aria-label='Parts']//button[starts-with(normalize-space(.), 'total')]"))
+	);
+	await key('l');
+	await take('linework');
+	await key('l', '6');
+	await click(named('+ rule', 'button'));
+	await driver.executeScript(
+		`const about = document.querySelector('[aria-label="What it is about"]'); about.value = 'kind:percent'; about.dispatchEvent(new Event('change', { bubbles: true }))`
+	);
+	for (const [label, ink] of [
+		['Text', 'rust'],
+		['Fill', 'marigold']
+	]) {
+		await click(driver.findElement(By.css(`button[aria-label^="${label}: ink"]`)));
+		await click(named(ink, 'button'));
+	}
+	await driver.executeScript(`document.querySelector('[aria-label="Property sheet"] .overflow-y-auto').scrollTop = 0`);
+	await take('cell-rules');
+	await click(named('Editions…', 'a'));
+	await driver.sleep(1200);
+	await take('editions');
+	await go('/house');
+	await click(driver.findElement(By.xpath("//ul[@aria-label='Inks']//button[contains(., 'fern')]")));
+	await take('house');
 } finally {
 	await driver.quit();
 }

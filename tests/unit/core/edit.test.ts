@@ -9,7 +9,6 @@ import { compareStyles, differenceWords } from '../../../src/lib/core/style/comp
 import { conditionFault, conditionWords } from '../../../src/lib/core/style/conditions.ts';
 import {
 	detach,
-	explicitNone,
 	freeze,
 	inkUses,
 	mapInks,
@@ -131,13 +130,6 @@ describe('changes of a style', () => {
 		);
 		assert.equal(after.parts.ground!.fill!.ink, 'none');
 		assert.deepEqual([...typeRoleUses(mapTypeRoles(byName('Quiet Lines')!, () => 'label'))], [['label', 1]]);
-	});
-	it('know which leaves have an explicit none', () => {
-		const withNone = LEAVES.map(({ path }) => path).filter((path) => explicitNone(path) !== undefined);
-		assert.ok(
-			withNone.includes('fill.ink') && withNone.includes('lines.top.pattern') && withNone.includes('format.kind')
-		);
-		assert.ok(!withNone.includes('text.size') && !withNone.includes('margin.top') && !withNone.includes('align.h'));
 	});
 });
 

@@ -162,10 +162,3 @@ export function typeRoleUses(style: Style): Map<string, number> {
 	});
 	return uses;
 }
-
-/** What setting a leaf to an explicit none means for it, or undefined where there is none for it (engine §11). */
-export function explicitNone(path: string): LeafValue | undefined {
-	if (path.endsWith('.ink') || /pattern$|underline$|case$|format\.kind$/.test(path))
-		return leafDefinition(path) ? 'none' : undefined;
-	return undefined;
-}

@@ -34,7 +34,7 @@
 	}
 </script>
 
-<nav class="flex min-w-0 items-center gap-1.5" aria-label="What it builds on">
+<nav class="flex min-w-0 flex-wrap items-center gap-1.5" aria-label="What it builds on">
 	<span class="chip on shrink-0">{bench.definition.name} · {own} set</span>
 	{#each bench.chain as base (base.name)}
 		<span class="text-quiet" aria-hidden="true">on</span>

@@ -11,6 +11,6 @@
 	{:else}
 		{@render title()}
 	{/if}
-	<div class="flex min-w-0 items-center gap-2 overflow-hidden">{@render facts?.()}</div>
+	<div class="flex min-w-0 shrink-1000 items-center gap-2 overflow-hidden">{@render facts?.()}</div>
 	<div class="ms-auto flex shrink-0 items-center gap-2">{@render actions?.()}</div>
 </header>

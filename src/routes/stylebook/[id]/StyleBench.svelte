@@ -241,10 +241,12 @@
 
 <div class="flex min-h-0 flex-1" id="rank-panel" role="tabpanel" aria-label="Rank {bench.rank}">
 	<div class="flex min-w-0 flex-1 flex-col">
-		<div class="relative flex min-h-10 items-center gap-3 border-b border-hairline bg-paper px-5 py-1.5">
+		<div
+			class="relative flex min-h-10 flex-wrap items-center gap-x-3 gap-y-1 border-b border-hairline bg-paper px-5 py-1.5"
+		>
 			<ChainStrip {bench} />
-			<span class="ms-auto"></span>
-			<button type="button" class="chip" onclick={() => (isChoosing = true)}>{bench.specimens.length} specimens…</button
+			<button type="button" class="chip ms-auto" onclick={() => (isChoosing = true)}
+				>{bench.specimens.length} specimens…</button
 			>
 			<button
 				type="button"
@@ -252,7 +254,7 @@
 				aria-pressed={bench.isAsTheyCame}
 				onclick={() => (bench.isAsTheyCame = !bench.isAsTheyCame)}>as they came · B</button
 			>
-			<select class="field py-0!" aria-label="How the sheet is seen" bind:value={bench.view}>
+			<select class="field w-44 py-0!" aria-label="How the sheet is seen" bind:value={bench.view}>
 				{#each Object.entries(VIEWS) as [view, words] (view)}<option value={view}>{words}</option>{/each}
 			</select>
 		</div>
@@ -317,7 +319,7 @@
 	{:else}
 		<button
 			type="button"
-			class={['chip', bench.findings.length && 'border-warning! text-warning-text!']}
+			class={['chip truncate', bench.findings.length && 'border-warning! text-warning-text!']}
 			aria-expanded={isWarned}
 			onclick={() => (isWarned = !isWarned)}
 		>

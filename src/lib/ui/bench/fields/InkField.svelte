@@ -55,7 +55,10 @@
 		<span class="truncate">{shown ?? '–'}</span>
 	</button>
 	{#if open}
-		<div class="absolute end-0 z-30 mt-1 w-52 rounded-lg border border-hairline bg-sheet p-2 shadow-lg">
+		<div
+			{@attach (list) => list.scrollIntoView({ block: 'nearest' })}
+			class="absolute end-0 z-30 mt-1 w-52 rounded-lg border border-hairline bg-sheet p-2 shadow-lg"
+		>
 			<div class="grid grid-cols-2 gap-0.5" role="group" aria-label="Inks">
 				{#each Object.entries(inks) as [name, hex] (name)}
 					<button

@@ -17,7 +17,8 @@ export const load: PageServerLoad = ({ params, depends }) => {
 	return answer(async () => {
 		const id = readId(params.id, 'style');
 		const style = await loadStyle(db(), id);
-		const [draft, editions] = [await frozenDraft(db(), id), await listEditions(db(), id)];
+		const draft = await frozenDraft(db(), id);
+		const editions = await listEditions(db(), id);
 		const newest = editions[0];
 		const isPublished = !!newest && JSON.stringify(canonicalStyle(newest.frozen)) === JSON.stringify(draft);
 		const impacts = await impactOf(db(), id, isPublished ? newest.number : undefined);
