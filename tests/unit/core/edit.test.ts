@@ -23,7 +23,6 @@ import {
 	withRules
 } from '../../../src/lib/core/style/edit.ts';
 import { flatten, type FlatStyle } from '../../../src/lib/core/style/inherit.ts';
-import { LEAVES } from '../../../src/lib/core/style/leaves.ts';
 import { RECIPES, withRecipe } from '../../../src/lib/core/style/recipes.ts';
 import type { Condition, Style } from '../../../src/lib/core/style/types.ts';
 import { checkStyle } from '../../../src/lib/core/style/validate.ts';

@@ -1,6 +1,6 @@
 import { InputError } from '../errors.ts';
 import { baseChain, flatten, type FindBase, type FlatStyle } from './inherit.ts';
-import { leafDefinition, leavesOf, settingsOf, withLeaf } from './leaves.ts';
+import { leavesOf, settingsOf, withLeaf } from './leaves.ts';
 import type { CellRule, LeafValue, PartSettings, Style } from './types.ts';
 
 /*
