@@ -6,7 +6,6 @@ import { demoInBrowser } from '../scripts/browser.mjs';
 
 const TABLES = 6;
 const ROWS = 139;
-const COLUMNS = 6;
 const CHANGES = 60;
 const STYLES = 200;
 
