@@ -115,7 +115,7 @@ async function benchStylebook() {
 		const spans = []; let last = performance.now();
 		const step = (now) => {
 			spans.push(now - last); last = now;
-			scroller.scrollTop += 60;
+			scroller.scrollTop += 20;
 			if (scroller.scrollTop + scroller.clientHeight >= scroller.scrollHeight - 1 || spans.length > 400) done(spans.slice(2));
 			else requestAnimationFrame(step);
 		};

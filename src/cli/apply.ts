@@ -5,7 +5,8 @@ import { flatten } from '../lib/core/style/inherit.ts';
 import { parsePart } from '../lib/core/style/parts.ts';
 import { ASPECTS, type Aspect } from '../lib/core/style/types.ts';
 import { openDocument } from '../lib/formats/index.ts';
-import { writeDocx, type Travel } from '../lib/formats/docx/write.ts';
+import { writeDocx } from '../lib/formats/docx/write.ts';
+import type { Travel } from '../lib/formats/account.ts';
 import { onlyFile, readBytes, readStyle, required, writeWhole } from './files.ts';
 import type { Arguments, ExitCode } from './main.ts';
 

@@ -64,9 +64,12 @@ export type Block =
 	| { readonly kind: 'paragraph'; readonly text: string }
 	| { readonly kind: 'table'; readonly index: number };
 
+export const DOCUMENT_KINDS = ['docx', 'odt', 'html', 'csv'] as const;
+export type DocumentKind = (typeof DOCUMENT_KINDS)[number];
+
 /** A document opened for reading and, through its format's writer, for writing. */
 export interface OpenDocument {
-	readonly kind: 'docx';
+	readonly kind: DocumentKind;
 	readonly blocks: readonly Block[];
 	readonly tables: readonly DocumentTable[];
 	/** House styles that ride along in the file. */

@@ -12,7 +12,8 @@ import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import { flatten } from '../../../src/lib/core/style/inherit.ts';
 import { ASPECTS, type Style } from '../../../src/lib/core/style/types.ts';
 import { readDocx } from '../../../src/lib/formats/docx/read.ts';
-import { compare, writeDocx, type Travel } from '../../../src/lib/formats/docx/write.ts';
+import { compare, type Travel } from '../../../src/lib/formats/account.ts';
+import { SAYABLE, writeDocx } from '../../../src/lib/formats/docx/write.ts';
 import { Package } from '../../../src/lib/formats/package/zip.ts';
 import { line, style } from '../support.ts';
 import { anyStyle } from '../core/style.test.ts';
@@ -287,7 +288,7 @@ describe('the read-back', () => {
 		const document = await readDocx(await one({}));
 		const { table, appearance } = document.tables[0]!;
 		const wanted = appearanceOf(resolve(table, flatten(HOUSE), FIRST_HOUSE));
-		const what = new Set(compare(table, wanted, appearance).map(({ what }) => what));
+		const what = new Set(compare(table, wanted, appearance, SAYABLE).map(({ what }) => what));
 		assert.deepEqual([...what].sort(), ['family', 'fill', 'ink', 'line above', 'size', 'weight']);
 	});
 });

@@ -1,3 +1,4 @@
+import { sameLine } from '../account.ts';
 import type { Appearance, Line, Look } from '../../core/cascade/look.ts';
 import type { Aspect } from '../../core/style/types.ts';
 import { toPoints, toTwips } from '../../core/units.ts';
@@ -531,10 +532,4 @@ class TablePatch {
 		const digit = (look.size ? toPoints(look.size) : 10) * 20 * 0.55;
 		return Math.max(0, Math.round(width - margins - (this.decimals[cell.c] ?? 0) * digit));
 	}
-}
-
-export function sameLine(a: Line | null | undefined, b: Line | null | undefined): boolean {
-	if (a === b) return true;
-	if (!a || !b) return !a && !b;
-	return a.pattern === b.pattern && a.weight === b.weight && a.ink === b.ink;
 }

@@ -7,7 +7,9 @@ import type { Table } from '../../core/table/grid.ts';
 import type { Block, CellContent, DocumentTable, OpenDocument, RunView, TablePlace } from '../document.ts';
 import { descendants, parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';
-import { findCarried, readCarried, type Carried } from './carried.ts';
+import { findCarried, withCarried, type Carried } from '../carried.ts';
+import { isTableCaption } from '../captions.ts';
+import { readCarried } from './carried.ts';
 import { fileAppearance, PropertyReader, readCellText, readTableProperties } from './looks.ts';
 import { NAMESPACES, relationshipKind, relationshipsOf, resolveTarget } from './names.ts';
 import { StyleSheet } from './styles.ts';
@@ -38,6 +40,7 @@ export interface SourceTable {
 
 /** A DOCX opened, with the way back from each table to its markup. */
 export interface DocxDocument extends OpenDocument {
+	readonly kind: 'docx';
 	readonly package: Package;
 	readonly main: string;
 	readonly strict: boolean;
@@ -149,8 +152,6 @@ export async function readDocx(bytes: Uint8Array<ArrayBuffer>): Promise<DocxDocu
 	};
 }
 
-const TABLE_CAPTION = /^(table|tabelle|tab\.|tableau|tabla|tabella|tabel|tabell|tabela)\s*\d/i;
-
 /** Walks the stories of a document and collects its text and tables in order. */
 class StoryReader {
 	readonly blocks: Block[] = [];
@@ -192,7 +193,7 @@ class StoryReader {
 				this.heading = text;
 				this.blocks.push({ kind: 'heading', level: Number(level), text });
 			} else this.blocks.push({ kind: 'paragraph', text });
-			this.lastParagraph = { text, caption: /^caption$/i.test(name) || TABLE_CAPTION.test(text) };
+			this.lastParagraph = { text, caption: /^caption$/i.test(name) || isTableCaption(text) };
 		}
 		for (const box of descendants(node, 'w:txbxContent')) this.walk(box, story, 'text box');
 	}
@@ -286,17 +287,6 @@ function readContent(
 		return [...paragraphs, ...(nested.get(cell) ?? []).map((index) => ({ nested: index }))];
 	});
 }
-
-const withCarried = (table: Table, carried: NonNullable<DocumentTable['carried']>): Table => ({
-	...table,
-	roles: carried.roles,
-	columnInfo: carried.columns,
-	firstColumns: carried.firstColumns,
-	lastColumns: carried.lastColumns,
-	partsOff: carried.partsOff,
-	carry: carried.carry,
-	touches: carried.touches
-});
 
 /** What the file says or shows of its rows; what it shows is worked out only when the recognition asks for it. */
 function hintsOf(source: SourceGrid, appearance: () => Appearance, hasFields: boolean): Hints {

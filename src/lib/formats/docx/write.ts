@@ -1,65 +1,37 @@
-import { InputError } from '../../core/errors.ts';
-import { appearanceOf, LOOK_FIELDS, type Appearance, type Line, type Look } from '../../core/cascade/look.ts';
-import { resolve, type House, type Resolved } from '../../core/cascade/resolve.ts';
+import type { Appearance } from '../../core/cascade/look.ts';
+import type { House, Resolved } from '../../core/cascade/resolve.ts';
 import { selfContained } from '../../core/style/export.ts';
-import { flatten, type FindBase, type FlatStyle } from '../../core/style/inherit.ts';
+import { flatten, type FindBase } from '../../core/style/inherit.ts';
 import { isPartOff } from '../../core/style/parts.ts';
 import { ASPECTS, type Style } from '../../core/style/types.ts';
 import type { Table } from '../../core/table/grid.ts';
 import { roleFamily } from '../../core/table/roles.ts';
+import {
+	compare,
+	formatsLost,
+	prepare,
+	type Prepared,
+	type Sayable,
+	type StyleJob,
+	type TableAccount,
+	type WriteOptions,
+	type Written
+} from '../account.ts';
 import { Edits, parseXml } from '../package/xml.ts';
 import type { EntryText } from '../package/zip.ts';
-import { contentKey, wearsOf, writeCarried } from './carried.ts';
+import { contentKey, wearsOf } from '../carried.ts';
+import { writeCarried } from './carried.ts';
 import { sayableEdge, sayableLook } from './layers.ts';
 import { readTableProperties } from './looks.ts';
 import { livingId, livingStyle, type LivingStyle } from './living.ts';
 import { CONTENT_TYPES, NAMESPACES, relationshipsOf, W_NAMESPACE, W_NAMESPACE_STRICT } from './names.ts';
-import { PatchCache, patchTable, sameLine, type PatchCount } from './patch.ts';
+import { PatchCache, patchTable, type PatchCount } from './patch.ts';
 import type { TableLook } from './regions.ts';
 import { readDocx, type DocxDocument } from './read.ts';
 import { StyleSheet } from './styles.ts';
 
-/** How a look may travel (formats.md, promise 3). */
-export type Travel = 'living' | 'living-only' | 'direct';
-
-/** One table to give a style to. `table` has its roles, parts in use, carry and touches; its grid is the document's. */
-export interface StyleJob {
-	readonly index: number;
-	readonly table: Table;
-	readonly style: Style;
-}
-
-export interface Difference {
-	readonly r: number;
-	readonly c: number;
-	readonly what: string;
-	readonly wanted: string;
-	readonly got: string;
-}
-
-/** What became of one table. Counts are settings: fields of cells and sides of cells. */
-export interface TableAccount {
-	readonly index: number;
-	readonly style: string;
-	readonly living: number;
-	readonly direct: number;
-	readonly lost: number;
-	/** Fields that the format cannot say, with the number of cells. */
-	readonly lostWhat: Readonly<Record<string, number>>;
-	/** What the written file, read again, shows differently from what was intended. */
-	readonly differences: readonly Difference[];
-}
-
-export interface Account {
-	readonly tables: readonly TableAccount[];
-	readonly remarks: readonly string[];
-}
-
-interface Prepared {
-	readonly job: StyleJob;
-	readonly resolved: Resolved;
-	readonly wanted: Appearance;
-}
+/** What WordprocessingML can say of a look and of a line. */
+export const SAYABLE: Sayable = { look: (look) => sayableLook(look).look, line: sayableEdge };
 
 /**
  * Gives styles to tables of a DOCX. Everything else in the package comes out byte for byte. Throws InputError where a
@@ -68,21 +40,10 @@ interface Prepared {
 export async function writeDocx(
 	document: DocxDocument,
 	jobs: readonly StyleJob[],
-	options: { house: House; find?: FindBase; as?: Travel; readBack?: boolean }
-): Promise<{ bytes: Uint8Array<ArrayBuffer>; account: Account }> {
+	options: WriteOptions
+): Promise<Written> {
 	const { house, find, as = 'living', readBack = true } = options;
-	const flats = new Map<Style, ReturnType<typeof flatten>>();
-	const prepared = jobs.map((job): Prepared => {
-		const original = document.tables[job.index];
-		if (!original)
-			throw new InputError('table', `There is no table ${job.index + 1}: the document has ${document.tables.length}.`);
-		let flat = flats.get(job.style);
-		if (!flat) flats.set(job.style, (flat = flatten(job.style, find)));
-		const resolved = resolve(job.table, flat, house);
-		const isWhole = ASPECTS.every((aspect) => job.table.carry.includes(aspect));
-		return { job, resolved, wanted: appearanceOf(resolved, isWhole ? undefined : original.appearance) };
-	});
-
+	const prepared = prepare(document, jobs, options);
 	const changed = new Map<string, EntryText>();
 	const sheet = new StyleSheet(document.stylesPart?.xml.root, document.sheet.theme);
 	const livings =
@@ -122,9 +83,10 @@ export async function writeDocx(
 	const bytes = await document.package.rewrite(changed);
 
 	const back = readBack ? await readDocx(bytes) : undefined;
-	const tables = prepared.map(({ job, resolved, wanted }, i): TableAccount => {
+	const tables = prepared.map((one, i): TableAccount => {
+		const { job, wanted } = one;
 		const { living, direct, lost, reasons } = counts[i]!;
-		const formats = job.table.carry.includes('formats') ? formatLeaves(resolved.style) : 0;
+		const formats = formatsLost(one);
 		return {
 			index: job.index,
 			style: job.style.name,
@@ -132,17 +94,10 @@ export async function writeDocx(
 			direct,
 			lost: lost + formats,
 			lostWhat: { ...Object.fromEntries(reasons), ...(formats && { 'number formats': formats }) },
-			differences: back ? compare(job.table, wanted, back.tables[job.index]!.appearance) : []
+			differences: back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : []
 		};
 	});
 	return { bytes, account: { tables, remarks: document.remarks } };
-}
-
-/** How many number-format settings the style has; a word-processed table holds text, which has no such formats. */
-function formatLeaves(style: FlatStyle): number {
-	let count = 0;
-	for (const leaves of style.parts.values()) for (const path of leaves.keys()) if (path.startsWith('format.')) count++;
-	return count;
 }
 
 function makeLivingStyles(
@@ -389,55 +344,4 @@ async function writeCarriedPart(
 	);
 	const types = partText(changed, CONTENT_TYPES) ?? (await document.package.text(CONTENT_TYPES));
 	if (types && !/Extension="xml"/i.test(types)) await addContentType(document, name, 'application/xml', changed);
-}
-
-const lineWords = (line: Line | null) => (line ? `${line.pattern} ${line.weight / 12_700}pt ${line.ink}` : 'no line');
-
-/** Read-back: leaf by leaf, what the written table shows against what was wanted, as far as the format can say it. */
-export function compare(table: Table, wanted: Appearance, got: Appearance): Difference[] {
-	const differences: Difference[] = [];
-	const looks = wanted.looks.map((look) => sayableLook(look).look);
-	const lines = wanted.lines.map(sayableEdge);
-	const same = (a: Look[keyof Look], b: Look[keyof Look]) =>
-		typeof a === 'object' || typeof b === 'object' ? sameLine(a as Line, b as Line) : a === b;
-	/** Slots that the file leaves out (w:gridBefore, short rows) are empty cells to us, and nowhere in the file. */
-	const isLeftOut = (r: number, c: number) =>
-		r < 0 ||
-		c < 0 ||
-		r >= table.rows ||
-		c >= table.columns ||
-		Object.keys(got.looks[got.cellLook[table.slots[r * table.columns + c]!]!]!).length === 0;
-	table.cells.forEach(({ r, c }, i) => {
-		if (isLeftOut(r, c)) return;
-		const want = looks[wanted.cellLook[i]!]!;
-		const have = got.looks[got.cellLook[i]!] ?? {};
-		for (const field of LOOK_FIELDS)
-			if (want[field] !== undefined && !same(want[field], have[field]))
-				differences.push({ r, c, what: field, wanted: String(want[field]), got: String(have[field] ?? 'nothing') });
-	});
-	const edges = (which: 'across' | 'down', width: number) => {
-		wanted[which].forEach((edge, i) => {
-			const other = got[which][i]!;
-			const [r, c] = [Math.floor(i / width), i % width];
-			if (
-				edge < 0 ||
-				other < 0 ||
-				(isLeftOut(r, c) && isLeftOut(which === 'across' ? r - 1 : r, which === 'across' ? c : c - 1))
-			)
-				return;
-			const want = lines[edge]!;
-			const have = got.lines[other]!;
-			if (!sameLine(want, have))
-				differences.push({
-					r,
-					c,
-					what: which === 'across' ? 'line above' : 'line before',
-					wanted: lineWords(want),
-					got: lineWords(have)
-				});
-		});
-	};
-	edges('across', table.columns);
-	edges('down', table.columns + 1);
-	return differences;
 }

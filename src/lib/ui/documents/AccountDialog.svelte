@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Spinner } from 'flowbite-svelte';
-	import type { Account } from '$lib/formats/docx/write.ts';
+	import type { Account } from '$lib/formats/account.ts';
 	import { call } from '../api.ts';
 	import Dialog from '../shell/Dialog.svelte';
 

@@ -1,0 +1,96 @@
+import { InputError } from '../core/errors.ts';
+import { checkStyle, checkTableFile } from '../core/style/validate.ts';
+import type { Style } from '../core/style/types.ts';
+import type { Table } from '../core/table/grid.ts';
+import type { CarriedTable } from './document.ts';
+
+/**
+ * Heptarch's own data in a file: the styles with their chains, and what each table wears. Tables are found again by
+ * their text, so that an edit elsewhere in the document does no harm.
+ */
+export interface Carried {
+	readonly styles: readonly Style[];
+	readonly tables: readonly { readonly index: number; readonly key: string; readonly wears: CarriedTable }[];
+}
+
+/** A short key of a table's size and text (FNV-1a over UTF-16 code units). */
+export function contentKey(table: Pick<Table, 'rows' | 'columns' | 'cells'>): string {
+	let hash = 0x811c9dc5;
+	for (const { r, c, text } of table.cells) {
+		const piece = `${r},${c},${text}\n`;
+		for (let i = 0; i < piece.length; i++) hash = Math.imul(hash ^ piece.charCodeAt(i), 0x01000193);
+	}
+	return `${table.rows}x${table.columns}-${(hash >>> 0).toString(16).padStart(8, '0')}`;
+}
+
+export const wearsOf = (table: Table, style: string): CarriedTable => ({
+	style,
+	roles: table.roles,
+	columns: table.columnInfo,
+	firstColumns: table.firstColumns,
+	lastColumns: table.lastColumns,
+	partsOff: table.partsOff,
+	carry: table.carry,
+	touches: table.touches
+});
+
+/** A style that a file carries. Throws where it is none. */
+export const checkedStyle = (json: string): Style => checkStyle(JSON.parse(json));
+
+/** What a file says that a table wears. Throws where it is not valid. */
+export function checkedWears(json: string): CarriedTable {
+	const wears = JSON.parse(json) as CarriedTable;
+	checkTableFile({
+		format: 'heptarch-table',
+		version: 1,
+		cells: [],
+		rows: wears.roles,
+		columns: wears.columns,
+		firstColumns: wears.firstColumns,
+		lastColumns: wears.lastColumns,
+		partsOff: wears.partsOff,
+		carry: wears.carry,
+		touches: wears.touches
+	});
+	return wears;
+}
+
+/** Runs a check of carried data; what is not valid is left out, for the file itself is what counts. */
+export function orNothing<T>(check: () => T): T | undefined {
+	try {
+		return check();
+	} catch (error) {
+		if (error instanceof InputError || error instanceof SyntaxError || error instanceof TypeError) return undefined;
+		throw error;
+	}
+}
+
+/** What the file says of the table at `index`: found by its text, else by its place if size and style still fit. */
+export function findCarried(
+	carried: Carried,
+	index: number,
+	table: Table,
+	wornName: string | null
+): CarriedTable | null {
+	if (carried.tables.length === 0) return null;
+	const key = contentKey(table);
+	const fits = (wears: CarriedTable) => wears.roles.length === table.rows && wears.columns.length === table.columns;
+	const exact = carried.tables.filter((entry) => entry.key === key);
+	const found =
+		exact.find((entry) => entry.index === index) ??
+		exact[0] ??
+		carried.tables.find(({ index: at, wears }) => at === index && wears.style === wornName);
+	return found && fits(found.wears) ? found.wears : null;
+}
+
+/** A table as it was recognised, with what its file carries laid over it. */
+export const withCarried = (table: Table, carried: CarriedTable): Table => ({
+	...table,
+	roles: carried.roles,
+	columnInfo: carried.columns,
+	firstColumns: carried.firstColumns,
+	lastColumns: carried.lastColumns,
+	partsOff: carried.partsOff,
+	carry: carried.carry,
+	touches: carried.touches
+});

@@ -1,0 +1,89 @@
+import { LOOK_FIELDS, type Appearance, type Line } from '../../core/cascade/look.ts';
+import { toPixels } from '../../core/units.ts';
+import type { CellContent, DocumentTable, OpenDocument, RunView } from '../document.ts';
+import { declare, declareLine, SAYABLE } from './say.ts';
+
+export const escapeHtml = (text: string): string =>
+	text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
+
+function runMarkup(run: RunView): string {
+	const style = [
+		...(run.weight !== undefined ? [`font-weight: ${run.weight}`] : []),
+		...(run.italic !== undefined ? [`font-style: ${run.italic ? 'italic' : 'normal'}`] : []),
+		...(run.underline !== undefined ? [`text-decoration: ${run.underline === 'none' ? 'none' : 'underline'}`] : []),
+		...(run.ink !== undefined ? [`color: ${run.ink.toLowerCase()}`] : [])
+	].join('; ');
+	let text = escapeHtml(run.text).replace(/\n/g, '<br>');
+	if (run.position) text = run.position === 'super' ? `<sup>${text}</sup>` : `<sub>${text}</sub>`;
+	return style ? `<span style="${escapeHtml(style)}">${text}</span>` : text;
+}
+
+/** The lines on the four sides of a cell, where each side is one line. */
+function sides({ table }: DocumentTable, appearance: Appearance, i: number): string[] {
+	const { r, c, rows, cols } = table.cells[i]!;
+	const line = (edge: number): Line | null => (edge < 0 ? null : SAYABLE.line(appearance.lines[edge]!));
+	const found: [side: 'top' | 'bottom' | 'left' | 'right', line: Line | null][] = [
+		['top', line(appearance.across[r * table.columns + c]!)],
+		['bottom', line(appearance.across[(r + rows) * table.columns + c]!)],
+		['left', line(appearance.down[r * (table.columns + 1) + c]!)],
+		['right', line(appearance.down[r * (table.columns + 1) + c + cols]!)]
+	];
+	return found.flatMap(([side, one]) => (one ? [declareLine(side, one)] : []));
+}
+
+function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: DocumentTable): string {
+	const { table, appearance, content, widths, place } = entry;
+	const piece = (one: CellContent): string =>
+		'nested' in one ? tableMarkup(document, document.tables[one.nested]!) : one.runs.map(runMarkup).join('');
+	const cellsOf: number[][] = Array.from({ length: table.rows }, () => []);
+	table.cells.forEach(({ r }, i) => cellsOf[r]!.push(i));
+	const rows = cellsOf.map((cells) => {
+		const markup = cells.map((i) => {
+			const { rows: height, cols } = table.cells[i]!;
+			const look = SAYABLE.look(appearance.looks[appearance.cellLook[i]!]!);
+			const style = [...LOOK_FIELDS.flatMap((field) => declare(field, look)), ...sides(entry, appearance, i)].join(
+				'; '
+			);
+			const paragraphs = content[i] ?? [];
+			const inside =
+				paragraphs.length > 1
+					? paragraphs.map((one) => ('nested' in one ? piece(one) : `<div>${piece(one)}</div>`)).join('')
+					: paragraphs.map(piece).join('');
+			return `<td${height > 1 ? ` rowspan="${height}"` : ''}${cols > 1 ? ` colspan="${cols}"` : ''}${style ? ` style="${escapeHtml(style)}"` : ''}>${inside}</td>`;
+		});
+		return `<tr>${markup.join('')}</tr>`;
+	});
+	const columns = widths.length
+		? `<colgroup>${widths.map((width) => `<col style="width: ${toPixels(width).toFixed(1)}px">`).join('')}</colgroup>\n`
+		: '';
+	const caption = place.where !== 'nested' && place.caption ? `<caption>${escapeHtml(place.caption)}</caption>\n` : '';
+	return `<table style="border-collapse: collapse">\n${caption}${columns}<tbody>\n${rows.join('\n')}\n</tbody>\n</table>`;
+}
+
+/** A stand-alone page (HTML Standard) of a document: its headings and text, its tables as they look in their file. */
+export function makeHtml(document: Pick<OpenDocument, 'blocks' | 'tables'>, title: string): string {
+	const captions = new Set(document.tables.map(({ place }) => place.caption));
+	const blocks = document.blocks.flatMap((block) => {
+		if (block.kind === 'table') return [tableMarkup(document, document.tables[block.index]!)];
+		// A caption stands in its table.
+		if (captions.has(block.text)) return [];
+		const tag = block.kind === 'heading' ? `h${Math.min(6, Math.max(1, block.level))}` : 'p';
+		return [`<${tag}>${escapeHtml(block.text)}</${tag}>`];
+	});
+	return `<!DOCTYPE html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<title>${escapeHtml(title)}</title>
+<style>
+body { max-width: 50rem; margin: 2rem auto; padding: 0 1rem; font: 11pt/1.5 serif; }
+caption { padding: .4em 0; text-align: start; }
+table { margin: 1rem 0; }
+</style>
+</head>
+<body>
+${blocks.join('\n')}
+</body>
+</html>
+`;
+}

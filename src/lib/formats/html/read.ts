@@ -1,0 +1,317 @@
+import { InputError } from '../../core/errors.ts';
+import type { Appearance } from '../../core/cascade/look.ts';
+import { recognisedTable } from '../../core/recognise/table.ts';
+import type { Hints } from '../../core/recognise/recognise.ts';
+import type { Style } from '../../core/style/types.ts';
+import { emu } from '../../core/units.ts';
+import { isTableCaption } from '../captions.ts';
+import { checkedStyle, checkedWears, findCarried, orNothing, withCarried, type Carried } from '../carried.ts';
+import type { Block, CellContent, DocumentTable, OpenDocument, RunView } from '../document.ts';
+import { decodeText, type EncodedText } from '../package/encoding.ts';
+import { PageStyles } from './cascade.ts';
+import {
+	childElements,
+	elements,
+	isBlock,
+	isSilent,
+	isTag,
+	isText,
+	parsePage,
+	type Document,
+	type Element
+} from './dom.ts';
+import { readGrid, type HtmlGrid } from './grid.ts';
+import { inkOf, pageAppearance, underlineOf, weightOf } from './looks.ts';
+import { toPx } from './properties.ts';
+import { paragraphsOf, textOf } from './text.ts';
+
+/** The type of the script element that holds Heptarch's own data; browsers do not run it. */
+export const DATA_TYPE = 'application/heptarch+json';
+
+/** A web page opened, with the way back from each table to its markup. */
+export interface HtmlDocument extends OpenDocument {
+	readonly kind: 'html';
+	readonly source: EncodedText;
+	readonly page: Document;
+	readonly pageStyles: PageStyles;
+	readonly grids: readonly HtmlGrid[];
+	readonly carriedData: Carried;
+}
+
+/** The encoding that a page declares (HTML Standard §13.2.3.2). */
+function declaredEncoding(bytes: Uint8Array): string | undefined {
+	const head = new TextDecoder('latin1').decode(bytes.subarray(0, 4096));
+	return /<meta[^>]+charset\s*=\s*["']?\s*([\w-]+)/i.exec(head)?.[1];
+}
+
+function readCarriedData(page: Document): Carried {
+	const styles: Style[] = [];
+	const tables: Carried['tables'][number][] = [];
+	for (const element of elements(page)) {
+		if (element.name !== 'script' || element.attribs.type !== DATA_TYPE) continue;
+		const text = element.children.map((child) => ('data' in child ? child.data : '')).join('');
+		const value = orNothing(() => JSON.parse(text) as { styles?: unknown[]; tables?: Record<string, unknown>[] });
+		for (const style of value?.styles ?? []) {
+			const checked = orNothing(() => checkedStyle(JSON.stringify(style)));
+			if (checked) styles.push(checked);
+		}
+		for (const { index, key, wears } of value?.tables ?? []) {
+			const checked = orNothing(() => checkedWears(JSON.stringify(wears)));
+			if (checked) tables.push({ index: Number(index), key: String(key), wears: checked });
+		}
+	}
+	return { styles, tables };
+}
+
+/** Opens a web page. Nothing in it is run, and nothing outside it is fetched. Throws InputError for what is no page. */
+export function readHtml(bytes: Uint8Array): HtmlDocument {
+	const source = decodeText(bytes, declaredEncoding(bytes));
+	if (source.text.includes('\0') || !/<[a-z!]/i.test(source.text))
+		throw new InputError('not-a-page', 'This is no web page: there is no markup in it. Was it renamed?');
+	const page = parsePage(source.text);
+	const reader = new PageReader(new PageStyles(page), readCarriedData(page));
+	for (const element of childElements(page, 'html'))
+		for (const body of childElements(element, 'body')) reader.flow(body);
+	const remarks: string[] = [];
+	const all = [...elements(page)];
+	if (all.some(({ name, attribs }) => name === 'link' && /stylesheet/i.test(attribs.rel ?? '')))
+		remarks.push('This page takes style sheets from other files; what they say is not known here and stays as it is.');
+	return {
+		kind: 'html',
+		blocks: reader.blocks,
+		tables: reader.tables,
+		styles: reader.carried.styles,
+		remarks,
+		source,
+		page,
+		pageStyles: reader.styles,
+		grids: reader.grids,
+		carriedData: reader.carried
+	};
+}
+
+/** Walks a page and collects its text and tables in order. */
+class PageReader {
+	readonly blocks: Block[] = [];
+	readonly tables: DocumentTable[] = [];
+	readonly grids: HtmlGrid[] = [];
+	private heading: string | undefined;
+	private lastText: string | undefined;
+
+	constructor(
+		readonly styles: PageStyles,
+		readonly carried: Carried
+	) {}
+
+	flow(node: Element): void {
+		let text = '';
+		const flush = () => {
+			const line = text.replace(/\s+/g, ' ').trim();
+			if (line) {
+				this.blocks.push({ kind: 'paragraph', text: line });
+				this.lastText = line;
+			}
+			text = '';
+		};
+		const visit = (at: Element) => {
+			for (const child of at.children) {
+				if (isText(child)) text += child.data;
+				else if (isTag(child) && !isSilent(child)) {
+					const level = /^h([1-6])$/.exec(child.name)?.[1];
+					if (child.name === 'table') {
+						flush();
+						this.table(child);
+					} else if (level) {
+						flush();
+						this.heading = textOf(child).replace(/\n/g, ' ');
+						if (this.heading) this.blocks.push({ kind: 'heading', level: Number(level), text: this.heading });
+						this.lastText = undefined;
+					} else if (child.name === 'br') text += ' ';
+					else if (isBlock(child)) {
+						flush();
+						visit(child);
+						flush();
+					} else visit(child);
+				}
+			}
+		};
+		visit(node);
+		flush();
+	}
+
+	private table(node: Element, inside?: number): void {
+		const { styles } = this;
+		const index = this.tables.length;
+		const read = readGrid(node, `table ${index + 1}`, textOf);
+		if (read.grid.cells.length === 0) return;
+		const own = childElements(node, 'caption')[0];
+		const caption = own
+			? textOf(own).replace(/\n/g, ' ')
+			: this.lastText && isTableCaption(this.lastText)
+				? this.lastText
+				: undefined;
+		let seen: Appearance | undefined;
+		const appearance = () => (seen ??= pageAppearance(read, styles));
+		const { table, recognition } = recognisedTable(read.grid, hintsOf(read, styles));
+		const carried = findCarried(this.carried, index, table, node.attribs['data-style'] ?? null);
+		const nested = new Map<number, number[]>();
+		let content: CellContent[][] | undefined;
+		this.grids.push(read);
+		this.tables.push({
+			index,
+			place: {
+				where: inside === undefined ? 'body' : 'nested',
+				part: 'page',
+				...(this.heading && { heading: this.heading }),
+				...(caption && { caption }),
+				...(inside !== undefined && { inside })
+			},
+			table: carried ? withCarried(table, carried) : table,
+			recognition,
+			widths: widthsOf(read),
+			wornName: node.attribs['data-style'] ?? null,
+			carried,
+			get appearance() {
+				return appearance();
+			},
+			get content() {
+				return (content ??= contentOf(read, styles, nested));
+			}
+		});
+		if (inside === undefined) this.blocks.push({ kind: 'table', index });
+		this.lastText = undefined;
+		read.cells.forEach((cell, i) => {
+			if (!cell) return;
+			for (const inner of elements(cell)) {
+				if (inner.name !== 'table' || nearestTable(inner) !== node) continue;
+				nested.set(i, [...(nested.get(i) ?? []), this.tables.length]);
+				this.table(inner, index);
+			}
+		});
+	}
+}
+
+/** The table that a nested table stands in. */
+function nearestTable(inner: Element): Element | undefined {
+	let node = inner.parent;
+	while (node && !(isTag(node as Element) && (node as Element).name === 'table')) node = node.parent;
+	return node as Element | undefined;
+}
+
+/** Widths of the columns where the page says them all, by `col` elements or in the first row. */
+function widthsOf({ node, grid, cells }: HtmlGrid) {
+	const said: (string | undefined)[] = [];
+	for (const child of [
+		...childElements(node, 'col'),
+		...childElements(node, 'colgroup').flatMap((group) =>
+			childElements(group, 'col').length ? childElements(group, 'col') : [group]
+		)
+	])
+		for (let i = Math.min(Number(child.attribs.span) || 1, grid.columns); i > 0; i--)
+			said.push(child.attribs.width ?? /(?:^|;)\s*width\s*:\s*([^;]+)/i.exec(child.attribs.style ?? '')?.[1]);
+	if (said.length < grid.columns)
+		grid.cells.forEach(({ r, c, cols }, i) => {
+			const cell = cells[i];
+			if (r === 0 && cols === 1 && cell)
+				said[c] ??= cell.attribs.width ?? /(?:^|;)\s*width\s*:\s*([^;]+)/i.exec(cell.attribs.style ?? '')?.[1];
+		});
+	const widths = Array.from({ length: grid.columns }, (_, c) => {
+		const text = said[c]?.trim();
+		return text === undefined ? undefined : toPx(/^\d+(\.\d+)?$/.test(text) ? `${text}px` : text, 16, 640);
+	});
+	return widths.every((width) => width !== undefined && width > 0)
+		? widths.map((width) => emu(Math.round(width! * 9_525)))
+		: [];
+}
+
+/** What the page says or shows of its rows. */
+function hintsOf({ grid, rows, cells }: HtmlGrid, styles: PageStyles): Hints {
+	const inRow = () => {
+		const list: Element[][] = rows.map(() => []);
+		grid.cells.forEach(({ r, text }, i) => {
+			if (cells[i] && text.trim()) list[r]!.push(cells[i]);
+		});
+		return list;
+	};
+	const isHead = rows.map(({ node, section }) => {
+		const inside = childElements(node, 'td', 'th');
+		return section?.name === 'thead' || (inside.length > 1 && inside.every(({ name }) => name === 'th'));
+	});
+	return {
+		header: isHead.map((head, r) => head && isHead.slice(0, r).every(Boolean)),
+		get bold() {
+			return inRow().map(
+				(filled) =>
+					filled.length > 0 &&
+					filled.every((cell) =>
+						paragraphsOf(cell)
+							.flat()
+							.every((run) => weightOf(run.in, styles) >= 600)
+					)
+			);
+		},
+		get fill() {
+			return inRow().map((filled) => {
+				const fills = filled.map(
+					(cell) =>
+						styles.computed(cell).get('background-color') ??
+						styles.computed(cell.parent as Element).get('background-color')
+				);
+				const first = fills[0];
+				return first && fills.filter((other) => other === first).length * 2 > fills.length ? first : undefined;
+			});
+		}
+	};
+}
+
+/** The text of every cell as it is shown: runs with what they have beyond their cell's look, and tables inside. */
+function contentOf(
+	{ cells }: HtmlGrid,
+	styles: PageStyles,
+	nested: ReadonlyMap<number, readonly number[]>
+): CellContent[][] {
+	return cells.map((cell, i) => {
+		if (!cell) return [];
+		const base = styles.computed(cell);
+		const [weight, italic, underline, ink] = [
+			weightOf(cell, styles),
+			/italic|oblique/.test(base.get('font-style') ?? ''),
+			underlineOf(base),
+			inkOf(base)
+		];
+		const paragraphs = paragraphsOf(cell).map((runs) => ({
+			runs: runs.map((run): RunView => {
+				if (run.in === cell) return { text: run.text };
+				const own = styles.computed(run.in);
+				const isItalic = /italic|oblique/.test(own.get('font-style') ?? '');
+				const ownUnderline = underlineWithin(run.in, cell, styles);
+				const position = positionOf(run.in, cell);
+				return {
+					text: run.text,
+					...(weightOf(run.in, styles) !== weight && { weight: weightOf(run.in, styles) }),
+					...(isItalic !== italic && { italic: isItalic }),
+					...(ownUnderline && ownUnderline !== underline && { underline: ownUnderline }),
+					...(inkOf(own) !== ink && { ink: inkOf(own) }),
+					...(position && { position })
+				};
+			})
+		}));
+		return [...paragraphs, ...(nested.get(i) ?? []).map((index) => ({ nested: index }))];
+	});
+}
+
+/** An underline shows through everything inside the element that has it. */
+function underlineWithin(from: Element, cell: Element, styles: PageStyles) {
+	for (let node: Element | null = from; node && node !== cell; node = node.parent as Element | null) {
+		const underline = underlineOf(styles.computed(node));
+		if (underline !== 'none') return underline;
+	}
+	return undefined;
+}
+
+function positionOf(from: Element, cell: Element): 'super' | 'sub' | undefined {
+	for (let node: Element | null = from; node && node !== cell; node = node.parent as Element | null)
+		if (node.name === 'sup') return 'super';
+		else if (node.name === 'sub') return 'sub';
+	return undefined;
+}

@@ -1,0 +1,450 @@
+import { FIELD_ASPECT, LOOK_FIELDS, type Appearance, type Line, type LookField } from '../../core/cascade/look.ts';
+import { canonicalStyle } from '../../core/style/canonical.ts';
+import { selfContained } from '../../core/style/export.ts';
+import { ASPECTS, type Aspect } from '../../core/style/types.ts';
+import { cssName, styleCss } from '../../core/share/css.ts';
+import { roleFamily, splitRole } from '../../core/table/roles.ts';
+import {
+	compare,
+	formatsLost,
+	prepare,
+	sameLine,
+	type Prepared,
+	type StyleJob,
+	type TableAccount,
+	type Travel,
+	type WriteOptions,
+	type Written
+} from '../account.ts';
+import { contentKey, wearsOf } from '../carried.ts';
+import { encodePieces } from '../package/encoding.ts';
+import { inlineDeclarations } from './cascade.ts';
+import { childElements, elements, parentOf, tagsOf, type Element } from './dom.ts';
+import type { HtmlGrid } from './grid.ts';
+import { longhands } from './properties.ts';
+import { DATA_TYPE, readHtml, type HtmlDocument } from './read.ts';
+import { declare, declareLine, lostFields, SAYABLE } from './say.ts';
+
+/** Declarations that a cell gets of its own, by table and cell. */
+type Directs = ReadonlyMap<number, ReadonlyMap<number, readonly string[]>>;
+type Piece = string | { readonly from: number; readonly to: number };
+
+/** Replacements in the page's text. */
+class PageEdits {
+	private readonly edits: { start: number; end: number; text: string; order: number }[] = [];
+	replace(start: number, end: number, text: string): void {
+		this.edits.push({ start, end, text, order: this.edits.length });
+	}
+	insert(at: number, text: string): void {
+		this.replace(at, at, text);
+	}
+	pieces(length: number): Piece[] {
+		// At one place, what is inserted comes before what is replaced.
+		this.edits.sort((a, b) => a.start - b.start || a.end - b.end || a.order - b.order);
+		const pieces: Piece[] = [];
+		let at = 0;
+		for (const { start, end, text } of this.edits) {
+			if (start > at) pieces.push({ from: at, to: start });
+			if (text) pieces.push(text);
+			at = Math.max(at, end);
+		}
+		pieces.push({ from: at, to: length });
+		return pieces;
+	}
+}
+
+const escapeAttribute = (text: string) =>
+	text.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+/** CSS that stands in any encoding, and cannot end its element. */
+const asciiCss = (css: string) =>
+	// eslint-disable-next-line no-control-regex
+	css.replace(/[^\u0000-\u007f]|<(?=\/)/gu, (char) => `\\${char.codePointAt(0)!.toString(16)} `);
+const json = (value: unknown) => JSON.stringify(value).replace(/</g, '\\u003c');
+
+/** Which aspect the longhands of a page belong to; undefined for those that no look has. */
+function aspectOf(property: string): Aspect | undefined {
+	if (property === 'background-color') return 'fill';
+	if (property.startsWith('border-')) return 'linework';
+	if (property.startsWith('padding-')) return 'margins';
+	if (/^(text-align|vertical-align|writing-mode)$/.test(property)) return 'alignment';
+	if (/^(color|font-|line-height|letter-spacing|text-decoration-|text-transform)/.test(property)) return 'text';
+	return undefined;
+}
+const LEGACY: Readonly<Record<string, Aspect>> = {
+	bgcolor: 'fill',
+	align: 'alignment',
+	valign: 'alignment',
+	border: 'linework',
+	rules: 'linework',
+	frame: 'linework',
+	cellpadding: 'margins',
+	cellspacing: 'linework'
+};
+
+/** An inline style without what the carried aspects say; as it was written where nothing of it goes. */
+function keptStyle(style: string | undefined, carry: ReadonlySet<Aspect>): string {
+	if (!style?.trim()) return '';
+	if (!inlineDeclarations(style).some(([property]) => carry.has(aspectOf(property)!))) return style.trim();
+	return style
+		.split(/;(?![^(]*\))/)
+		.filter((declaration) => {
+			const colon = declaration.indexOf(':');
+			if (colon < 0) return false;
+			const property = declaration.slice(0, colon).trim().toLowerCase();
+			const aspects = [...longhands(property, declaration.slice(colon + 1).trim())].map(([name]) => aspectOf(name));
+			return !aspects.some((aspect) => aspect && carry.has(aspect));
+		})
+		.map((declaration) => declaration.trim())
+		.filter(Boolean)
+		.join('; ');
+}
+
+/** The class names that Heptarch gives to rows and cells. */
+const OURS =
+	/^(title|header|group|body|subtotal|total|note|first|last|(header|group|subtotal|band|stripe)-\d+|(kind|column|rule)-.+)$/;
+
+interface TagChange {
+	readonly carry: ReadonlySet<Aspect>;
+	readonly classes: readonly string[];
+	readonly styles?: readonly string[];
+	readonly attributes?: Readonly<Record<string, string>>;
+	readonly name?: string;
+	/** Other class names that go. */
+	readonly without?: ReadonlySet<string>;
+}
+
+/** Writes a start tag anew: every attribute that is not about looks stays, in its order. */
+function changeTag(edits: PageEdits, source: string, element: Element, change: TagChange): void {
+	const tags = tagsOf(element);
+	if (!tags) return;
+	const { carry, classes, styles = [], attributes = {}, name = element.name, without } = change;
+	const kept = Object.entries(element.attribs).filter(
+		([key]) =>
+			!['class', 'style', ...Object.keys(attributes)].includes(key) &&
+			!(LEGACY[key] && carry.has(LEGACY[key]) && element.name !== 'caption')
+	);
+	const names = [
+		...(element.attribs.class ?? '').split(/\s+/).filter((one) => one && !OURS.test(one) && !without?.has(one)),
+		...classes
+	];
+	const style = [keptStyle(element.attribs.style, carry), ...styles].filter(Boolean).join('; ');
+	const all: [string, string][] = [
+		...kept,
+		...(names.length ? [['class', [...new Set(names)].join(' ')] as [string, string]] : []),
+		...(style ? [['style', style] as [string, string]] : []),
+		...Object.entries(attributes)
+	];
+	const written = source.slice(tags.start, tags.open);
+	const tag = `<${name}${all.map(([key, value]) => ` ${key}="${escapeAttribute(value)}"`).join('')}>`;
+	const before = Object.entries(element.attribs).sort();
+	const isSame = name === element.name && JSON.stringify(before) === JSON.stringify([...all].sort());
+	if (!isSame && written !== tag) edits.replace(tags.start, tags.open, tag);
+	if (name !== element.name && tags.hasEnd) edits.replace(tags.close, tags.end, `</${name}>`);
+}
+
+/** The classes of a row and of its cells, from the parts that rule them. */
+function classesOf({ resolved }: Prepared) {
+	const { structure, style } = resolved;
+	const { table } = structure;
+	const rows = table.roles.map((role): Set<string> => {
+		const { family, level } = splitRole(role);
+		return new Set(
+			family === 'body' || family === 'title' || family === 'total' || family === 'note'
+				? [family]
+				: [family, `${family}-${level}`]
+		);
+	});
+	const off = new Set(table.partsOff);
+	const cells = table.cells.map(({ r, c }) => {
+		const names: string[] = [];
+		for (const { name } of structure.signatures[structure.cellSignature[r * table.columns + c]!]!.parts) {
+			const [family, number] = name.split(':') as [string, string | undefined];
+			if (family === 'rowBand') rows[r]!.add(`band-${number}`);
+			else if (family === 'columnBand') names.push(`stripe-${number}`);
+			else if (family === 'firstColumn') names.push('first');
+			else if (family === 'lastColumn') names.push('last');
+			else if (name.startsWith('columns:"')) names.push(`column-${cssName(name.slice(9, -1))}`);
+			else if (family === 'columns') names.push(`kind-${number}`);
+			else if (family === 'rule') names.push(`rule-${cssName(name.slice(5))}`);
+		}
+		return names;
+	});
+	// A part that this table does not use leaves no class for its rule to find.
+	for (const classes of rows)
+		for (const name of [...classes])
+			if (name !== 'body' && off.has(name.replace(/-(\d+)$/, ':$1'))) classes.delete(name);
+	return { rows, cells, className: cssName(style.name) };
+}
+
+function scopeOf({ job }: Prepared, r: number, c: number): 'col' | 'row' | undefined {
+	const family = roleFamily(job.table.roles[r]!);
+	if (family === 'header') return 'col';
+	return c < job.table.firstColumns && family !== 'title' && family !== 'note' ? 'row' : undefined;
+}
+
+/** Puts the header rows into a `thead` where they stand in none, so that they repeat on paper and are read out as such. */
+function addHead(edits: PageEdits, { rows }: HtmlGrid, { job }: Prepared, source: string): void {
+	const family = job.table.roles.map(roleFamily);
+	let head = 0;
+	while (head < family.length && (family[head] === 'header' || family[head] === 'title')) head++;
+	if (!family.slice(0, head).includes('header') || head === family.length) return;
+	const section = rows[0]!.section;
+	if (section?.name !== 'tbody' || rows.some((row, r) => r <= head && row.section !== section)) return;
+	const first = tagsOf(rows[0]!.node);
+	const next = tagsOf(rows[head]!.node);
+	if (!first || !next || childElements(section)[0] !== rows[0]!.node) return;
+	const own = tagsOf(section);
+	if (own) {
+		edits.replace(own.start, own.open, '<thead>');
+		edits.insert(next.start, `</thead>${source.slice(own.start, own.open)}`);
+	} else {
+		edits.insert(first.start, '<thead>');
+		edits.insert(next.start, '</thead><tbody>');
+		const last = tagsOf(rows.filter((row) => row.section === section).at(-1)!.node);
+		if (last) edits.insert(last.end, '</tbody>');
+	}
+}
+
+/** The page with some tables in their styles, as pieces. */
+function pageWith(
+	document: HtmlDocument,
+	prepared: readonly Prepared[],
+	directs: Directs,
+	options: WriteOptions,
+	as: Travel
+): Piece[] {
+	const source = document.source.text;
+	const edits = new PageEdits();
+	const sheets = new Map<string, string>();
+	for (const one of prepared) {
+		const { job, resolved } = one;
+		const grid = document.grids[job.index]!;
+		const carry = new Set(job.table.carry);
+		const living = isLiving(one, as);
+		const { rows, cells, className } = classesOf(one);
+		const previous = new Set([cssName(grid.node.attribs['data-style'] ?? '')]);
+		changeTag(edits, source, grid.node, {
+			carry,
+			classes: living ? [className] : [],
+			styles: carry.has('linework') ? ['border-collapse: collapse'] : [],
+			attributes: { 'data-style': job.style.name },
+			without: previous
+		});
+		if (living) sheets.set(className, styleCss(resolved.style, options.house));
+		for (const section of new Set(grid.rows.map((row) => row.section)))
+			if (section) changeTag(edits, source, section, { carry, classes: [] });
+		grid.rows.forEach(({ node }, r) => changeTag(edits, source, node, { carry, classes: living ? [...rows[r]!] : [] }));
+		grid.cells.forEach((cell, i) => {
+			if (!cell) return;
+			const { r, c } = grid.grid.cells[i]!;
+			const scope = scopeOf(one, r, c);
+			changeTag(edits, source, cell, {
+				carry,
+				classes: living ? cells[i]! : [],
+				styles: directs.get(job.index)?.get(i) ?? [],
+				name: scope ? 'th' : cell.name,
+				attributes: scope ? { scope } : {}
+			});
+		});
+		if (grid.rows[0] && !grid.rows.some(({ section }) => section?.name === 'thead')) addHead(edits, grid, one, source);
+	}
+	for (const element of elements(document.page)) {
+		const isOwn =
+			(element.name === 'style' && 'data-heptarch' in element.attribs) ||
+			(element.name === 'script' && element.attribs.type === DATA_TYPE);
+		const tags = isOwn ? tagsOf(element) : undefined;
+		if (!tags) continue;
+		edits.replace(tags.start, tags.end, '');
+	}
+	edits.insert(placeForStyles(document), ownMarkup(document, prepared, sheets, options));
+	return edits.pieces(source.length);
+}
+
+const isLiving = ({ job }: Prepared, as: Travel): boolean =>
+	as !== 'direct' && ASPECTS.every((aspect) => aspect === 'formats' || job.table.carry.includes(aspect));
+
+/** Our style sheets and data: at the end of the head, or before the first table where the page has no head of its own. */
+function placeForStyles({ page, grids }: HtmlDocument): number {
+	for (const element of elements(page)) {
+		const tags = element.name === 'head' ? tagsOf(element) : undefined;
+		if (tags?.hasEnd) return tags.close;
+	}
+	let first: Element = grids[0]!.node;
+	for (let up = parentOf(first); up; up = parentOf(up)) if (up.name === 'table') first = up;
+	return tagsOf(first)?.start ?? 0;
+}
+
+function ownMarkup(
+	document: HtmlDocument,
+	prepared: readonly Prepared[],
+	sheets: ReadonlyMap<string, string>,
+	{ house, find }: WriteOptions
+): string {
+	const now = new Map(prepared.map(({ job }) => [job.index, job]));
+	const tables = document.tables.flatMap((entry) => {
+		const job = now.get(entry.index);
+		const wears = job ? wearsOf(job.table, job.style.name) : entry.carried;
+		return wears ? [{ index: entry.index, key: contentKey(entry.table), wears }] : [];
+	});
+	const styles = new Map(document.styles.map((style) => [style.name, style]));
+	for (const style of new Set(prepared.map(({ job }) => job.style)))
+		styles.set(style.name, selfContained(style, house, find));
+	const worn = new Set(tables.map(({ wears }) => wears.style));
+	const kept = [...styles.values()].filter(({ name }) => worn.has(name)).map(canonicalStyle);
+	// Sheets of styles that other tables of the page wear from before stay.
+	const old = [...elements(document.page)].flatMap((element) => {
+		const name = element.name === 'style' ? element.attribs['data-heptarch'] : undefined;
+		const isWorn = name && [...worn].some((style) => cssName(style) === name);
+		if (!name || !isWorn || sheets.has(name)) return [];
+		return [[name, element.children.map((child) => ('data' in child ? child.data : '')).join('')] as const];
+	});
+	return [
+		...[...old, ...sheets].map(([name, css]) => `<style data-heptarch="${name}">\n${asciiCss(css)}</style>\n`),
+		`<script type="${DATA_TYPE}">${json({ styles: kept, tables })}</script>\n`
+	].join('');
+}
+
+interface Fixes {
+	readonly directs: Map<number, Map<number, string[]>>;
+	/** By table: how many settings travel directly. */
+	readonly counts: Map<number, number>;
+}
+
+/** What the page shows otherwise than wanted, as declarations of the cells. */
+function fixesFor(document: HtmlDocument, prepared: readonly Prepared[]): Fixes {
+	const directs = new Map<number, Map<number, string[]>>();
+	const counts = new Map<number, number>();
+	for (const { job, wanted } of prepared) {
+		const { table } = job;
+		const got = document.tables[job.index]!.appearance;
+		const carry = new Set(table.carry);
+		const own = new Map<number, string[]>();
+		let count = 0;
+		const add = (cell: number, ...declarations: string[]) => own.set(cell, [...(own.get(cell) ?? []), ...declarations]);
+		table.cells.forEach((_, i) => {
+			const want = SAYABLE.look(wanted.looks[wanted.cellLook[i]!]!);
+			const have = got.looks[got.cellLook[i]!]!;
+			if (Object.keys(have).length === 0) return;
+			for (const field of LOOK_FIELDS)
+				if (want[field] !== undefined && want[field] !== have[field] && carry.has(FIELD_ASPECT[field])) {
+					count++;
+					add(i, ...declare(field as LookField, want));
+				}
+		});
+		if (carry.has('linework')) count += fixLines(table, wanted, got, add);
+		directs.set(job.index, own);
+		counts.set(job.index, count);
+	}
+	return { directs, counts };
+}
+
+/** Borders of the cells beside every edge that shows otherwise: both sides of the edge say the same. */
+function fixLines(
+	table: Prepared['job']['table'],
+	wanted: Appearance,
+	got: Appearance,
+	add: (cell: number, declaration: string) => void
+): number {
+	const lines = wanted.lines.map(SAYABLE.line);
+	const line = (edge: number): Line | null => (edge < 0 ? null : (lines[edge] ?? null));
+	const slot = (r: number, c: number) =>
+		r < 0 || c < 0 || r >= table.rows || c >= table.columns ? undefined : table.slots[r * table.columns + c];
+	const said = new Set<string>();
+	let count = 0;
+	const say = (cell: number | undefined, side: 'top' | 'right' | 'bottom' | 'left', edge: Line | null) => {
+		if (cell === undefined || said.has(`${cell} ${side}`)) return;
+		said.add(`${cell} ${side}`);
+		add(cell, declareLine(side, edge));
+	};
+	const differs = (edges: 'across' | 'down', i: number) =>
+		wanted[edges][i]! >= 0 && !sameLine(line(wanted[edges][i]!), got.lines[got[edges][i]!] ?? null);
+	for (let r = 0; r <= table.rows; r++)
+		for (let c = 0; c < table.columns; c++)
+			if (differs('across', r * table.columns + c)) {
+				const edge = line(wanted.across[r * table.columns + c]!);
+				count++;
+				say(slot(r - 1, c), 'bottom', edge);
+				say(slot(r, c), 'top', edge);
+			}
+	for (let r = 0; r < table.rows; r++)
+		for (let c = 0; c <= table.columns; c++)
+			if (differs('down', r * (table.columns + 1) + c)) {
+				const edge = line(wanted.down[r * (table.columns + 1) + c]!);
+				count++;
+				say(slot(r, c - 1), 'right', edge);
+				say(slot(r, c), 'left', edge);
+			}
+	return count;
+}
+
+/**
+ * Gives styles to tables of a page. Everything else in it comes out byte for byte. The style travels as a style sheet
+ * with classes; what the page shows otherwise all the same is said on the cells.
+ */
+export async function writeHtml(
+	document: HtmlDocument,
+	jobs: readonly StyleJob[],
+	options: WriteOptions
+): Promise<Written> {
+	const { as = 'living', readBack = true } = options;
+	const prepared = prepare(document, jobs, options);
+	const build = (directs: Directs) =>
+		encodePieces(
+			document.source,
+			pageWith(document, prepared, directs, options, as),
+			(char) => `&#x${char.codePointAt(0)!.toString(16)};`
+		);
+	let bytes = build(new Map());
+	const counts = new Map<number, number>();
+	if (as !== 'living-only') {
+		// A fix can bring up another: a shared border said on one cell is seen from the next.
+		let directs = new Map<number, Map<number, string[]>>();
+		for (let round = 0; round < 2; round++) {
+			const fixes = fixesFor(readHtml(bytes), prepared);
+			if (![...fixes.counts.values()].some((count) => count > 0)) break;
+			for (const [index, count] of fixes.counts) counts.set(index, (counts.get(index) ?? 0) + count);
+			directs = merged(directs, fixes.directs);
+			bytes = build(directs);
+		}
+	}
+	const back = readBack ? readHtml(bytes) : undefined;
+	const tables = prepared.map((one): TableAccount => {
+		const { job, wanted } = one;
+		const lostWhat: Record<string, number> = {};
+		let settings = wanted.across.length + wanted.down.length;
+		job.table.cells.forEach((_, i) => {
+			const look = wanted.looks[wanted.cellLook[i]!]!;
+			settings += Object.keys(look).length;
+			for (const field of lostFields(look)) lostWhat[field] = (lostWhat[field] ?? 0) + 1;
+		});
+		const formats = formatsLost(one);
+		if (formats) lostWhat['number formats'] = formats;
+		const direct = counts.get(job.index) ?? 0;
+		const lost = Object.values(lostWhat).reduce((sum, count) => sum + count, 0);
+		return {
+			index: job.index,
+			style: job.style.name,
+			living: isLiving(one, as) ? Math.max(0, settings - direct - lost) : 0,
+			direct,
+			lost,
+			lostWhat,
+			differences: back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : []
+		};
+	});
+	return { bytes, account: { tables, remarks: document.remarks } };
+}
+
+/** Later declarations after earlier ones. */
+function merged(
+	a: ReadonlyMap<number, ReadonlyMap<number, readonly string[]>>,
+	b: ReadonlyMap<number, ReadonlyMap<number, readonly string[]>>
+): Map<number, Map<number, string[]>> {
+	const out = new Map<number, Map<number, string[]>>();
+	for (const from of [a, b])
+		for (const [table, cells] of from) {
+			const own = out.get(table) ?? new Map<number, string[]>();
+			out.set(table, own);
+			for (const [cell, declarations] of cells) own.set(cell, [...(own.get(cell) ?? []), ...declarations]);
+		}
+	return out;
+}

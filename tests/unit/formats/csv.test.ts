@@ -1,0 +1,62 @@
+import assert from 'node:assert/strict';
+import { describe, it } from 'node:test';
+import fc from 'fast-check';
+import { InputError } from '../../../src/lib/core/errors.ts';
+import { findSeparator, parseRows, SEPARATORS, writeRows } from '../../../src/lib/formats/csv/parse.ts';
+import { readCsv } from '../../../src/lib/formats/csv/read.ts';
+
+const utf8 = (text: string) => new TextEncoder().encode(text);
+
+describe('separated values', () => {
+	it('quotes, doubled quotes, line breaks inside, all kinds of line ends, empty lines', () => {
+		assert.deepEqual(parseRows('a,"b ""c""\nd",\r\n\r\n"",x\re\n', ','), [['a', 'b "c"\nd', ''], ['', 'x'], ['e']]);
+	});
+	it('read what was written, whatever it is', () => {
+		const field = fc.string({ unit: fc.constantFrom('a', '1', ',', ';', '"', '\n', '\r', ' ', '\t', 'é') });
+		fc.assert(
+			fc.property(
+				fc.array(fc.array(field, { minLength: 2, maxLength: 5 }), { minLength: 1, maxLength: 6 }),
+				fc.constantFrom(...SEPARATORS),
+				(rows, separator) => assert.deepEqual(parseRows(writeRows(rows, separator), separator), rows)
+			)
+		);
+	});
+	it('finds the separator that makes even rows', () => {
+		for (const [text, separator] of [
+			['a;b;c\n1,5;2,5;3\n', ';'],
+			['a\tb\n1,2\t3\n', '\t'],
+			['a|b|c\n1|2|3\n', '|'],
+			['name,"x;y"\n1,2\n', ',']
+		] as const)
+			assert.equal(findSeparator(text), separator, text);
+	});
+	it('finds encodings out: UTF-8, UTF-16 with and without a mark, Windows-1252', () => {
+		const text = 'Ort;Kosten\nWärmehaus;12,50 €\n';
+		const utf16 = (mark: boolean) =>
+			new Uint8Array(Uint16Array.from([...(mark ? '\ufeff' : ''), ...text].map((char) => char.charCodeAt(0))).buffer);
+		const single = Uint8Array.from([...text].map((char) => (char === '€' ? 0x80 : char.charCodeAt(0))));
+		for (const bytes of [utf8(text), utf8(`\ufeff${text}`), utf16(true), utf16(false), single]) {
+			const { table } = readCsv(bytes).tables[0]!;
+			assert.deepEqual(
+				table.cells.map((cell) => cell.text),
+				['Ort', 'Kosten', 'Wärmehaus', '12,50 €']
+			);
+			assert.deepEqual([table.roles[0], table.columnInfo[1]!.kind], ['header:1', 'money']);
+		}
+	});
+	it('says what is wrong and in which line', () => {
+		const refused = (bytes: Uint8Array, code: string, pattern: RegExp) =>
+			assert.throws(
+				() => readCsv(bytes),
+				(error) => error instanceof InputError && error.code === code && pattern.test(error.message)
+			);
+		refused(utf8('a,b\n1,"two\n3,4\n'), 'quote', /line 2 is never closed/);
+		refused(utf8('\n\n'), 'empty', /no row/);
+		refused(new Uint8Array([1, 0, 0, 7, 9]), 'not-text', /no CSV/);
+		refused(
+			utf8(`${','.repeat(1_000_000)}\nx${','.repeat(999_999)}y\n`.repeat(3)),
+			'too-large',
+			/more than can be styled/
+		);
+	});
+});
