@@ -2,7 +2,12 @@ import { InputError } from '../core/errors.ts';
 import { checkStyle, checkTableFile } from '../core/style/validate.ts';
 import type { Style } from '../core/style/types.ts';
 import type { Table } from '../core/table/grid.ts';
-import type { CarriedTable } from './document.ts';
+import type { CarriedTable, OpenDocument } from './document.ts';
+import type { StyleJob } from './account.ts';
+import type { House } from '../core/cascade/resolve.ts';
+import { canonicalStyle } from '../core/style/canonical.ts';
+import { selfContained } from '../core/style/export.ts';
+import type { FindBase } from '../core/style/inherit.ts';
 
 /**
  * Heptarch's own data in a file: the styles with their chains, and what each table wears. Tables are found again by
@@ -63,6 +68,43 @@ export function orNothing<T>(check: () => T): T | undefined {
 		if (error instanceof InputError || error instanceof SyntaxError || error instanceof TypeError) return undefined;
 		throw error;
 	}
+}
+
+/** The carried data as JSON, for formats that hold a file or an element of it. */
+export const carriedToJson = ({ styles, tables }: Carried): string =>
+	JSON.stringify({ styles: styles.map(canonicalStyle), tables });
+
+export function carriedFromJson(text: string | undefined): Carried {
+	const value = text
+		? orNothing(() => JSON.parse(text) as { styles?: unknown[]; tables?: Record<string, unknown>[] })
+		: undefined;
+	const list = <T>(items: T[] | undefined): T[] => (Array.isArray(items) ? items : []);
+	return {
+		styles: list(value?.styles).flatMap((style) => orNothing(() => checkedStyle(JSON.stringify(style))) ?? []),
+		tables: list(value?.tables).flatMap((entry) => {
+			const wears = orNothing(() => checkedWears(JSON.stringify(entry.wears)));
+			return wears ? [{ index: Number(entry.index), key: String(entry.key), wears }] : [];
+		})
+	};
+}
+
+/** What the tables of a file carry after some were given styles: those, and what the others wore before. */
+export function carriedAfter(
+	document: Pick<OpenDocument, 'tables' | 'styles'>,
+	jobs: readonly StyleJob[],
+	house: House,
+	find?: FindBase
+): Carried {
+	const now = new Map(jobs.map((job) => [job.index, job]));
+	const tables = document.tables.flatMap((entry) => {
+		const job = now.get(entry.index);
+		const wears = job ? wearsOf(job.table, job.style.name) : entry.carried;
+		return wears ? [{ index: entry.index, key: contentKey(entry.table), wears }] : [];
+	});
+	const styles = new Map(document.styles.map((style) => [style.name, style]));
+	for (const style of new Set(jobs.map((job) => job.style))) styles.set(style.name, selfContained(style, house, find));
+	const worn = new Set(tables.map(({ wears }) => wears.style));
+	return { styles: [...styles.values()].filter(({ name }) => worn.has(name)), tables };
 }
 
 /** What the file says of the table at `index`: found by its text, else by its place if size and style still fit. */

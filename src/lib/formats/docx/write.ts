@@ -1,6 +1,5 @@
 import type { Appearance } from '../../core/cascade/look.ts';
 import type { House, Resolved } from '../../core/cascade/resolve.ts';
-import { selfContained } from '../../core/style/export.ts';
 import { flatten, type FindBase } from '../../core/style/inherit.ts';
 import { isPartOff } from '../../core/style/parts.ts';
 import { ASPECTS, type Style } from '../../core/style/types.ts';
@@ -19,7 +18,7 @@ import {
 } from '../account.ts';
 import { Edits, parseXml } from '../package/xml.ts';
 import type { EntryText } from '../package/zip.ts';
-import { contentKey, wearsOf } from '../carried.ts';
+import { carriedAfter } from '../carried.ts';
 import { writeCarried } from './carried.ts';
 import { sayableEdge, sayableLook } from './layers.ts';
 import { readTableProperties } from './looks.ts';
@@ -298,17 +297,8 @@ async function writeCarriedPart(
 	find: FindBase | undefined,
 	changed: Map<string, EntryText>
 ): Promise<void> {
-	const now = new Map(prepared.map(({ job }) => [job.index, job]));
-	const tables = document.tables.flatMap((entry) => {
-		const job = now.get(entry.index);
-		const wears = job ? wearsOf(job.table, job.style.name) : entry.carried;
-		return wears ? [{ index: entry.index, key: contentKey(entry.table), wears }] : [];
-	});
-	const styles = new Map(document.styles.map((style) => [style.name, style]));
-	for (const style of new Set(prepared.map(({ job }) => job.style)))
-		styles.set(style.name, selfContained(style, house, find));
-	const worn = new Set(tables.map(({ wears }) => wears.style));
-	const text = writeCarried({ styles: [...styles.values()].filter(({ name }) => worn.has(name)), tables });
+	const jobs = prepared.map(({ job }) => job);
+	const text = writeCarried(carriedAfter(document, jobs, house, find));
 	if (document.carriedPart) {
 		changed.set(document.carriedPart, text);
 		return;

@@ -2,10 +2,9 @@ import { InputError } from '../../core/errors.ts';
 import type { Appearance } from '../../core/cascade/look.ts';
 import { recognisedTable } from '../../core/recognise/table.ts';
 import type { Hints } from '../../core/recognise/recognise.ts';
-import type { Style } from '../../core/style/types.ts';
 import { emu } from '../../core/units.ts';
 import { isTableCaption } from '../captions.ts';
-import { checkedStyle, checkedWears, findCarried, orNothing, withCarried, type Carried } from '../carried.ts';
+import { carriedFromJson, findCarried, withCarried, type Carried } from '../carried.ts';
 import type { Block, CellContent, DocumentTable, OpenDocument, RunView } from '../document.ts';
 import { decodeText, type EncodedText } from '../package/encoding.ts';
 import { PageStyles } from './cascade.ts';
@@ -45,22 +44,10 @@ function declaredEncoding(bytes: Uint8Array): string | undefined {
 }
 
 function readCarriedData(page: Document): Carried {
-	const styles: Style[] = [];
-	const tables: Carried['tables'][number][] = [];
-	for (const element of elements(page)) {
-		if (element.name !== 'script' || element.attribs.type !== DATA_TYPE) continue;
-		const text = element.children.map((child) => ('data' in child ? child.data : '')).join('');
-		const value = orNothing(() => JSON.parse(text) as { styles?: unknown[]; tables?: Record<string, unknown>[] });
-		for (const style of value?.styles ?? []) {
-			const checked = orNothing(() => checkedStyle(JSON.stringify(style)));
-			if (checked) styles.push(checked);
-		}
-		for (const { index, key, wears } of value?.tables ?? []) {
-			const checked = orNothing(() => checkedWears(JSON.stringify(wears)));
-			if (checked) tables.push({ index: Number(index), key: String(key), wears: checked });
-		}
-	}
-	return { styles, tables };
+	for (const element of elements(page))
+		if (element.name === 'script' && element.attribs.type === DATA_TYPE)
+			return carriedFromJson(element.children.map((child) => ('data' in child ? child.data : '')).join(''));
+	return carriedFromJson(undefined);
 }
 
 /** Opens a web page. Nothing in it is run, and nothing outside it is fetched. Throws InputError for what is no page. */

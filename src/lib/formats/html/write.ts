@@ -1,6 +1,4 @@
 import { FIELD_ASPECT, LOOK_FIELDS, type Appearance, type Line, type LookField } from '../../core/cascade/look.ts';
-import { canonicalStyle } from '../../core/style/canonical.ts';
-import { selfContained } from '../../core/style/export.ts';
 import { ASPECTS, type Aspect } from '../../core/style/types.ts';
 import { cssName, styleCss } from '../../core/share/css.ts';
 import { roleFamily, splitRole } from '../../core/table/roles.ts';
@@ -16,7 +14,7 @@ import {
 	type WriteOptions,
 	type Written
 } from '../account.ts';
-import { contentKey, wearsOf } from '../carried.ts';
+import { carriedAfter, carriedToJson } from '../carried.ts';
 import { encodePieces } from '../package/encoding.ts';
 import { inlineDeclarations } from './cascade.ts';
 import { childElements, elements, parentOf, tagsOf, type Element } from './dom.ts';
@@ -59,7 +57,6 @@ const escapeAttribute = (text: string) =>
 const asciiCss = (css: string) =>
 	// eslint-disable-next-line no-control-regex
 	css.replace(/[^\u0000-\u007f]|<(?=\/)/gu, (char) => `\\${char.codePointAt(0)!.toString(16)} `);
-const json = (value: unknown) => JSON.stringify(value).replace(/</g, '\\u003c');
 
 /** Which aspect the longhands of a page belong to; undefined for those that no look has. */
 function aspectOf(property: string): Aspect | undefined {
@@ -280,27 +277,22 @@ function ownMarkup(
 	sheets: ReadonlyMap<string, string>,
 	{ house, find }: WriteOptions
 ): string {
-	const now = new Map(prepared.map(({ job }) => [job.index, job]));
-	const tables = document.tables.flatMap((entry) => {
-		const job = now.get(entry.index);
-		const wears = job ? wearsOf(job.table, job.style.name) : entry.carried;
-		return wears ? [{ index: entry.index, key: contentKey(entry.table), wears }] : [];
-	});
-	const styles = new Map(document.styles.map((style) => [style.name, style]));
-	for (const style of new Set(prepared.map(({ job }) => job.style)))
-		styles.set(style.name, selfContained(style, house, find));
-	const worn = new Set(tables.map(({ wears }) => wears.style));
-	const kept = [...styles.values()].filter(({ name }) => worn.has(name)).map(canonicalStyle);
+	const carried = carriedAfter(
+		document,
+		prepared.map(({ job }) => job),
+		house,
+		find
+	);
+	const worn = carried.styles.map(({ name }) => cssName(name));
 	// Sheets of styles that other tables of the page wear from before stay.
 	const old = [...elements(document.page)].flatMap((element) => {
 		const name = element.name === 'style' ? element.attribs['data-heptarch'] : undefined;
-		const isWorn = name && [...worn].some((style) => cssName(style) === name);
-		if (!name || !isWorn || sheets.has(name)) return [];
+		if (!name || !worn.includes(name) || sheets.has(name)) return [];
 		return [[name, element.children.map((child) => ('data' in child ? child.data : '')).join('')] as const];
 	});
 	return [
 		...[...old, ...sheets].map(([name, css]) => `<style data-heptarch="${name}">\n${asciiCss(css)}</style>\n`),
-		`<script type="${DATA_TYPE}">${json({ styles: kept, tables })}</script>\n`
+		`<script type="${DATA_TYPE}">${carriedToJson(carried).replace(/</g, '\\u003c')}</script>\n`
 	].join('');
 }
 

@@ -20,6 +20,9 @@ export type EntryText = string | Iterable<string>;
 
 const CHUNK = 65_536;
 
+/** Stands first in an open document, readable: neither compressed nor with extra fields (ODF 1.3 Part 2 §3.3). */
+const MIMETYPE = 'mimetype';
+
 /** A text as UTF-8, encoded as it is read. */
 function streamOf(text: EntryText): ReadableStream<Uint8Array> {
 	const encoder = new TextEncoder();
@@ -148,7 +151,11 @@ export class Package {
 			rest.delete(name);
 			if (text === undefined) {
 				const raw = await entry.getData(new Uint8ArrayWriter(), { passThrough: true });
-				await writer.add(name, new Uint8ArrayReader(raw), { entry, passThrough: true });
+				await writer.add(name, new Uint8ArrayReader(raw), {
+					entry,
+					passThrough: true,
+					...(name === MIMETYPE && { extendedTimestamp: false })
+				});
 			} else
 				await writer.add(name, streamOf(text), {
 					lastModDate: entry.lastModDate,
@@ -161,7 +168,8 @@ export class Package {
 			await writer.add(name, streamOf(text), {
 				lastModDate: new Date(Date.UTC(2020, 0, 1)),
 				bufferedWrite: true,
-				uncompressedSize: 0
+				uncompressedSize: 0,
+				...(name === MIMETYPE && { level: 0, extendedTimestamp: false })
 			});
 		return writer.close();
 	}

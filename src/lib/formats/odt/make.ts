@@ -1,0 +1,163 @@
+import type { Line } from '../../core/cascade/look.ts';
+import type { CellContent, DocumentTable, OpenDocument, RunView } from '../document.ts';
+import { escapeXml } from '../package/xml.ts';
+import { Package, type EntryText } from '../package/zip.ts';
+import { MIMETYPE, namespaceOf, OWN_PREFIXES } from './names.ts';
+import { cellProperties, paragraphProperties, textProperties, type Attributes } from './say.ts';
+
+const attributes = (all: Attributes): string =>
+	Object.entries(all)
+		.map(([name, value]) => ` ${name}="${escapeXml(value)}"`)
+		.join('');
+const namespaces = OWN_PREFIXES.map((prefix) => ` xmlns:${prefix}="${namespaceOf(prefix)}"`).join('');
+
+/** White space as ODF writes it: runs of spaces, tabs and line breaks are elements (ODF 1.3 Part 3 §6.1). */
+const textMarkup = (text: string): string =>
+	escapeXml(text)
+		.replace(/\n/g, '<text:line-break/>')
+		.replace(/\t/g, '<text:tab/>')
+		.replace(/^ | {2,}| $/g, (spaces) => `<text:s text:c="${spaces.length}"/>`);
+
+/** Writes the body of a document and collects the automatic styles that it needs. */
+class BodyWriter {
+	private readonly known = new Map<string, string>();
+	private readonly styles: string[] = [];
+	private readonly fonts = new Set<string>();
+
+	constructor(private readonly document: Pick<OpenDocument, 'blocks' | 'tables'>) {}
+
+	private style(family: string, letter: string, groups: Readonly<Record<string, Attributes>>): string {
+		const inside = Object.entries(groups)
+			.filter(([, all]) => Object.keys(all).length)
+			.map(([name, all]) => `<${name}${attributes(all)}/>`)
+			.join('');
+		const key = `${family} ${inside}`;
+		let name = this.known.get(key);
+		if (!name) {
+			name = `${letter}${this.known.size + 1}`;
+			this.known.set(key, name);
+			this.styles.push(`<style:style style:name="${name}" style:family="${family}">${inside}</style:style>`);
+		}
+		return name;
+	}
+	private readonly font = (family: string): string => {
+		this.fonts.add(family);
+		return family;
+	};
+
+	body(): string {
+		return this.document.blocks
+			.map((block) => {
+				if (block.kind === 'table') return this.table(this.document.tables[block.index]!);
+				const text = textMarkup(block.text);
+				return block.kind === 'heading'
+					? `<text:h text:style-name="Heading" text:outline-level="${Math.max(1, block.level)}">${text}</text:h>`
+					: `<text:p text:style-name="Text_20_body">${text}</text:p>`;
+			})
+			.join('\n');
+	}
+
+	private run(run: RunView): string {
+		const look = {
+			...(run.weight !== undefined && { weight: run.weight }),
+			...(run.italic !== undefined && { italic: run.italic }),
+			...(run.underline !== undefined && { underline: run.underline }),
+			...(run.ink !== undefined && { ink: run.ink })
+		};
+		const properties = {
+			...textProperties(look, this.font),
+			...(run.position && { 'style:text-position': `${run.position} 58%` })
+		};
+		const text = textMarkup(run.text);
+		if (!Object.keys(properties).length) return text;
+		return `<text:span text:style-name="${this.style('text', 'T', { 'style:text-properties': properties })}">${text}</text:span>`;
+	}
+
+	private table(entry: DocumentTable): string {
+		const { table, appearance, content, widths, index } = entry;
+		const line = (edge: number): Line | null => (edge < 0 ? null : appearance.lines[edge]!);
+		const piece = (one: CellContent, paragraph: string): string =>
+			'nested' in one
+				? this.table(this.document.tables[one.nested]!)
+				: `<text:p text:style-name="${paragraph}">${one.runs.map((run) => this.run(run)).join('')}</text:p>`;
+		const columns = widths.length
+			? widths
+					.map(
+						(width) =>
+							`<table:table-column table:style-name="${this.style('table-column', 'C', { 'style:table-column-properties': { 'style:column-width': `${width / 12_700}pt` } })}"/>`
+					)
+					.join('')
+			: `<table:table-column table:number-columns-repeated="${table.columns}"/>`;
+		const rows = Array.from({ length: table.rows }, (_, r) => {
+			const cells = Array.from({ length: table.columns }, (_, c) => {
+				const i = table.slots[r * table.columns + c]!;
+				const cell = table.cells[i]!;
+				if (cell.r !== r || cell.c !== c) return '<table:covered-table-cell/>';
+				const look = appearance.looks[appearance.cellLook[i]!]!;
+				const style = this.style('table-cell', 'Z', {
+					'style:table-cell-properties': cellProperties(look, {
+						top: line(appearance.across[r * table.columns + c]!),
+						left: line(appearance.down[r * (table.columns + 1) + c]!),
+						...(r + cell.rows === table.rows && { bottom: line(appearance.across[table.rows * table.columns + c]!) }),
+						...(c + cell.cols === table.columns && {
+							right: line(appearance.down[r * (table.columns + 1) + table.columns]!)
+						})
+					})
+				});
+				const paragraph = this.style('paragraph', 'P', {
+					'style:paragraph-properties': paragraphProperties(look),
+					'style:text-properties': textProperties(look, this.font)
+				});
+				const spans = `${cell.cols > 1 ? ` table:number-columns-spanned="${cell.cols}"` : ''}${cell.rows > 1 ? ` table:number-rows-spanned="${cell.rows}"` : ''}`;
+				const inside = (content[i]?.length ? content[i] : [{ runs: [] }]).map((one) => piece(one, paragraph)).join('');
+				return `<table:table-cell table:style-name="${style}"${spans}>${inside}</table:table-cell>`;
+			});
+			return `<table:table-row>${cells.join('')}</table:table-row>`;
+		});
+		const style = this.style('table', 'A', {
+			'style:table-properties': {
+				'table:border-model': 'collapsing',
+				...(widths.length && {
+					'style:width': `${widths.reduce<number>((sum, width) => sum + width, 0) / 12_700}pt`,
+					'table:align': 'left'
+				})
+			}
+		});
+		return `<table:table table:name="Table${index + 1}" table:style-name="${style}">${columns}${rows.join('')}</table:table>`;
+	}
+
+	get stylesMarkup(): string {
+		return this.styles.join('');
+	}
+	get fontsMarkup(): string {
+		return [...this.fonts]
+			.map(
+				(font) =>
+					`<style:font-face style:name="${escapeXml(font)}" svg:font-family="'${escapeXml(font.replace(/'/g, ''))}'"/>`
+			)
+			.join('');
+	}
+}
+
+const STYLES = `<?xml version="1.0" encoding="UTF-8"?>
+<office:document-styles${namespaces} office:version="1.3"><office:styles><style:default-style style:family="paragraph"><style:text-properties fo:font-family="serif" fo:font-size="11pt"/></style:default-style><style:style style:name="Standard" style:family="paragraph"/><style:style style:name="Text_20_body" style:display-name="Text body" style:family="paragraph" style:parent-style-name="Standard"><style:paragraph-properties fo:margin-bottom="6pt"/></style:style><style:style style:name="Heading" style:family="paragraph" style:parent-style-name="Standard"><style:paragraph-properties fo:margin-top="12pt" fo:margin-bottom="6pt"/><style:text-properties fo:font-size="14pt" fo:font-weight="bold"/></style:style></office:styles><office:automatic-styles><style:page-layout style:name="A4"><style:page-layout-properties fo:page-width="210mm" fo:page-height="297mm" fo:margin-top="25mm" fo:margin-bottom="25mm" fo:margin-left="25mm" fo:margin-right="25mm"/></style:page-layout></office:automatic-styles><office:master-styles><style:master-page style:name="Standard" style:page-layout-name="A4"/></office:master-styles></office:document-styles>`;
+
+/** A text document (ODF 1.3) of a document's headings, text and tables, the tables as they look in their file. */
+export async function makeOdt(document: Pick<OpenDocument, 'blocks' | 'tables'>): Promise<Uint8Array<ArrayBuffer>> {
+	const writer = new BodyWriter(document);
+	const body = writer.body();
+	const content = `<?xml version="1.0" encoding="UTF-8"?>
+<office:document-content${namespaces} office:version="1.3"><office:font-face-decls>${writer.fontsMarkup}</office:font-face-decls><office:automatic-styles>${writer.stylesMarkup}</office:automatic-styles><office:body><office:text>${body}</office:text></office:body></office:document-content>`;
+	const entry = (path: string, type: string) =>
+		`<manifest:file-entry manifest:full-path="${path}" manifest:media-type="${type}"/>`;
+	const manifest = `<?xml version="1.0" encoding="UTF-8"?>
+<manifest:manifest xmlns:manifest="${namespaceOf('manifest')}" manifest:version="1.3">${entry('/', MIMETYPE)}${entry('content.xml', 'text/xml')}${entry('styles.xml', 'text/xml')}</manifest:manifest>`;
+	return Package.empty().rewrite(
+		new Map<string, EntryText>([
+			['mimetype', MIMETYPE],
+			['content.xml', content],
+			['styles.xml', STYLES],
+			['META-INF/manifest.xml', manifest]
+		])
+	);
+}

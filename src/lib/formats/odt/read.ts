@@ -1,0 +1,305 @@
+import { InputError } from '../../core/errors.ts';
+import type { Appearance } from '../../core/cascade/look.ts';
+import { recognisedTable } from '../../core/recognise/table.ts';
+import type { Hints } from '../../core/recognise/recognise.ts';
+import { isTableCaption } from '../captions.ts';
+import { carriedFromJson, findCarried, withCarried, type Carried } from '../carried.ts';
+import type { Block, CellContent, DocumentTable, OpenDocument, RunView, TablePlace } from '../document.ts';
+import { decodeText } from '../package/encoding.ts';
+import { parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
+import { Package } from '../package/zip.ts';
+import { readGrid, type OdtGrid } from './grid.ts';
+import { documentAppearance, runProperties, textLook, toEmu } from './looks.ts';
+import { DATA_FIELD, DATA_FILE, MIMETYPE, NAMESPACES } from './names.ts';
+import { OdfStyles } from './styles.ts';
+import { paragraphsOf, readParagraph, textOf, type TextParagraph } from './text.ts';
+
+const WHAT = 'an ODT document';
+
+/** A part of the document with text and tables of its own. */
+export interface OdtPart {
+	readonly name: 'content.xml' | 'styles.xml';
+	readonly xml: XmlDocument;
+}
+
+/** An ODT opened, with the way back from each table to its markup. A flat document is one part and no package. */
+export interface OdtDocument extends OpenDocument {
+	readonly kind: 'odt';
+	readonly package: Package | undefined;
+	readonly content: OdtPart;
+	readonly stylesPart: OdtPart | undefined;
+	readonly odfStyles: OdfStyles;
+	readonly sources: readonly { readonly part: OdtPart; readonly grid: OdtGrid }[];
+	readonly carriedData: Carried;
+}
+
+const stripMark = (text: string) => (text.charCodeAt(0) === 0xfeff ? text.slice(1) : text);
+
+async function openParts(bytes: Uint8Array<ArrayBuffer>) {
+	if (bytes[0] !== 0x50) {
+		const { text } = decodeText(bytes);
+		if (!/^\s*<\?xml|<office:document\b/.test(text.slice(0, 2_000)))
+			throw new InputError(
+				'not-a-package',
+				`This is not ${WHAT}: the file does not begin like one. Was it renamed? Open it in the program it came from and save it as ODT.`
+			);
+		const xml = parseXml(text, 'the document', { namespaces: NAMESPACES });
+		if (xml.root.name !== 'office:document')
+			throw new InputError('wrong-namespace', `This is no flat text document: its root is “${xml.root.name}”.`);
+		return { package: undefined, content: { name: 'content.xml', xml } as OdtPart, styles: undefined };
+	}
+	const archive = await Package.open(bytes, WHAT);
+	const content = await archive.text('content.xml');
+	if (content === undefined)
+		throw new InputError(
+			'no-main-part',
+			`This package has no “content.xml”, so it is not ${WHAT}. Get the original file and add it again.`,
+			'content.xml'
+		);
+	if (/<manifest:encryption-data\b/.test((await archive.text('META-INF/manifest.xml')) ?? ''))
+		throw new InputError(
+			'encrypted',
+			`This document is protected by a password. Save it without one and add it again.`
+		);
+	const xml = parseXml(stripMark(content), 'content.xml', { namespaces: NAMESPACES });
+	if (xml.root.name !== 'office:document-content')
+		throw new InputError(
+			'wrong-namespace',
+			`“content.xml” is not the content of a text document (its root is “${xml.root.name}”).`,
+			'content.xml'
+		);
+	const styles = await archive.text('styles.xml');
+	return {
+		package: archive,
+		content: { name: 'content.xml', xml } as OdtPart,
+		styles:
+			styles === undefined
+				? undefined
+				: ({
+						name: 'styles.xml',
+						xml: parseXml(stripMark(styles), 'styles.xml', { namespaces: NAMESPACES })
+					} as OdtPart)
+	};
+}
+
+async function readCarriedData(archive: Package | undefined, root: XmlNode): Promise<Carried> {
+	const text = archive
+		? archive.has(DATA_FILE)
+			? await archive.text(DATA_FILE)
+			: undefined
+		: root
+				.child('office:meta')
+				?.children.find((node) => node.name === 'meta:user-defined' && node.attribute('meta:name') === DATA_FIELD)
+				?.text;
+	return carriedFromJson(text);
+}
+
+/** Opens an ODT, in a package or as flat XML (ODF 1.2, 1.3). Throws InputError saying what is wrong, where, and what to do. */
+export async function readOdt(bytes: Uint8Array<ArrayBuffer>): Promise<OdtDocument> {
+	const { package: archive, content, styles: stylesPart } = await openParts(bytes);
+	const body = content.xml.root.at('office:body', 'office:text');
+	if (!body)
+		throw new InputError(
+			'wrong-namespace',
+			'This is an open document, but not a text document: sheets and presentations are not taken.',
+			'content.xml'
+		);
+	const odfStyles = new OdfStyles([...(stylesPart ? [stylesPart.xml.root] : []), content.xml.root]);
+	const carried = await readCarriedData(archive, content.xml.root);
+	const reader = new TextReader(odfStyles, carried);
+	reader.read(content, body, 'body');
+	const masters = (stylesPart ?? content).xml.root.child('office:master-styles');
+	for (const page of masters?.children ?? [])
+		for (const part of page.children)
+			if (/^style:(header|footer)/.test(part.name))
+				reader.read(stylesPart ?? content, part, part.name.startsWith('style:header') ? 'header' : 'footer');
+	const remarks: string[] = [];
+	if (archive?.has('META-INF/documentsignatures.xml'))
+		remarks.push('This document is signed; the signature will no longer hold for a changed file.');
+	if (archive?.names().some((name) => name.startsWith('Basic/') || name.startsWith('Scripts/')))
+		remarks.push('This document holds macros; they stay as they are.');
+	return {
+		kind: 'odt',
+		blocks: reader.blocks,
+		tables: reader.tables,
+		styles: carried.styles,
+		remarks,
+		package: archive,
+		content,
+		stylesPart,
+		odfStyles,
+		sources: reader.sources,
+		carriedData: carried
+	};
+}
+
+/** Walks the text of a document and collects its text and tables in order. */
+class TextReader {
+	readonly blocks: Block[] = [];
+	readonly tables: DocumentTable[] = [];
+	readonly sources: { part: OdtPart; grid: OdtGrid }[] = [];
+	private heading: string | undefined;
+	private last: { text: string; isCaption: boolean } | undefined;
+
+	constructor(
+		private readonly styles: OdfStyles,
+		private readonly carried: Carried
+	) {}
+
+	read(part: OdtPart, node: XmlNode, where: TablePlace['where']): void {
+		this.heading = undefined;
+		this.last = undefined;
+		this.walk(part, node, where);
+	}
+
+	private walk(part: OdtPart, node: XmlNode, where: TablePlace['where']): void {
+		for (const child of node.children)
+			if (child.name === 'table:table') this.table(part, child, where);
+			else if (child.name === 'text:p' || child.name === 'text:h') this.paragraph(part, child, where);
+			else if (child.name === 'text:note') this.walk(part, child, 'notes');
+			else if (child.name !== 'text:tracked-changes' && child.name !== 'office:annotation')
+				this.walk(part, child, where);
+	}
+
+	private paragraph(part: OdtPart, node: XmlNode, where: TablePlace['where']): void {
+		const { source } = part.xml;
+		const text = textOf([readParagraph(node, source)]).trim();
+		if (where === 'body' && text) {
+			if (node.name === 'text:h') {
+				this.heading = text;
+				this.blocks.push({ kind: 'heading', level: Number(node.attribute('text:outline-level') ?? 1), text });
+			} else this.blocks.push({ kind: 'paragraph', text });
+			const name = this.styles.displayName('paragraph', node.attribute('text:style-name')) ?? '';
+			this.last = { text, isCaption: /^(caption|table|tabelle)$/i.test(name) || isTableCaption(text) };
+		}
+		// Frames and notes anchored in a paragraph may hold tables of their own.
+		for (const child of node.children) this.walkFrames(part, child);
+	}
+	private walkFrames(part: OdtPart, node: XmlNode): void {
+		if (node.name === 'draw:text-box') this.walk(part, node, 'text box');
+		else if (node.name === 'text:note') this.walk(part, node, 'notes');
+		else for (const child of node.children) this.walkFrames(part, child);
+	}
+
+	private table(part: OdtPart, node: XmlNode, where: TablePlace['where'], inside?: number): void {
+		const { styles } = this;
+		const { source } = part.xml;
+		const index = this.tables.length;
+		const known = new Map<XmlNode, readonly TextParagraph[]>();
+		const paragraphs = (cell: XmlNode) => {
+			let found = known.get(cell);
+			if (!found) known.set(cell, (found = paragraphsOf(cell, source)));
+			return found;
+		};
+		const read = readGrid(node, `table ${index + 1}`, (cell) => textOf(paragraphs(cell)));
+		if (read.grid.cells.length === 0) return;
+		let seen: Appearance | undefined;
+		const appearance = () => (seen ??= documentAppearance(read, paragraphs, styles));
+		const { table, recognition } = recognisedTable(read.grid, hintsOf(read, appearance));
+		const wornName = node.attribute('table:template-name') ?? null;
+		const carried = findCarried(this.carried, index, table, wornName);
+		const nested = new Map<number, number[]>();
+		let content: CellContent[][] | undefined;
+		this.sources.push({ part, grid: read });
+		this.tables.push({
+			index,
+			place: {
+				where: inside === undefined ? where : 'nested',
+				part: part.name,
+				...(this.heading && { heading: this.heading }),
+				...(this.last?.isCaption && { caption: this.last.text }),
+				...(inside !== undefined && { inside })
+			},
+			table: carried ? withCarried(table, carried) : table,
+			recognition,
+			widths: widthsOf(read, styles),
+			wornName,
+			carried,
+			get appearance() {
+				return appearance();
+			},
+			get content() {
+				return (content ??= contentOf(read, appearance(), paragraphs, styles, nested));
+			}
+		});
+		if (inside === undefined) this.blocks.push({ kind: 'table', index });
+		this.last = undefined;
+		read.cells.forEach((cell, i) => {
+			const inner = cell ? [...tablesIn(cell)] : [];
+			for (const one of inner) {
+				nested.set(i, [...(nested.get(i) ?? []), this.tables.length]);
+				this.table(part, one, where, index);
+			}
+		});
+	}
+}
+
+function* tablesIn(node: XmlNode): Generator<XmlNode> {
+	for (const child of node.children)
+		if (child.name === 'table:table') yield child;
+		else yield* tablesIn(child);
+}
+
+function widthsOf({ grid, columns }: OdtGrid, styles: OdfStyles) {
+	const widths = columns
+		.slice(0, grid.columns)
+		.map((name) => toEmu(styles.properties('table-column', name).get('style:column-width')));
+	return widths.length === grid.columns && widths.every((width) => width !== undefined && width > 0)
+		? widths.map((width) => width!)
+		: [];
+}
+
+function hintsOf({ grid, rows }: OdtGrid, appearance: () => Appearance): Hints {
+	const filled = () => {
+		const list: number[][] = rows.map(() => []);
+		grid.cells.forEach(({ r, text }, i) => text.trim() && list[r]!.push(i));
+		return list;
+	};
+	const look = (cell: number) => appearance().looks[appearance().cellLook[cell]!]!;
+	return {
+		header: rows.map(({ isHeader }, r) => isHeader && rows.slice(0, r).every((row) => row.isHeader)),
+		get bold() {
+			return filled().map((cells) => cells.length > 0 && cells.every((cell) => (look(cell).weight ?? 400) >= 600));
+		},
+		get fill() {
+			return filled().map((cells) => {
+				const fills = cells.map((cell) => look(cell).fill);
+				const first = fills[0];
+				return first !== 'none' && fills.filter((other) => other === first).length * 2 > fills.length
+					? first
+					: undefined;
+			});
+		}
+	};
+}
+
+/** The text of every cell as it is shown: runs with what they have beyond their cell's look, and tables inside. */
+function contentOf(
+	{ cells }: OdtGrid,
+	appearance: Appearance,
+	paragraphs: (cell: XmlNode) => readonly TextParagraph[],
+	styles: OdfStyles,
+	nested: ReadonlyMap<number, readonly number[]>
+): CellContent[][] {
+	return cells.map((cell, i) => {
+		if (!cell) return [];
+		const look = appearance.looks[appearance.cellLook[i]!]!;
+		const content = paragraphs(cell).map((one) => ({
+			runs: one.runs.map((run): RunView => {
+				const properties = runProperties(one, run, styles);
+				const own = textLook(properties, styles, look.size);
+				const position = properties.get('style:text-position') ?? '';
+				return {
+					text: run.text,
+					...(own.weight !== look.weight && own.weight !== undefined && { weight: own.weight }),
+					...(own.italic !== look.italic && own.italic !== undefined && { italic: own.italic }),
+					...(own.underline !== look.underline && own.underline && { underline: own.underline }),
+					...(own.ink !== look.ink && own.ink && { ink: own.ink }),
+					...(/^(super|[1-9])/.test(position) && { position: 'super' as const }),
+					...(/^(sub|-)/.test(position) && { position: 'sub' as const })
+				};
+			})
+		}));
+		return [...content, ...(nested.get(i) ?? []).map((index) => ({ nested: index }))];
+	});
+}

@@ -1,0 +1,105 @@
+import type { XmlNode } from '../package/xml.ts';
+
+export interface TextRun {
+	readonly text: string;
+	/** The span that it stands in directly, or the paragraph. */
+	readonly in: XmlNode;
+	/** Spans around it, outermost first. */
+	readonly spans: readonly XmlNode[];
+}
+
+export interface TextParagraph {
+	readonly node: XmlNode;
+	readonly runs: readonly TextRun[];
+}
+
+/** Content that is not part of the text where it stands. */
+const APART: ReadonlySet<string> = new Set([
+	'text:note',
+	'office:annotation',
+	'text:tracked-changes',
+	'draw:frame',
+	'draw:text-box',
+	'text:ruby-text'
+]);
+
+/**
+ * The characters between an element's children, in order: the parser keeps the text of an element together, so the source
+ * says where each piece stands.
+ */
+function* contentOf(node: XmlNode, source: string): Generator<string | XmlNode> {
+	let at = node.openEnd;
+	for (const child of node.children) {
+		if (child.start > at) yield decode(source.slice(at, child.start));
+		yield child;
+		at = child.end;
+	}
+	if (!node.selfClosing && node.closeStart > at) yield decode(source.slice(at, node.closeStart));
+}
+
+const ENTITIES: Record<string, string> = { lt: '<', gt: '>', amp: '&', quot: '"', apos: "'" };
+const decode = (text: string): string =>
+	text
+		.replace(/<!--[\s\S]*?-->|<\?[\s\S]*?\?>/g, '')
+		.replace(/<!\[CDATA\[([\s\S]*?)\]\]>/g, (_, inside: string) => inside.replace(/&/g, '&amp;'))
+		.replace(/&(#x[\da-f]+|#\d+|\w+);/gi, (whole, name: string) =>
+			name.startsWith('#x')
+				? String.fromCodePoint(Number.parseInt(name.slice(2), 16))
+				: name.startsWith('#')
+					? String.fromCodePoint(Number(name.slice(1)))
+					: (ENTITIES[name] ?? whole)
+		);
+
+function paragraph(node: XmlNode, source: string): TextParagraph {
+	const runs: { text: string; in: XmlNode; spans: readonly XmlNode[] }[] = [];
+	let endsInSpace = true;
+	const add = (text: string, at: XmlNode, spans: readonly XmlNode[]) => {
+		const last = runs.at(-1);
+		if (last?.in === at) last.text += text;
+		else runs.push({ text, in: at, spans });
+	};
+	const visit = (at: XmlNode, spans: readonly XmlNode[]) => {
+		for (const piece of contentOf(at, source)) {
+			if (typeof piece === 'string') {
+				// White space collapses (ODF 1.3 Part 3 §6.1.2).
+				let text = piece.replace(/[ \t\n\r]+/g, ' ');
+				if (endsInSpace) text = text.replace(/^ /, '');
+				if (text) {
+					endsInSpace = text.endsWith(' ');
+					add(text, at, spans);
+				}
+			} else if (piece.name === 'text:s') {
+				add(' '.repeat(Math.min(1_000, Number(piece.attribute('text:c') ?? 1) || 1)), at, spans);
+				endsInSpace = false;
+			} else if (piece.name === 'text:tab') {
+				add('\t', at, spans);
+				endsInSpace = true;
+			} else if (piece.name === 'text:line-break') {
+				add('\n', at, spans);
+				endsInSpace = true;
+			} else if (piece.name === 'text:span') visit(piece, [...spans, piece]);
+			else if (!APART.has(piece.name)) visit(piece, spans);
+		}
+	};
+	visit(node, []);
+	const last = runs.at(-1);
+	if (last) last.text = last.text.replace(/ $/, '');
+	return { node, runs: runs.filter(({ text }) => text) };
+}
+
+/** The paragraphs of an element, those in lists and sections included; what stands in tables inside is left out. */
+export function paragraphsOf(node: XmlNode, source: string): TextParagraph[] {
+	const out: TextParagraph[] = [];
+	const visit = (at: XmlNode) => {
+		for (const child of at.children)
+			if (child.name === 'text:p' || child.name === 'text:h') out.push(paragraph(child, source));
+			else if (child.name !== 'table:table' && !APART.has(child.name)) visit(child);
+	};
+	visit(node);
+	return out;
+}
+
+export const textOf = (paragraphs: readonly TextParagraph[]): string =>
+	paragraphs.map(({ runs }) => runs.map(({ text }) => text).join('')).join('\n');
+
+export { paragraph as readParagraph };

@@ -1,0 +1,449 @@
+import { InputError } from '../../core/errors.ts';
+import { FIELD_ASPECT, LOOK_FIELDS, type Line, type Look } from '../../core/cascade/look.ts';
+import type { Aspect } from '../../core/style/types.ts';
+import { roleFamily } from '../../core/table/roles.ts';
+import {
+	compare,
+	formatsLost,
+	prepare,
+	type Prepared,
+	type StyleJob,
+	type TableAccount,
+	type WriteOptions,
+	type Written
+} from '../account.ts';
+import { carriedAfter, carriedToJson } from '../carried.ts';
+import { Edits, escapeXml, type XmlNode } from '../package/xml.ts';
+import type { EntryText } from '../package/zip.ts';
+import type { OdtGrid } from './grid.ts';
+import { runProperties, textLook } from './looks.ts';
+import { DATA_FIELD, DATA_FILE, namespaceOf, OWN_PREFIXES } from './names.ts';
+import { readOdt, type OdtDocument, type OdtPart } from './read.ts';
+import {
+	cellProperties,
+	lostFields,
+	paragraphProperties,
+	SAYABLE,
+	textProperties,
+	type Attributes,
+	type Sides
+} from './say.ts';
+import { OWN_STYLE, StyleMaker, styleName } from './styling.ts';
+import { templateMarkup } from './template.ts';
+import { paragraphsOf } from './text.ts';
+
+/** Only the fields whose aspects are carried. */
+const carriedLook = (look: Look, carry: ReadonlySet<Aspect>): Look =>
+	Object.fromEntries(
+		LOOK_FIELDS.filter((field) => carry.has(FIELD_ASPECT[field])).flatMap((field) =>
+			look[field] === undefined ? [] : [[field, look[field]]]
+		)
+	);
+
+/** What of a run's text is emphasis, and so content: it stays whatever the style. */
+const EMPHASIS = ['weight', 'italic', 'underline', 'ink'] as const;
+
+/** Gives styles to the tables of one part and keeps what that needs: new automatic styles and fonts. */
+class PartWriter {
+	readonly maker: StyleMaker;
+	private readonly source: string;
+
+	constructor(
+		private readonly document: OdtDocument,
+		private readonly part: OdtPart,
+		private readonly jobs: ReadonlyMap<number, Prepared>
+	) {
+		this.source = part.xml.source;
+		this.maker = new StyleMaker(document.odfStyles, this.source);
+	}
+
+	/** Edits of all tables of this part that have a job and stand in no table that has one. */
+	edit(edits: Edits): void {
+		this.document.sources.forEach(({ part, grid }, index) => {
+			if (part !== this.part || !this.jobs.has(index)) return;
+			for (
+				let up = this.document.tables[index]!.place.inside;
+				up !== undefined;
+				up = this.document.tables[up]!.place.inside
+			)
+				if (this.jobs.has(up)) return;
+			edits.replace(grid.node.start, grid.node.end, this.table(index));
+		});
+	}
+
+	private raw(name: string): string {
+		const [prefix, local] = name.split(':') as [string, string];
+		const own = this.part.xml.prefixes.get(prefix) ?? prefix;
+		return own ? `${own}:${local}` : local;
+	}
+
+	/** A start tag with attributes set, or taken away by null; the others as they are written. */
+	private startTag(node: XmlNode, set: Readonly<Record<string, string | null>>): string {
+		let tag = this.source.slice(node.start, node.openEnd);
+		const added: string[] = [];
+		for (const [name, value] of Object.entries(set)) {
+			const raw = this.raw(name);
+			tag = tag.replace(new RegExp(`\\s${raw.replace(/[.]/g, '\\.')}\\s*=\\s*("[^"]*"|'[^']*')`), '');
+			if (value !== null) added.push(` ${raw}="${escapeXml(value)}"`);
+		}
+		const end = tag.endsWith('/>') ? tag.length - 2 : tag.length - 1;
+		return tag.slice(0, end).trimEnd() + added.join('') + tag.slice(end);
+	}
+
+	/** A stretch of the source with replacements in it. */
+	private within(
+		from: number,
+		to: number,
+		replacements: readonly { start: number; end: number; text: string }[]
+	): string {
+		let out = '';
+		let at = from;
+		for (const { start, end, text } of [...replacements].sort((a, b) => a.start - b.start || a.end - b.end)) {
+			out += this.source.slice(at, start) + text;
+			at = end;
+		}
+		return out + this.source.slice(at, to);
+	}
+
+	private table(index: number): string {
+		const { grid } = this.document.sources[index]!;
+		const prepared = this.jobs.get(index)!;
+		const { job } = prepared;
+		const carry = new Set(job.table.carry);
+		const { node } = grid;
+		const tableStyle = this.maker.make(
+			'table',
+			node.attribute('table:style-name'),
+			job.style.name,
+			{ 'style:table-properties': carry.has('linework') ? { 'table:border-model': 'collapsing' } : {} },
+			carry
+		);
+		const open = this.startTag(node, {
+			'table:style-name': tableStyle,
+			'table:template-name': styleName(job.style.name)
+		});
+		const containers = node.children.filter(({ name }) =>
+			/^table:(table-row|table-header-rows|table-rows|table-row-group)$/.test(name)
+		);
+		const first = containers[0];
+		if (!first) return this.source.slice(node.start, node.end);
+		const replacements = grid.isGrouped
+			? this.rowsInPlace(index, prepared)
+			: [{ start: first.start, end: containers.at(-1)!.end, text: this.rows(index, prepared) }];
+		return open + this.within(node.openEnd, node.end, replacements);
+	}
+
+	/** All rows anew, the header rows in `table:table-header-rows` so that they repeat on every page. */
+	private rows(index: number, prepared: Prepared): string {
+		const { grid } = this.document.sources[index]!;
+		const family = prepared.job.table.roles.map(roleFamily);
+		let head = 0;
+		while (head < family.length && (family[head] === 'header' || family[head] === 'title')) head++;
+		if (!family.slice(0, head).includes('header') || head === family.length) head = 0;
+		const rows = grid.rows.map((_, r) => this.row(index, prepared, r));
+		const name = this.raw('table:table-header-rows');
+		return head ? `<${name}>${rows.slice(0, head).join('')}</${name}>${rows.slice(head).join('')}` : rows.join('');
+	}
+	private rowsInPlace(index: number, prepared: Prepared) {
+		const { grid } = this.document.sources[index]!;
+		const texts = new Map<XmlNode, string>();
+		grid.rows.forEach(({ node }, r) => texts.set(node, (texts.get(node) ?? '') + this.row(index, prepared, r)));
+		return [...texts].map(([node, text]) => ({ start: node.start, end: node.end, text }));
+	}
+
+	private row(index: number, prepared: Prepared, r: number): string {
+		const { grid } = this.document.sources[index]!;
+		const { job, resolved } = prepared;
+		const { table } = job;
+		const carry = new Set(table.carry);
+		const { node } = grid.rows[r]!;
+		const { cellSignature } = resolved.structure;
+		const isTogether = resolved.leaves[cellSignature[r * table.columns]!]?.get('keep.together')?.value === true;
+		const old = node.attribute('table:style-name');
+		const hasFill = this.document.odfStyles.properties('table-row', old).get('fo:background-color');
+		const style =
+			isTogether || (hasFill && carry.has('fill'))
+				? this.maker.make(
+						'table-row',
+						old,
+						`${job.style.name}-row`,
+						{ 'style:table-row-properties': isTogether ? { 'fo:keep-together': 'always' } : {} },
+						carry
+					)
+				: (old ?? null);
+		const open = this.startTag(node, { 'table:number-rows-repeated': null, 'table:style-name': style });
+		if (node.selfClosing) return open;
+		const replacements: { start: number; end: number; text: string }[] = [];
+		let c = 0;
+		for (const cell of node.children) {
+			if (cell.name !== 'table:table-cell' && cell.name !== 'table:covered-table-cell') continue;
+			const times = Math.max(1, Number(cell.attribute('table:number-columns-repeated') ?? 1) || 1);
+			let text = '';
+			let isChanged = false;
+			for (let k = 0; k < times && c < table.columns; k++, c++) {
+				const i = table.slots[r * table.columns + c]!;
+				const isStart = table.cells[i]!.r === r && table.cells[i]!.c === c && grid.cells[i] === cell;
+				if (isStart) isChanged = true;
+				text += isStart
+					? this.cell(index, prepared, i, cell)
+					: this.startTag(cell, { 'table:number-columns-repeated': null }) +
+						(cell.selfClosing ? '' : this.source.slice(cell.openEnd, cell.end));
+			}
+			if (isChanged) replacements.push({ start: cell.start, end: cell.end, text });
+		}
+		return open + this.within(node.openEnd, node.end, replacements);
+	}
+
+	private cell(index: number, prepared: Prepared, i: number, cell: XmlNode): string {
+		const { job, wanted, resolved } = prepared;
+		const { table } = job;
+		const carry = new Set(table.carry);
+		const look = carriedLook(wanted.looks[wanted.cellLook[i]!]!, carry);
+		const { r, c } = table.cells[i]!;
+		const parts = resolved.structure.signatures[resolved.structure.cellSignature[r * table.columns + c]!]!.parts;
+		const hint = `${job.style.name}-${parts.at(-1)?.name.replace(/[:"]/g, '-') ?? 'ground'}`;
+		const style = this.maker.make(
+			'table-cell',
+			cell.attribute('table:style-name'),
+			hint,
+			{ 'style:table-cell-properties': cellProperties(look, carry.has('linework') ? sidesOf(prepared, i) : undefined) },
+			carry
+		);
+		const open = this.startTag(cell, { 'table:style-name': style, 'table:number-columns-repeated': null });
+		if (cell.selfClosing) return open;
+		const replacements: { start: number; end: number; text: string }[] = [];
+		const { odfStyles } = this.document;
+		const old = this.document.tables[index]!.appearance;
+		const before = old.looks[old.cellLook[i]!]!;
+		for (const paragraph of paragraphsOf(cell, this.source)) {
+			const name = this.maker.make(
+				'paragraph',
+				paragraph.node.attribute('text:style-name'),
+				hint,
+				{
+					'style:paragraph-properties': paragraphProperties(look),
+					'style:text-properties': textProperties(look, this.maker.font)
+				},
+				carry
+			);
+			replacements.push({
+				start: paragraph.node.start,
+				end: paragraph.node.openEnd,
+				text: this.startTag(paragraph.node, { 'text:style-name': name })
+			});
+			if (!carry.has('text')) continue;
+			const seen = new Set<XmlNode>();
+			for (const run of paragraph.runs)
+				for (const span of run.spans) {
+					if (seen.has(span)) continue;
+					seen.add(span);
+					const spanStyle = span.attribute('text:style-name');
+					if (spanStyle === undefined) continue;
+					const own = textLook(runProperties(paragraph, { ...run, spans: [span] }, odfStyles), odfStyles, before.size);
+					const said = odfStyles.properties('text', spanStyle);
+					const emphasis: Look = Object.fromEntries(
+						EMPHASIS.filter((field) => own[field] !== before[field]).map((field) => [field, own[field]])
+					);
+					const position: Attributes = Object.fromEntries(
+						[...said].filter(([key]) => key === 'style:text-position' || key.startsWith('style:text-line-through'))
+					);
+					const attributes = { ...textProperties(emphasis, this.maker.font), ...position };
+					replacements.push({
+						start: span.start,
+						end: span.openEnd,
+						text: this.startTag(span, {
+							'text:style-name':
+								Object.keys(attributes).length || odfStyles.get('text', spanStyle)?.isAutomatic === false
+									? this.emphasis(spanStyle, attributes)
+									: null
+						})
+					});
+				}
+		}
+		this.document.tables.forEach(({ place }, inner) => {
+			const source = this.document.sources[inner]!;
+			if (place.inside !== index || !this.jobs.has(inner)) return;
+			if (source.grid.node.start >= cell.start && source.grid.node.end <= cell.end)
+				replacements.push({ start: source.grid.node.start, end: source.grid.node.end, text: this.table(inner) });
+		});
+		return open + this.within(cell.openEnd, cell.end, replacements);
+	}
+
+	/** A text style with this emphasis and nothing else of a look. */
+	private emphasis(old: string, attributes: Attributes): string {
+		const { odfStyles } = this.document;
+		const named = odfStyles.get('text', old);
+		const isPlain = [...odfStyles.properties('text', old).keys()].every((key) => key in attributes);
+		if (named && !named.isAutomatic && isPlain) return old;
+		return this.maker.make(
+			'text',
+			named?.isAutomatic ? old : undefined,
+			'emphasis',
+			{ 'style:text-properties': attributes },
+			new Set<Aspect>(['text']),
+			(element) => element !== 'style:text-properties' || named?.isAutomatic === true
+		);
+	}
+}
+
+/** The lines on the sides of a cell: each edge is said once, by the cell below and after it; the rim by the cells at it. */
+function sidesOf({ job, wanted }: Prepared, i: number): Sides {
+	const { table } = job;
+	const { r, c, rows, cols } = table.cells[i]!;
+	const line = (edge: number): Line | null => (edge < 0 ? null : (wanted.lines[edge] ?? null));
+	const across = (y: number, x: number) => line(wanted.across[y * table.columns + x]!);
+	const down = (y: number, x: number) => line(wanted.down[y * (table.columns + 1) + x]!);
+	const uniform = (edges: readonly (Line | null)[]): Line | null | undefined =>
+		edges.every((edge) => JSON.stringify(edge) === JSON.stringify(edges[0])) ? edges[0]! : undefined;
+	const columns = Array.from({ length: cols }, (_, k) => c + k);
+	const lines = Array.from({ length: rows }, (_, k) => r + k);
+	/** Whether the cells beyond a side leave some of its edges to this one, because they are not all alike to them. */
+	const cellUnder = (y: number, x: number) => table.cells[table.slots[y * table.columns + x]!]!;
+	const leftToAbove = (y: number, x: number) => {
+		const below = cellUnder(y, x);
+		return uniform(Array.from({ length: below.cols }, (_, k) => across(y, below.c + k))) === undefined;
+	};
+	const leftToBefore = (y: number, x: number) => {
+		const after = cellUnder(y, x);
+		return uniform(Array.from({ length: after.rows }, (_, k) => down(after.r + k, x))) === undefined;
+	};
+	const top = uniform(columns.map((x) => across(r, x)));
+	const left = uniform(lines.map((y) => down(y, c)));
+	const isLast = r + rows === table.rows;
+	const isEnd = c + cols === table.columns;
+	const bottom =
+		isLast || columns.some((x) => leftToAbove(r + rows, x)) ? uniform(columns.map((x) => across(r + rows, x))) : null;
+	const right =
+		isEnd || lines.some((y) => leftToBefore(y, c + cols)) ? uniform(lines.map((y) => down(y, c + cols))) : null;
+	return { top: top ?? null, left: left ?? null, bottom: bottom ?? null, right: right ?? null };
+}
+
+/** Inserts markup at the end of a section of a document, which is made where it is missing. */
+function addTo(part: OdtPart, section: string, before: string, markup: string, edits: Edits): void {
+	if (!markup) return;
+	const { root } = part.xml;
+	const found = root.child(section);
+	if (found && !found.selfClosing) edits.insert(found.closeStart, markup);
+	else if (found) edits.replace(found.start, found.end, `<${section}>${markup}</${section}>`);
+	else {
+		const next = root.children.find(
+			({ name }) => name === before || name === 'office:body' || name === 'office:master-styles'
+		);
+		edits.insert(next?.start ?? root.closeStart, `<${section}>${markup}</${section}>`);
+	}
+}
+
+/** Our markup uses the usual prefixes; a root that binds others gets them declared. */
+function declarePrefixes(part: OdtPart, edits: Edits): void {
+	const { root, prefixes, source } = part.xml;
+	const missing = OWN_PREFIXES.filter((prefix) => prefixes.get(prefix) !== prefix);
+	if (!missing.length) return;
+	const taken = missing.find((prefix) => source.slice(root.start, root.openEnd).includes(`xmlns:${prefix}=`));
+	if (taken)
+		throw new InputError(
+			'wrong-namespace',
+			`“${part.name}” uses the prefix “${taken}” for something else than open documents do, so nothing can be added to it.`,
+			part.name
+		);
+	const end = source[root.openEnd - 2] === '/' ? root.openEnd - 2 : root.openEnd - 1;
+	edits.insert(end, missing.map((prefix) => ` xmlns:${prefix}="${namespaceOf(prefix)}"`).join(''));
+}
+
+/**
+ * Gives styles to tables of an ODT. Everything else in it comes out byte for byte. Looks travel as automatic styles named
+ * after the style and part, for no consumer draws a table template by itself; the template goes along for reuse.
+ */
+export async function writeOdt(
+	document: OdtDocument,
+	jobs: readonly StyleJob[],
+	options: WriteOptions
+): Promise<Written> {
+	const { house, find, readBack = true } = options;
+	const prepared = prepare(document, jobs, options);
+	const byIndex = new Map(prepared.map((one) => [one.job.index, one]));
+	const changed = new Map<string, EntryText>();
+	const parts = [...new Set([document.content, ...(document.stylesPart ? [document.stylesPart] : [])])];
+	const templates = templateMarkup(prepared, house);
+	const data = carriedToJson(carriedAfter(document, jobs, house, find));
+	for (const part of parts) {
+		const holdsStyles = part === (document.stylesPart ?? document.content);
+		const build = (unused: ReadonlySet<string>) => {
+			const edits = new Edits();
+			const own = new PartWriter(document, part, byIndex);
+			own.edit(edits);
+			const section = part.xml.root.child('office:automatic-styles');
+			for (const node of section?.children ?? [])
+				if (unused.has(node.attribute('style:name') ?? '')) edits.remove(node);
+			addTo(part, 'office:automatic-styles', 'office:body', own.maker.stylesMarkup, edits);
+			const declared = new Set(
+				(part.xml.root.child('office:font-face-decls')?.children ?? []).map(
+					(face) => face.attribute('style:name') ?? ''
+				)
+			);
+			addTo(part, 'office:font-face-decls', 'office:automatic-styles', own.maker.fontsMarkup(declared), edits);
+			if (holdsStyles) templates(part, edits);
+			if (!document.package) addFlatData(part, data, edits);
+			if (edits.count) declarePrefixes(part, edits);
+			return edits;
+		};
+		const draft = build(new Set());
+		if (draft.count === 0) continue;
+		const text = draft.apply(part.xml.source);
+		const ours = (part.xml.root.child('office:automatic-styles')?.children ?? [])
+			.map((node) => node.attribute('style:name') ?? '')
+			.filter((name) => name.startsWith(OWN_STYLE));
+		const unused = new Set(ours.filter((name) => text.split(`"${name}"`).length <= 2));
+		changed.set(part.name, unused.size ? build(unused).apply(part.xml.source) : text);
+	}
+	if (document.package) {
+		changed.set(DATA_FILE, data);
+		const manifest = await document.package.text('META-INF/manifest.xml');
+		if (manifest && !manifest.includes(`"${DATA_FILE}"`)) changed.set('META-INF/manifest.xml', withEntry(manifest));
+	}
+	const bytes = document.package
+		? await document.package.rewrite(changed)
+		: new TextEncoder().encode(changed.get('content.xml') as string);
+	const back = readBack ? await readOdt(bytes) : undefined;
+	const tables = prepared.map((one): TableAccount => {
+		const { job, wanted } = one;
+		const lostWhat: Record<string, number> = {};
+		let direct = wanted.across.length + wanted.down.length;
+		job.table.cells.forEach((_, i) => {
+			const look = wanted.looks[wanted.cellLook[i]!]!;
+			direct += Object.keys(look).length;
+			for (const field of lostFields(look)) lostWhat[field] = (lostWhat[field] ?? 0) + 1;
+		});
+		const formats = formatsLost(one);
+		if (formats) lostWhat['number formats'] = formats;
+		const lost = Object.values(lostWhat).reduce((sum, count) => sum + count, 0);
+		return {
+			index: job.index,
+			style: job.style.name,
+			living: 0,
+			direct: direct - lost,
+			lost,
+			lostWhat,
+			differences: back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : []
+		};
+	});
+	return { bytes, account: { tables, remarks: document.remarks } };
+}
+
+function withEntry(manifest: string): string {
+	const prefix = /<((?:[\w-]+:)?)manifest\b/.exec(manifest)?.[1] ?? 'manifest:';
+	const attribute = prefix || 'manifest:';
+	const entry = `<${prefix}file-entry ${attribute}full-path="${DATA_FILE}" ${attribute}media-type="application/json"/>`;
+	const end = manifest.lastIndexOf(`</${prefix}manifest>`);
+	return end < 0 ? manifest : manifest.slice(0, end) + entry + manifest.slice(end);
+}
+
+/** A flat document has no files: the data stands in a user-defined field. */
+function addFlatData(part: OdtPart, data: string, edits: Edits): void {
+	const meta = part.xml.root.child('office:meta');
+	const old = meta?.children.find(
+		(node) => node.name === 'meta:user-defined' && node.attribute('meta:name') === DATA_FIELD
+	);
+	const field = `<meta:user-defined xmlns:meta="${namespaceOf('meta')}" meta:name="${DATA_FIELD}">${escapeXml(data)}</meta:user-defined>`;
+	if (old) edits.replace(old.start, old.end, field);
+	else addTo(part, 'office:meta', 'office:styles', field, edits);
+}
