@@ -5,6 +5,8 @@ import { loadHouse } from '../src/lib/server/house.ts';
 import { importStyle } from '../src/lib/server/styles.ts';
 import { handbook } from './documents/handbook.ts';
 import { seasonReport } from './documents/season-report.ts';
+import { seedList } from './documents/seed-list.ts';
+import { seasonReportHtml, seasonReportOdt } from './documents/twins.ts';
 import { DEMO_STYLES } from './styles/index.ts';
 
 /** Loads the demo house where there is neither a style nor a document yet; tells whether it did. */
@@ -15,6 +17,9 @@ export async function loadDemo(db: Kysely<Database>): Promise<boolean> {
 	await loadHouse(db);
 	for (const definition of DEMO_STYLES)
 		await importStyle(db, { ...definition, bases: DEMO_STYLES.filter(({ name }) => name === definition.basedOn) });
+	await addDocument(db, 'Seed exchange list.csv', seedList());
+	await addDocument(db, 'Season report 2031, open text.odt', await seasonReportOdt());
+	await addDocument(db, 'Season report 2031, web page.html', await seasonReportHtml());
 	await addDocument(db, 'Volunteers’ handbook.docx', await handbook());
 	await addDocument(db, 'Season report 2031.docx', await seasonReport());
 	return true;

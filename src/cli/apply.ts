@@ -1,11 +1,11 @@
+import { basename } from 'node:path';
 import { InputError } from '../lib/core/errors.ts';
 import { unknownInks } from '../lib/core/cascade/look.ts';
 import { FIRST_HOUSE } from '../lib/core/house.ts';
 import { flatten } from '../lib/core/style/inherit.ts';
 import { parsePart } from '../lib/core/style/parts.ts';
 import { ASPECTS, type Aspect } from '../lib/core/style/types.ts';
-import { openDocument } from '../lib/formats/index.ts';
-import { writeDocx } from '../lib/formats/docx/write.ts';
+import { bareName, openDocument, OUT_KINDS, writeAs, type OutKind } from '../lib/formats/index.ts';
 import type { Travel } from '../lib/formats/account.ts';
 import { onlyFile, readBytes, readStyle, required, writeWhole } from './files.ts';
 import type { Arguments, ExitCode } from './main.ts';
@@ -61,7 +61,12 @@ export async function applyCommand(args: Arguments): Promise<ExitCode> {
 	const as = (args.values.as ?? 'living') as Travel;
 	if (!['living', 'living-only', 'direct'].includes(as))
 		throw new InputError('usage', `--as takes living, living-only or direct, not “${as}”.`);
-	if (!/\.docx$/i.test(out)) throw new InputError('usage', `“${out}”: only .docx can be written so far.`);
+	const kind = out.split('.').at(-1)?.toLowerCase() as OutKind;
+	if (!OUT_KINDS.includes(kind))
+		throw new InputError(
+			'usage',
+			`The ending of “${out}” says no format that can be written; there are: ${OUT_KINDS.map((one) => `.${one}`).join(', ')}.`
+		);
 	const flat = flatten(style);
 	const unknown = unknownInks({ style: flat, house: FIRST_HOUSE });
 	if (unknown.length)
@@ -89,7 +94,8 @@ export async function applyCommand(args: Arguments): Promise<ExitCode> {
 			}
 		};
 	});
-	const { bytes, account } = await writeDocx(document, jobs, { house: FIRST_HOUSE, as });
+	const title = bareName(basename(file));
+	const { bytes, account } = await writeAs(kind, document, jobs, { house: FIRST_HOUSE, as, title });
 	await writeWhole(out, bytes);
 
 	const differences = account.tables.reduce((sum, table) => sum + table.differences.length, 0);
@@ -98,7 +104,7 @@ export async function applyCommand(args: Arguments): Promise<ExitCode> {
 		for (const remark of account.remarks) console.log(remark);
 		console.log(`${account.tables.length} of ${document.tables.length} tables in “${style.name}”, written to ${out}.`);
 		for (const { index, living, direct, lost, lostWhat, differences: found } of account.tables) {
-			const cannot = lost ? `, ${lost} not sayable in DOCX (${Object.keys(lostWhat).join(', ')})` : '';
+			const cannot = lost ? `, ${lost} not sayable in ${kind.toUpperCase()} (${Object.keys(lostWhat).join(', ')})` : '';
 			console.log(
 				`Table ${index + 1}: ${living} settings as living style, ${direct} as direct formatting${cannot}; read-back: ${found.length || 'no'} difference${found.length === 1 ? '' : 's'}.`
 			);

@@ -1,5 +1,7 @@
 import type { Appearance } from '../core/cascade/look.ts';
+import { recognisedTable } from '../core/recognise/table.ts';
 import type { Grid } from '../core/table/grid.ts';
+import type { Block, DocumentTable } from './document.ts';
 
 /** How a table shows where nobody says anything: one empty look, no line. */
 export function bareAppearance(grid: Grid): Appearance {
@@ -11,4 +13,34 @@ export function bareAppearance(grid: Grid): Appearance {
 		for (let y = r; y < r + rows; y++) for (let x = c + 1; x < c + cols; x++) down[y * (grid.columns + 1) + x] = -1;
 	}
 	return { cellLook: new Int32Array(grid.cells.length), looks: [{}], across, down, lines: [null] };
+}
+
+/** A table of which nothing but its text is known, with its rows and columns recognised. */
+export function bareTable(grid: Grid, index: number, place: DocumentTable['place']): DocumentTable {
+	const { table, recognition } = recognisedTable(grid);
+	return {
+		index,
+		place,
+		table,
+		recognition,
+		appearance: bareAppearance(grid),
+		widths: [],
+		content: grid.cells.map(({ text }) => text.split('\n').map((line) => ({ runs: line ? [{ text: line }] : [] }))),
+		wornName: null,
+		carried: null
+	};
+}
+
+/** A document of sections, each with a heading, a line of text and a table of which nothing but its text is known. */
+export function bareDocument(
+	sections: readonly { readonly heading: string; readonly text: string; readonly grid: Grid }[]
+): { blocks: Block[]; tables: DocumentTable[] } {
+	return {
+		blocks: sections.flatMap(({ heading, text }, index): Block[] => [
+			{ kind: 'heading', level: 1, text: heading },
+			...(text ? [{ kind: 'paragraph' as const, text }] : []),
+			{ kind: 'table', index }
+		]),
+		tables: sections.map(({ grid, heading }, index) => bareTable(grid, index, { where: 'body', part: 'new', heading }))
+	};
 }

@@ -71,6 +71,10 @@ export interface Database {
 		looks: number;
 		/** Where in its steps the document stands; undo and redo move it. */
 		step: number;
+		/** The text of its tables, lower case, for searching. */
+		words: ColumnType<string, string | undefined, string>;
+		archived_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
+		removed_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		created_at: Timestamp;
 		updated_at: Timestamp;
 	};

@@ -1,10 +1,9 @@
 import { createHash } from 'node:crypto';
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../core/errors.ts';
-import { readDocx, type DocxDocument } from '../formats/docx/read.ts';
 import type { Account, StyleJob, Travel } from '../formats/account.ts';
-import { writeDocx } from '../formats/docx/write.ts';
-import { openDocument } from '../formats/index.ts';
+import { contentKey } from '../formats/carried.ts';
+import { bareName, openDocument, writeAs, type AnyDocument, type OutKind } from '../formats/index.ts';
 import { EMPTY_STATE, type DocumentState, type TableState } from '../workbench/state.ts';
 import { stateTable } from '../workbench/table.ts';
 import { ConflictError, NotFoundError } from './answers.ts';
@@ -26,14 +25,19 @@ export interface DocumentSummary {
 	/** How many different looks its tables had as the file came. */
 	readonly looks: number;
 	readonly findings: number;
+	/** Names of the house styles that its tables wear. */
+	readonly wears: readonly string[];
+	/** The text of its tables, lower case. */
+	readonly words: string;
+	readonly archived: boolean;
 	readonly updatedAt: string;
 }
 
 /** Opened documents by content: reading a file again costs nothing while somebody works on it. */
-const opened = new Map<string, DocxDocument>();
+const opened = new Map<string, AnyDocument>();
 const OPENED_MAX = 8;
 
-function remember(hash: string, document: DocxDocument): DocxDocument {
+function remember(hash: string, document: AnyDocument): AnyDocument {
 	opened.delete(hash);
 	opened.set(hash, document);
 	if (opened.size > OPENED_MAX) opened.delete(opened.keys().next().value!);
@@ -45,13 +49,27 @@ async function fileBytes(db: Db, hash: string): Promise<Uint8Array<ArrayBuffer>>
 	return new Uint8Array(bytes);
 }
 
-async function open(db: Db, hash: string): Promise<DocxDocument> {
-	const known = opened.get(hash);
-	return remember(hash, known ?? (await readDocx(await fileBytes(db, hash))));
+async function open(db: Db, { file_hash: hash, kind }: { file_hash: string; kind: string }): Promise<AnyDocument> {
+	const known = opened.get(`${kind} ${hash}`);
+	return remember(`${kind} ${hash}`, known ?? (await openDocument(await fileBytes(db, hash), `document.${kind}`)));
+}
+
+/** As much text of a document's tables as is worth searching. */
+const MOST_WORDS = 200_000;
+function wordsOf({ tables }: AnyDocument): string {
+	let words = '';
+	for (const { table, place } of tables) {
+		words += ` ${place.caption ?? ''}`;
+		for (const { text } of table.cells) {
+			if (words.length > MOST_WORDS) return words.toLowerCase();
+			words += ` ${text}`;
+		}
+	}
+	return words.replace(/\0/g, '').toLowerCase();
 }
 
 /** How many really different looks these tables have: same fills, inks, type and lines count as one. */
-function countLooks(document: DocxDocument): number {
+function countLooks(document: AnyDocument): number {
 	return new Set(
 		document.tables.map(({ appearance }) => {
 			const looks = [
@@ -102,12 +120,13 @@ export async function addDocument(
 		const row = await trx
 			.insertInto('documents')
 			.values({
-				name: name.replace(/\.docx$/i, ''),
+				name: bareName(name),
 				kind: document.kind,
 				file_hash: hash,
 				tables: document.tables.length,
 				findings: document.tables.reduce((sum, { recognition }) => sum + recognition.findings.length, 0),
 				looks: countLooks(document),
+				words: wordsOf(document),
 				step: 0
 			})
 			.returning('id')
@@ -119,7 +138,7 @@ export async function addDocument(
 		await recordWears(trx, row.id, { tables });
 		return row.id;
 	});
-	remember(hash, document);
+	remember(`${document.kind} ${hash}`, document);
 	return { id, imported };
 }
 
@@ -134,31 +153,40 @@ async function recordWears(trx: Transaction<Database>, id: string, state: Docume
 export async function listDocuments(db: Db): Promise<DocumentSummary[]> {
 	const rows = await db
 		.selectFrom('documents')
+		.leftJoin('wears', 'wears.document_id', 'documents.id')
+		.leftJoin('styles', 'styles.id', 'wears.style_id')
+		.where('removed_at', 'is', null)
+		.groupBy('documents.id')
 		.selectAll('documents')
-		.select((eb) =>
-			eb
-				.selectFrom('wears')
-				.select(eb.fn.countAll<string>().as('n'))
-				.whereRef('wears.document_id', '=', 'documents.id')
-				.as('styled')
-		)
-		.orderBy('updated_at', 'desc')
-		.orderBy('name')
+		.select(({ fn }) => [
+			fn.count<string>('wears.table_index').as('styled'),
+			sql<string[]>`coalesce(array_agg(distinct styles.name) filter (where styles.name is not null), '{}')`.as('names')
+		])
+		.orderBy('documents.updated_at', 'desc')
+		.orderBy('documents.name')
 		.execute();
-	return rows.map(({ id, name, kind, tables, styled, looks, findings, updated_at }) => ({
+	return rows.map(({ id, name, kind, tables, styled, names, looks, findings, words, archived_at, updated_at }) => ({
 		id,
 		name,
 		kind,
 		tables,
-		styled: Number(styled ?? 0),
+		styled: Number(styled),
+		wears: names,
 		looks,
 		findings,
+		words,
+		archived: archived_at !== null,
 		updatedAt: updated_at.toISOString()
 	}));
 }
 
 async function row(db: Db, id: string) {
-	const document = await db.selectFrom('documents').selectAll().where('id', '=', id).executeTakeFirst();
+	const document = await db
+		.selectFrom('documents')
+		.selectAll()
+		.where('id', '=', id)
+		.where('removed_at', 'is', null)
+		.executeTakeFirst();
 	if (!document) throw new NotFoundError('This document is no longer here.');
 	return document;
 }
@@ -190,18 +218,19 @@ export async function stateAt(db: Db, id: string, step: number): Promise<Documen
 
 /** A document with its file read and the state that it stands at. */
 export async function openById(db: Db, id: string) {
-	const { name, step, file_hash } = await row(db, id);
-	return { name, document: await open(db, file_hash), state: await stateAt(db, id, step) };
+	const found = await row(db, id);
+	return { name: found.name, document: await open(db, found), state: await stateAt(db, id, found.step) };
 }
 
 /** Everything that the document view shows. */
 export async function loadDocument(db: Db, id: string) {
-	const { name, kind, step, file_hash } = await row(db, id);
-	const document = await open(db, file_hash);
+	const found = await row(db, id);
+	const { name, step } = found;
+	const document = await open(db, found);
 	return {
 		id,
 		name,
-		kind,
+		kind: document.kind,
 		step,
 		steps: await stepsOf(db, id),
 		state: await stateAt(db, id, step),
@@ -227,13 +256,15 @@ async function specimensOf(db: Db, most: number, ids?: readonly string[]) {
 	const documents = await db
 		.selectFrom('documents')
 		.selectAll()
+		.where('removed_at', 'is', null)
 		.$if(!!ids, (query) => query.where('id', 'in', ids!))
 		.orderBy('created_at')
 		.limit(most)
 		.execute();
 	const specimens = [];
-	for (const { id, name, step, file_hash } of documents) {
-		const document = await open(db, file_hash);
+	for (const found of documents) {
+		const { id, name, step } = found;
+		const document = await open(db, found);
 		const state = await stateAt(db, id, step);
 		for (const entry of document.tables)
 			if (entry.place.where !== 'nested')
@@ -263,7 +294,9 @@ export async function loadSpecimens(db: Db, most: number, keys?: readonly string
 	const specimens = await specimensOf(db, 12);
 	const variety = ({ entry: { table } }: (typeof specimens)[number]) =>
 		new Set(table.roles).size * 10 + Math.min(table.columns, 9) - (table.rows > 20 ? 30 : 0);
-	return specimens.sort((a, b) => variety(b) - variety(a)).slice(0, most);
+	// A table that stands in several documents stands on the sheet once.
+	const distinct = new Map(specimens.reverse().map((specimen) => [contentKey(specimen.entry.table), specimen]));
+	return [...distinct.values()].sort((a, b) => variety(b) - variety(a)).slice(0, most);
 }
 
 /** Saves a new step after the one that the editor saw; steps that were undone before it are gone. */
@@ -335,42 +368,95 @@ export async function moveToStep(db: Kysely<Database>, id: string, from: number,
 	});
 }
 
-/** Removes a document and, where no other holds the same file, its bytes. */
+/** Puts a document aside, or back. */
+export async function archiveDocument(db: Kysely<Database>, id: string, archived: boolean): Promise<void> {
+	await row(db, id);
+	await db
+		.updateTable('documents')
+		.set({ archived_at: archived ? sql<Date>`now()` : null })
+		.where('id', '=', id)
+		.execute();
+}
+
+/** Takes a document out; for a day it can be brought back. */
 export async function removeDocument(db: Kysely<Database>, id: string): Promise<void> {
 	await db.transaction().execute(async (trx) => {
-		const { file_hash } = await row(trx, id);
-		await trx.deleteFrom('documents').where('id', '=', id).execute();
+		await row(trx, id);
 		await trx
-			.deleteFrom('files')
-			.where('hash', '=', file_hash)
-			.where(({ not, exists, selectFrom }) =>
-				not(exists(selectFrom('documents').select('id').where('file_hash', '=', file_hash)))
-			)
+			.updateTable('documents')
+			.set({ removed_at: sql<Date>`now()` })
+			.where('id', '=', id)
 			.execute();
+		await trx.deleteFrom('wears').where('document_id', '=', id).execute();
+	});
+	await forgetRemoved(db);
+}
+
+/** Brings back what was taken out. */
+export async function bringBackDocument(db: Kysely<Database>, id: string): Promise<void> {
+	await db.transaction().execute(async (trx) => {
+		const found = await trx
+			.updateTable('documents')
+			.set({ removed_at: null })
+			.where('id', '=', id)
+			.returning('step')
+			.executeTakeFirst();
+		if (!found) throw new NotFoundError('This document was taken out more than a day ago and is gone.');
+		const known = new Set((await trx.selectFrom('styles').select('id').execute()).map((style) => style.id));
+		const { tables } = await stateAt(trx, id, found.step);
+		// A style that went in the meantime is worn by nobody any more.
+		const kept = Object.entries(tables).filter(([, { style }]) => style === undefined || known.has(style));
+		await recordWears(trx, id, { tables: Object.fromEntries(kept) });
 	});
 }
 
-/** Writes the document as it stands: every table that wears a style, everything else as it came. */
+/** Documents that were taken out a day ago go for good, and with the last one of a file its bytes. */
+async function forgetRemoved(db: Kysely<Database>): Promise<void> {
+	await db
+		.deleteFrom('documents')
+		.where('removed_at', '<', sql<Date>`now() - interval '1 day'`)
+		.execute();
+	await db
+		.deleteFrom('files')
+		.where(({ not, exists, selectFrom }) =>
+			not(exists(selectFrom('documents').select('id').whereRef('file_hash', '=', 'files.hash')))
+		)
+		.execute();
+}
+
+/**
+ * Writes the document as it stands: in its own format every table that wears a style, everything else as it came; in
+ * another format a new file of its headings, text and tables.
+ */
 export async function writeDocument(
 	db: Kysely<Database>,
 	id: string,
+	to?: OutKind,
 	as: Travel = 'living'
-): Promise<{ name: string; bytes: Uint8Array<ArrayBuffer>; account: Account }> {
-	const { name, step, file_hash } = await row(db, id);
-	const document = await open(db, file_hash);
-	const state = await stateAt(db, id, step);
+): Promise<{ name: string; kind: OutKind; bytes: Uint8Array<ArrayBuffer>; account: Account }> {
+	const found = await row(db, id);
+	const document = await open(db, found);
+	const { name } = found;
+	const kind = to ?? document.kind;
+	const state = await stateAt(db, id, found.step);
 	const wardrobe = await Wardrobe.load(db);
 	const jobs = document.tables.flatMap((entry): StyleJob[] => {
 		const own = state.tables[entry.index];
 		const style = own && wardrobe.definition(own);
 		return style ? [{ index: entry.index, table: stateTable(entry, own), style }] : [];
 	});
-	if (jobs.length === 0)
-		return { name, bytes: await fileBytes(db, file_hash), account: { tables: [], remarks: document.remarks } };
-	const { bytes, account } = await writeDocx(document, jobs, {
+	if (jobs.length === 0 && kind === document.kind)
+		return {
+			name,
+			kind,
+			bytes: await fileBytes(db, found.file_hash),
+			account: { tables: [], remarks: document.remarks }
+		};
+	const { bytes, account } = await writeAs(kind, document, jobs, {
 		house: await loadHouse(db),
 		find: findIn(wardrobe.styles),
-		as
+		as,
+		title: name
 	});
-	return { name, bytes, account };
+	return { name, kind, bytes, account };
 }

@@ -1,4 +1,5 @@
 import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
+import { OUT_KINDS, type OutKind } from '../formats/index.ts';
 import { InputError } from '../core/errors.ts';
 import { COLUMN_KINDS, ROLE_PATTERN } from '../core/table/roles.ts';
 import { ASPECTS } from '../core/style/types.ts';
@@ -41,6 +42,7 @@ const tableState = closed(
 const SCHEMAS = {
 	newStep: closed({ after: step, label, tables: byNumber(tableState) }, ['after', 'label', 'tables']),
 	moveStep: closed({ from: step, to: step }, ['from', 'to']),
+	keepDocument: closed({ archived: { type: 'boolean' }, removed: { const: false } }, []),
 	newStyle: closed({ from: uuid, how: { enum: ['inherit', 'copy'] }, definition: { type: 'object' } }, []),
 	saveStyle: closed(
 		{
@@ -92,6 +94,7 @@ const SCHEMAS = {
 export interface Requests {
 	newStep: { after: number; label: string; tables: Record<number, import('../workbench/state.ts').TableState> };
 	moveStep: { from: number; to: number };
+	keepDocument: { archived?: boolean; removed?: false };
 	newStyle: { from?: string; how?: 'inherit' | 'copy'; definition?: unknown };
 	saveStyle: { version: number; from: number; at: number; steps: { label: string; definition: unknown }[] };
 	pushUp: { version: number; place: string; path: string };
@@ -139,4 +142,13 @@ export async function readRequest<K extends keyof Requests>(request: Request, ki
 export function readId(text: string, what: string): string {
 	if (!isUuid(text)) throw new InputError('request', `“${text}” is not the id of a ${what}.`);
 	return text;
+}
+
+/** The format that `?as=` asks for; undefined for the document's own. */
+export function readOutKind(url: URL): OutKind | undefined {
+	const kind = url.searchParams.get('as');
+	if (kind === null) return undefined;
+	if (!OUT_KINDS.includes(kind as OutKind))
+		throw new InputError('request', `“${kind}” is not a format to take a file in; there are: ${OUT_KINDS.join(', ')}.`);
+	return kind as OutKind;
 }

@@ -3,7 +3,8 @@ import { toHex, type Hex } from '../core/colour.ts';
 import { InputError } from '../core/errors.ts';
 import { flatten } from '../core/style/inherit.ts';
 import { describeStyle } from '../core/style/sentence.ts';
-import { blankDocx } from '../formats/docx/blank.ts';
+import { bareDocument } from '../formats/bare.ts';
+import { makeDocx } from '../formats/docx/make.ts';
 import { readDocx } from '../formats/docx/read.ts';
 import { tableStylesOf } from '../formats/docx/template.ts';
 import { writeDocx } from '../formats/docx/write.ts';
@@ -25,6 +26,8 @@ export async function importTemplate(
 	bytes: Uint8Array<ArrayBuffer>
 ): Promise<{ styles: { id: string; name: string; was: string }[] }> {
 	const document = await openDocument(bytes, name);
+	if (document.kind !== 'docx')
+		throw new InputError('no-style', `“${name}” is no DOCX template, so there are no table styles to take in.`, name);
 	const house = await loadHouse(db);
 	const names = new Map<string, string>();
 	for (const [ink, hex] of Object.entries(house.inks)) if (!names.has(toHex(hex)!)) names.set(toHex(hex)!, ink);
@@ -76,12 +79,14 @@ export async function writeTemplate(
 	if (definitions.length === 0) throw new NotFoundError('Say which styles the template is to hold.');
 	const { table } = builtInSpecimen();
 	const document = await readDocx(
-		await blankDocx(
-			definitions.map((style) => ({
-				heading: style.name,
-				text: style.description ?? describeStyle(flatten(style)),
-				grid: table
-			}))
+		await makeDocx(
+			bareDocument(
+				definitions.map((style) => ({
+					heading: style.name,
+					text: style.description ?? describeStyle(flatten(style)),
+					grid: table
+				}))
+			)
 		)
 	);
 	const house = await loadHouse(db);

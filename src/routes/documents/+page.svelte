@@ -1,10 +1,13 @@
 <script lang="ts">
 	import { invalidate } from '$app/navigation';
+	import ArchiveOutline from 'flowbite-svelte-icons/ArchiveOutline.svelte';
 	import TrashBinOutline from 'flowbite-svelte-icons/TrashBinOutline.svelte';
 	import { call } from '$lib/ui/api.ts';
 	import DropTarget from '$lib/ui/documents/DropTarget.svelte';
+	import { KIND_WORDS } from '$lib/ui/documents/kinds.ts';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
+	import { isTyping } from '$lib/ui/shell/keys.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import type { DocumentSummary } from '$lib/server/documents.ts';
 
@@ -12,39 +15,124 @@
 	let chooser: HTMLInputElement;
 	let removing = $state<DocumentSummary>();
 	let asking = $state(false);
-	let arriving = $state<{ name: string; failed?: string }[]>([]);
+	/** A file on its way in. */
+	class Arriving {
+		state = $state<'reading' | 'in' | 'failed'>('reading');
+		reason = $state('');
+		readonly file: File;
+		constructor(file: File) {
+			this.file = file;
+		}
+	}
+	let arriving = $state.raw<Arriving[]>([]);
+	const failed = $derived(arriving.filter(({ state }) => state === 'failed'));
+	const reading = $derived(arriving.filter(({ state }) => state === 'reading'));
 
 	const MOST = 50 * 2 ** 20;
-	const kinds: Record<string, string> = { docx: 'word-processed' };
+	/** Files that are read at one time. */
+	const AT_ONCE = 3;
 
+	async function takeOne(entry: Arriving) {
+		try {
+			if (entry.file.size > MOST)
+				throw new Error(
+					`“${entry.file.name}” is ${Math.ceil(entry.file.size / 2 ** 20)} MB; files up to 50 MB are taken.`
+				);
+			const { imported } = await call<{ id: string; imported: string[] }>(
+				'POST',
+				`/api/documents?name=${encodeURIComponent(entry.file.name)}`,
+				entry.file
+			);
+			entry.state = 'in';
+			if (imported.length)
+				notify(`“${entry.file.name}” brought ${imported.map((name) => `“${name}”`).join(', ')} to the Stylebook.`);
+			await invalidate('heptarch:documents');
+		} catch (error) {
+			entry.state = 'failed';
+			entry.reason = (error as Error).message;
+		}
+	}
+	/** Takes files in, some at a time; one that cannot be read says why, and the rest go on. */
 	async function take(files: readonly File[]) {
-		arriving = files.map(({ name }) => ({ name }));
-		for (const [i, file] of files.entries())
-			try {
-				if (file.size > MOST)
-					throw new Error(`“${file.name}” is ${Math.ceil(file.size / 2 ** 20)} MB; files up to 50 MB are taken.`);
-				const { imported } = await call<{ id: string; imported: string[] }>(
-					'POST',
-					`/api/documents?name=${encodeURIComponent(file.name)}`,
-					file
-				);
-				notify(
-					`“${file.name}” is in.${imported.length ? ` It brought ${imported.map((name) => `“${name}”`).join(', ')} to the Stylebook.` : ''}`
-				);
-				arriving = arriving.filter((_, at) => arriving[at]!.name !== file.name || arriving[at]!.failed);
-				await invalidate('heptarch:documents');
-			} catch (error) {
-				arriving = arriving.map((entry, at) =>
-					at === i || entry.name === file.name ? { ...entry, failed: (error as Error).message } : entry
-				);
-			}
+		const list = files.map((file) => new Arriving(file));
+		arriving = [...arriving.filter(({ state }) => state !== 'in'), ...list];
+		const waiting = [...list];
+		await Promise.all(
+			Array.from({ length: AT_ONCE }, async () => {
+				for (let next = waiting.shift(); next; next = waiting.shift()) await takeOne(next);
+			})
+		);
+		const count = list.filter(({ state }) => state === 'in').length;
+		if (count)
+			notify(
+				count === 1 ? `“${list.find(({ state }) => state === 'in')!.file.name}” is in.` : `${count} files are in.`
+			);
+		arriving = arriving.filter(({ state }) => state !== 'in');
 	}
 
+	/** Cells copied elsewhere come in as a document of their own. */
+	function paste(event: ClipboardEvent) {
+		if (isTyping(event)) return;
+		const files = [...(event.clipboardData?.files ?? [])];
+		const html = event.clipboardData?.getData('text/html') ?? '';
+		const text = event.clipboardData?.getData('text/plain') ?? '';
+		const stamp = day.format(new Date()).replace(/[:/]/g, '.');
+		if (files.length) void take(files);
+		else if (/<table/i.test(html)) void take([new File([html], `Pasted ${stamp}.html`)]);
+		else if (text.includes('\t')) void take([new File([text], `Pasted ${stamp}.tsv`)]);
+		else if (text.trim()) notify('What was pasted holds no cells: copy them from a table, or as text with tabs.');
+		else return;
+		event.preventDefault();
+	}
+
+	const columns = [
+		{ key: 'name', words: 'Document', of: (document: DocumentSummary) => document.name.toLowerCase() },
+		{ key: 'kind', words: 'Kind', of: (document: DocumentSummary) => KIND_WORDS[document.kind] ?? document.kind },
+		{ key: 'styled', words: 'In a house style', of: (document: DocumentSummary) => document.styled / document.tables },
+		{ key: 'looks', words: 'Looks as it came', of: (document: DocumentSummary) => document.looks },
+		{ key: 'findings', words: 'Findings', of: (document: DocumentSummary) => document.findings },
+		{ key: 'updatedAt', words: 'Last worked on', of: (document: DocumentSummary) => document.updatedAt }
+	];
+	let search = $state('');
+	let kind = $state('');
+	let shelf = $state<'work' | 'archive'>('work');
+	let sort = $state({ key: 'updatedAt', down: true });
+	const archived = $derived(data.documents.filter((document) => document.archived).length);
+	const kindsHere = $derived([...new Set(data.documents.map((document) => document.kind))].sort());
+	const listed = $derived.by(() => {
+		const wanted = search.trim().toLowerCase().split(/\s+/).filter(Boolean);
+		const { of } = columns.find(({ key }) => key === sort.key)!;
+		const compare = (a: string | number, b: string | number) => (a < b ? -1 : a > b ? 1 : 0);
+		return data.documents
+			.filter(
+				(document) =>
+					document.archived === (shelf === 'archive') &&
+					(!kind || document.kind === kind) &&
+					wanted.every((word) =>
+						`${document.name} ${document.wears.join(' ')} ${document.words}`.toLowerCase().includes(word)
+					)
+			)
+			.sort((a, b) => compare(of(a), of(b)) * (sort.down ? -1 : 1) || compare(a.name, b.name));
+	});
+
+	async function keep(document: DocumentSummary, change: { archived: boolean } | { removed: false }, said?: string) {
+		try {
+			await call('PUT', `/api/documents/${document.id}`, change);
+			await invalidate('heptarch:documents');
+			if (said) notify(said, 'done', { words: 'Undo', run: () => keep(document, { archived: document.archived }) });
+		} catch (error) {
+			notifyError(error);
+		}
+	}
 	async function remove() {
 		asking = false;
 		try {
-			await call('DELETE', `/api/documents/${removing!.id}`);
-			notify(`“${removing!.name}” was removed.`);
+			const document = removing!;
+			await call('DELETE', `/api/documents/${document.id}`);
+			notify(`“${document.name}” was removed.`, 'done', {
+				words: 'Undo',
+				run: () => keep(document, { removed: false })
+			});
 			await invalidate('heptarch:documents');
 		} catch (error) {
 			notifyError(error);
@@ -62,14 +150,34 @@
 
 <svelte:head><title>Documents · Heptarch</title></svelte:head>
 
+<svelte:window onpaste={paste} />
 <DropTarget ondrop={take} />
 <TopBar title="Documents">
 	{#snippet facts()}
 		{#if data.documents.length}<span class="chip"
-				>{data.documents.length} {data.documents.length === 1 ? 'file' : 'files'}</span
+				>{data.documents.length - archived} {data.documents.length - archived === 1 ? 'file' : 'files'}</span
 			>{/if}
 	{/snippet}
 	{#snippet actions()}
+		{#if data.documents.length}
+			<input
+				class="field w-64"
+				type="search"
+				placeholder="Find by name, style or a word in a table"
+				aria-label="Find documents"
+				bind:value={search}
+			/>
+			<select class="field w-40" aria-label="Kind of document" bind:value={kind}>
+				<option value="">every kind</option>
+				{#each kindsHere as one (one)}<option value={one}>{KIND_WORDS[one] ?? one}</option>{/each}
+			</select>
+			<button
+				type="button"
+				class="button"
+				aria-pressed={shelf === 'archive'}
+				onclick={() => (shelf = shelf === 'work' ? 'archive' : 'work')}>Put aside · {archived}</button
+			>
+		{/if}
 		<button type="button" class="button primary" onclick={() => chooser.click()}>Add documents…</button>
 	{/snippet}
 </TopBar>
@@ -77,7 +185,7 @@
 	bind:this={chooser}
 	type="file"
 	multiple
-	accept=".docx"
+	accept=".docx,.docm,.odt,.fodt,.html,.htm,.csv,.tsv,.txt"
 	class="hidden"
 	aria-label="Documents to add"
 	onchange={() => {
@@ -87,24 +195,22 @@
 />
 
 <main class="flex-1 overflow-y-auto px-5 py-5">
-	{#each arriving as { name, failed } (name)}
+	{#if reading.length}
+		<div class="mb-3 rounded-lg border border-hairline bg-sheet px-4 py-2.5" role="status">
+			Reading {reading.length === 1 ? `“${reading[0]!.file.name}”` : `${reading.length} files`}…
+		</div>
+	{/if}
+	{#each failed as entry (entry)}
 		<div
-			class={[
-				'mb-3 flex items-center gap-3 rounded-lg border px-4 py-2.5',
-				failed ? 'border-error bg-error-wash text-error' : 'border-hairline bg-sheet'
-			]}
-			role={failed ? 'alert' : 'status'}
+			class="mb-3 flex items-center gap-3 rounded-lg border border-error bg-error-wash px-4 py-2.5 text-error"
+			role="alert"
 		>
-			{#if failed}
-				<span class="flex-1">{failed}</span>
-				<button
-					type="button"
-					class="button small"
-					onclick={() => (arriving = arriving.filter((entry) => entry.name !== name))}>Put away</button
-				>
-			{:else}
-				<span>Reading “{name}”…</span>
-			{/if}
+			<span class="flex-1"><strong>{entry.file.name}</strong> was not taken. {entry.reason}</span>
+			<button
+				type="button"
+				class="button small"
+				onclick={() => (arriving = arriving.filter((other) => other !== entry))}>Put away</button
+			>
 		</div>
 	{/each}
 
@@ -112,8 +218,9 @@
 		<div class="mx-auto mt-20 max-w-lg text-center">
 			<p class="font-title text-[24px]">No document yet</p>
 			<p class="mt-2 text-quiet">
-				Drop a word-processed document (DOCX, up to 50 MB) anywhere on this page. Its tables are recognised at once;
-				nothing in the file changes before you take it back.
+				Drop word-processed documents (DOCX), open text documents (ODT), web pages (HTML) or rows (CSV, TSV), up to 50
+				MB each, anywhere on this page, or paste cells. Tables are recognised at once; nothing in a file changes before
+				you take it back.
 			</p>
 			<button type="button" class="button mt-5" onclick={() => chooser.click()}>Choose a document…</button>
 		</div>
@@ -122,31 +229,39 @@
 			<table class="w-full">
 				<thead>
 					<tr class="border-b border-hairline text-start text-quiet">
-						<th class="px-4 py-2.5 text-start font-medium">Document</th>
-						<th class="px-4 py-2.5 text-start font-medium">Kind</th>
-						<th class="px-4 py-2.5 text-start font-medium">In a house style</th>
-						<th class="px-4 py-2.5 text-start font-medium">Looks as it came</th>
-						<th class="px-4 py-2.5 text-start font-medium">Findings</th>
-						<th class="px-4 py-2.5 text-start font-medium">Last worked on</th>
-						<th><span class="sr-only">Remove</span></th>
+						{#each columns as { key, words } (key)}
+							<th
+								class="px-4 py-2.5 text-start font-medium"
+								aria-sort={sort.key === key ? (sort.down ? 'descending' : 'ascending') : 'none'}
+								><button
+									type="button"
+									class="hover:text-ink"
+									onclick={() => (sort = { key, down: sort.key === key ? !sort.down : key === 'updatedAt' })}
+									>{words}{sort.key === key ? (sort.down ? ' ↓' : ' ↑') : ''}</button
+								></th
+							>
+						{/each}
+						<th><span class="sr-only">Put aside or remove</span></th>
 					</tr>
 				</thead>
 				<tbody>
-					{#each data.documents as document (document.id)}
+					{#each listed as document (document.id)}
 						<tr class="border-b border-hairline last:border-0 hover:bg-paper">
 							<td class="px-4 py-3"
 								><a class="text-[15px] font-semibold hover:underline" href="/documents/{document.id}">{document.name}</a
 								></td
 							>
-							<td class="px-4 py-3 text-quiet">{kinds[document.kind] ?? document.kind}</td>
+							<td class="px-4 py-3 text-quiet">{KIND_WORDS[document.kind] ?? document.kind}</td>
 							<td class="px-4 py-3">
 								<span class="flex items-center gap-2">
 									<span class="h-1.5 w-20 overflow-hidden rounded-full bg-desk"
 										><span class="block h-full bg-picked" style="width:{(100 * document.styled) / document.tables}%"
 										></span></span
 									>
-									{document.styled} of {document.tables} tables
+									{document.styled} of {document.tables}
+									{document.tables === 1 ? 'table' : 'tables'}
 								</span>
+								{#if document.wears.length}<span class="text-[12px] text-quiet">{document.wears.join(', ')}</span>{/if}
 							</td>
 							<td class="px-4 py-3">{document.looks}</td>
 							<td class="px-4 py-3">
@@ -155,7 +270,21 @@
 									>{:else}<span class="text-quiet">none</span>{/if}
 							</td>
 							<td class="px-4 py-3 text-quiet">{day.format(new Date(document.updatedAt))}</td>
-							<td class="pe-3 text-end">
+							<td class="pe-3 text-end whitespace-nowrap">
+								<button
+									type="button"
+									class="rounded p-1.5 text-quiet hover:bg-desk hover:text-ink"
+									aria-label={document.archived
+										? `Take “${document.name}” back to work`
+										: `Put “${document.name}” aside`}
+									title={document.archived ? 'Back to work' : 'Put aside'}
+									onclick={() =>
+										keep(
+											document,
+											{ archived: !document.archived },
+											document.archived ? `“${document.name}” is back.` : `“${document.name}” is put aside.`
+										)}><ArchiveOutline class="h-4 w-4" /></button
+								>
 								<button
 									type="button"
 									class="rounded p-1.5 text-quiet hover:bg-error-wash hover:text-error"
@@ -173,14 +302,22 @@
 				</tbody>
 			</table>
 		</div>
-		<p class="mt-4 text-quiet">Drop more DOCX files anywhere on this page, up to 50 MB each.</p>
+		{#if !listed.length}<p class="mt-4 text-quiet">
+				{shelf === 'archive' && !archived
+					? 'Nothing is put aside.'
+					: 'No document matches. Names, worn styles and the text of tables are searched.'}
+			</p>{/if}
+		<p class="mt-4 text-quiet">
+			Drop more DOCX, ODT, HTML or CSV files anywhere on this page, up to 50 MB each, or paste cells.
+		</p>
 	{/if}
 </main>
 
 <Dialog bind:open={asking} title="Remove “{removing?.name}”?">
 	<p>
-		The document and all that was decided about its {removing?.tables} tables go from Heptarch. The file on your own disk
-		stays as it is.
+		The document and all that was decided about its {removing?.tables}
+		{removing?.tables === 1 ? 'table' : 'tables'} go from Heptarch; for a day it can be brought back. The file on your own
+		disk stays as it is.
 	</p>
 	{#snippet answers()}
 		<button type="button" class="button" onclick={() => (asking = false)}>Keep it</button>

@@ -147,7 +147,7 @@ describe('heptarch apply', () => {
 		fails(/“colour” is not something to carry/, ...apply('report.docx', 'ledger.json', '--carry', 'colour'));
 		fails(/--parts takes part names/, ...apply('report.docx', 'ledger.json', '--parts=rowBand'));
 		fails(/--style is missing/, 'apply', 'report.docx', '--out', 'never.docx');
-		fails(/only \.docx/, 'apply', 'report.docx', '--style', 'ledger.json', '--out', 'never.odt');
+		fails(/no format that can be written/, 'apply', 'report.docx', '--style', 'ledger.json', '--out', 'never.rtf');
 		fails(/There is no command/, 'paint');
 		assert.ok(!existsSync(at('never.docx')));
 		assert.deepEqual(

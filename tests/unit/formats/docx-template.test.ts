@@ -11,7 +11,8 @@ import type { Style } from '../../../src/lib/core/style/types.ts';
 import { checkStyle } from '../../../src/lib/core/style/validate.ts';
 import { createGrid } from '../../../src/lib/core/table/grid.ts';
 import { recognisedTable } from '../../../src/lib/core/recognise/table.ts';
-import { blankDocx } from '../../../src/lib/formats/docx/blank.ts';
+import { bareDocument } from '../../../src/lib/formats/bare.ts';
+import { makeDocx } from '../../../src/lib/formats/docx/make.ts';
 import { readDocx } from '../../../src/lib/formats/docx/read.ts';
 import { tableStylesOf } from '../../../src/lib/formats/docx/template.ts';
 import { compare } from '../../../src/lib/formats/account.ts';
@@ -42,7 +43,9 @@ const named = (hex: string) => Object.entries(FIRST_HOUSE.inks).find(([, value])
 
 /** Writes styles into a new template and reads its table styles back, what Heptarch carries along left aside. */
 async function outAndIn(styles: readonly Style[]): Promise<Style[]> {
-	const document = await readDocx(await blankDocx(styles.map(({ name }) => ({ heading: name, text: '', grid }))));
+	const document = await readDocx(
+		await makeDocx(bareDocument(styles.map(({ name }) => ({ heading: name, text: '', grid }))))
+	);
 	const find = (name: string) => styles.find((style) => style.name === name);
 	const { bytes } = await writeDocx(
 		document,
@@ -103,7 +106,9 @@ describe('a DOCX template', () => {
 	it('of house styles reads back, by the standard’s own rules, as they look', async () => {
 		const find = (name: string) => DEMO_STYLES.find((style) => style.name === name);
 		const styles = DEMO_STYLES.map((style) => selfContained(style, FIRST_HOUSE, find));
-		const document = await readDocx(await blankDocx(styles.map(({ name }) => ({ heading: name, text: 'x', grid }))));
+		const document = await readDocx(
+			await makeDocx(bareDocument(styles.map(({ name }) => ({ heading: name, text: 'x', grid }))))
+		);
 		const { table } = recognisedTable(grid);
 		const jobs = styles.map((style, index) => ({ index, table, style }));
 		const { bytes, account } = await writeDocx(document, jobs, { house: FIRST_HOUSE });

@@ -11,6 +11,8 @@ import { connect, type Database } from '../../../src/lib/server/database.ts';
 import {
 	addDocument,
 	addStep,
+	archiveDocument,
+	bringBackDocument,
 	listDocuments,
 	loadDocument,
 	loadSpecimens,
@@ -29,7 +31,7 @@ import {
 	saveStyle
 } from '../../../src/lib/server/styles.ts';
 import { frozenDraft } from '../../../src/lib/server/editions.ts';
-import { docx, p } from '../formats/documents.ts';
+import { docx, LEDGER, p, tbl } from '../formats/documents.ts';
 
 const url = process.env.DATABASE_URL;
 
@@ -54,7 +56,7 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 
 	it('loads the demo house once', async () => {
 		assert.equal(await loadDemo(db), false);
-		assert.deepEqual((await listDocuments(db)).map(({ tables }) => tables).sort(), [3, 9]);
+		assert.deepEqual((await listDocuments(db)).map(({ tables }) => tables).sort(), [1, 3, 9, 9, 9]);
 		assert.ok((await loadSpecimens(db, 5)).length === 5);
 	});
 
@@ -124,7 +126,7 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 		await assert.rejects(addDocument(db, 'huge.docx', new Uint8Array(51 * 2 ** 20)), code('too-large'));
 		await assert.rejects(addDocument(db, 'plain.docx', await docx({ body: p('text') })), code('no-table'));
 		assert.equal(await files(), before);
-		assert.equal((await listDocuments(db)).length, 2);
+		assert.equal((await listDocuments(db)).length, 5);
 	});
 
 	it('stores the same bytes once, and lets them go with the last document', async () => {
@@ -135,11 +137,43 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 			.file_hash;
 		const stored = async () => (await db.selectFrom('files').select('hash').where('hash', '=', hash).execute()).length;
 		assert.equal(await stored(), 1);
+		const yesterday = (id: string) =>
+			db
+				.updateTable('documents')
+				.set({ removed_at: new Date(Date.now() - 25 * 3_600_000) })
+				.where('id', '=', id)
+				.execute();
 		await removeDocument(db, a.id);
-		assert.equal(await stored(), 1);
+		await yesterday(a.id);
 		await removeDocument(db, b.id);
-		assert.equal(await stored(), 0);
+		assert.equal(await stored(), 1, 'b can still be brought back');
 		await assert.rejects(loadDocument(db, a.id), NotFoundError);
+		await assert.rejects(bringBackDocument(db, a.id), NotFoundError);
+		await yesterday(b.id);
+		const c = await addDocument(db, 'c.docx', await docx({ body: tbl(LEDGER) }));
+		await removeDocument(db, c.id);
+		assert.equal(await stored(), 0);
+	});
+	it('brings back what was taken out, with what its tables wear, and puts aside', async () => {
+		const beacon = await styleNamed('Beacon');
+		const { id } = await addDocument(db, 'brought back.docx', await docx({ body: tbl(LEDGER) }));
+		await addStep(db, id, 0, 'Beacon', { 0: { style: beacon.id } });
+		const found = async () => (await listDocuments(db)).find((document) => document.id === id);
+		assert.deepEqual((await found())!.wears, ['Beacon']);
+		assert.match((await found())!.words, /total/);
+		await removeDocument(db, id);
+		assert.equal(await found(), undefined);
+		await bringBackDocument(db, id);
+		assert.deepEqual((await found())!.wears, ['Beacon']);
+		await archiveDocument(db, id, true);
+		assert.equal((await found())!.archived, true);
+		for (const kind of ['docx', 'odt', 'html', 'csv', 'json'] as const) {
+			const written = await writeDocument(db, id, kind);
+			assert.equal(written.kind, kind);
+			assert.ok(written.bytes.length > 10);
+			assert.deepEqual(written.account.tables[0]!.differences, [], kind);
+		}
+		await removeDocument(db, id);
 	});
 
 	it('never saves one window’s style over another’s', async () => {

@@ -1,8 +1,7 @@
 import { InputError } from '../../core/errors.ts';
-import { recognisedTable } from '../../core/recognise/table.ts';
-import { createGrid, type Grid } from '../../core/table/grid.ts';
-import { bareAppearance } from '../bare.ts';
-import type { DocumentTable, OpenDocument } from '../document.ts';
+import { createGrid } from '../../core/table/grid.ts';
+import { bareTable } from '../bare.ts';
+import type { OpenDocument } from '../document.ts';
 import { checkSize } from '../limits.ts';
 import { decodeText, type EncodedText } from '../package/encoding.ts';
 import { findSeparator, parseRows, type Separator } from './parse.ts';
@@ -15,22 +14,6 @@ export interface CsvDocument extends OpenDocument {
 }
 
 const SEPARATOR_WORDS: Record<Separator, string> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' };
-
-/** A grid has no looks of its own where its file has none. */
-export function plainTable(grid: Grid, place: DocumentTable['place']): DocumentTable {
-	const { table, recognition } = recognisedTable(grid);
-	return {
-		index: 0,
-		place,
-		table,
-		recognition,
-		appearance: bareAppearance(grid),
-		widths: [],
-		content: grid.cells.map(({ text }) => text.split('\n').map((line) => ({ runs: line ? [{ text: line }] : [] }))),
-		wornName: null,
-		carried: null
-	};
-}
 
 /** Reads CSV or TSV (RFC 4180; encoding and separator are found out). Throws InputError saying what is wrong and where. */
 export function readCsv(bytes: Uint8Array): CsvDocument {
@@ -47,7 +30,7 @@ export function readCsv(bytes: Uint8Array): CsvDocument {
 	return {
 		kind: 'csv',
 		blocks: [{ kind: 'table', index: 0 }],
-		tables: [plainTable(grid, { where: 'body', part: 'rows' })],
+		tables: [bareTable(grid, 0, { where: 'body', part: 'rows' })],
 		styles: [],
 		remarks: [
 			`${rows.length.toLocaleString('en')} rows, separated by ${SEPARATOR_WORDS[separator]}, encoded as ${source.encoding}. This format has no looks: take it as another format to see the style.`

@@ -3,7 +3,7 @@ import type { Appearance } from '../../core/cascade/look.ts';
 import type { Hex } from '../../core/colour.ts';
 import { recognisedTable } from '../../core/recognise/table.ts';
 import type { Hints } from '../../core/recognise/recognise.ts';
-import type { Table } from '../../core/table/grid.ts';
+
 import type { Block, CellContent, DocumentTable, OpenDocument, RunView, TablePlace } from '../document.ts';
 import { descendants, parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';

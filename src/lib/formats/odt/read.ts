@@ -10,7 +10,7 @@ import { parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';
 import { readGrid, type OdtGrid } from './grid.ts';
 import { documentAppearance, runProperties, textLook, toEmu } from './looks.ts';
-import { DATA_FIELD, DATA_FILE, MIMETYPE, NAMESPACES } from './names.ts';
+import { DATA_FIELD, DATA_FILE, NAMESPACES } from './names.ts';
 import { OdfStyles } from './styles.ts';
 import { paragraphsOf, readParagraph, textOf, type TextParagraph } from './text.ts';
 

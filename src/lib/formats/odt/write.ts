@@ -15,7 +15,6 @@ import {
 import { carriedAfter, carriedToJson } from '../carried.ts';
 import { Edits, escapeXml, type XmlNode } from '../package/xml.ts';
 import type { EntryText } from '../package/zip.ts';
-import type { OdtGrid } from './grid.ts';
 import { runProperties, textLook } from './looks.ts';
 import { DATA_FIELD, DATA_FILE, namespaceOf, OWN_PREFIXES } from './names.ts';
 import { readOdt, type OdtDocument, type OdtPart } from './read.ts';

@@ -29,7 +29,9 @@ function looksLikeUtf16(bytes: Uint8Array): string | undefined {
 	if (head.length < 4) return undefined;
 	let [even, odd] = [0, 0];
 	head.forEach((byte, i) => {
-		if (byte === 0) i % 2 ? odd++ : even++;
+		if (byte !== 0) return;
+		if (i % 2) odd++;
+		else even++;
 	});
 	if (odd > head.length * 0.3 && even < head.length * 0.05) return 'utf-16le';
 	if (even > head.length * 0.3 && odd < head.length * 0.05) return 'utf-16be';

@@ -1,11 +1,29 @@
 <script lang="ts">
 	import { Spinner } from 'flowbite-svelte';
 	import type { Account } from '$lib/formats/account.ts';
+	import type { DocumentKind } from '$lib/formats/document.ts';
+	import type { OutKind } from '$lib/formats/index.ts';
 	import { call } from '../api.ts';
 	import Dialog from '../shell/Dialog.svelte';
 
 	/** Before the file is taken: what changes, what travels how, and what reading it back has found. */
-	let { open = $bindable(), id, name, tables }: { open: boolean; id: string; name: string; tables: number } = $props();
+	let {
+		open = $bindable(),
+		id,
+		name,
+		kind,
+		tables
+	}: { open: boolean; id: string; name: string; kind: DocumentKind; tables: number } = $props();
+	const FORMATS: readonly (readonly [kind: OutKind, words: string])[] = [
+		['docx', 'DOCX, word-processed'],
+		['odt', 'ODT, open text'],
+		['html', 'HTML, web page'],
+		['csv', 'CSV, rows without looks'],
+		['json', 'JSON, table files']
+	];
+	let format = $state<OutKind>();
+	const chosen = $derived(format ?? kind);
+	const isOwn = $derived(chosen === kind);
 	let account = $state<Account>();
 	let failed = $state<string>();
 
@@ -13,9 +31,10 @@
 		if (!open) return;
 		account = undefined;
 		failed = undefined;
-		call<Account>('GET', `/api/documents/${id}/account`).then(
-			(result) => (account = result),
-			(error: Error) => (failed = error.message)
+		const asked = chosen;
+		call<Account>('GET', `/api/documents/${id}/account?as=${asked}`).then(
+			(result) => asked === chosen && (account = result),
+			(error: Error) => asked === chosen && (failed = error.message)
 		);
 	});
 	const sum = (pick: (table: Account['tables'][number]) => number) =>
@@ -24,17 +43,37 @@
 </script>
 
 <Dialog bind:open title="Take “{name}”" wide>
+	<label class="flex items-center gap-3"
+		>as
+		<select
+			class="field w-72"
+			aria-label="Format to take it in"
+			value={chosen}
+			onchange={(event) => (format = event.currentTarget.value as OutKind)}
+		>
+			{#each FORMATS as [value, words] (value)}<option {value}>{words}{value === kind ? ', as it came' : ''}</option
+				>{/each}
+		</select>
+	</label>
 	{#if failed}
 		<p class="rounded-lg bg-error-wash px-4 py-3 text-error" role="alert">{failed}</p>
 	{:else if !account}
 		<p class="flex items-center gap-3 text-quiet"><Spinner size="5" /> Writing the file and reading it back…</p>
 	{:else if account.tables.length === 0}
-		<p>No table of this document wears a house style yet, so the file comes back exactly as it came.</p>
+		<p>
+			No table of this document wears a house style yet{isOwn
+				? ', so the file comes back exactly as it came.'
+				: ': the new file has its headings, text and tables as they look now.'}
+		</p>
 	{:else}
 		{@const differences = sum((table) => table.differences.length)}
 		<p>
-			<strong>{account.tables.length} of {tables} tables</strong> change; everything else in the file stays byte for
-			byte as it came. Read back, the file shows
+			{#if isOwn && kind !== 'csv'}<strong>{account.tables.length} of {tables} tables</strong> change; everything else in
+				the file stays byte for byte as it came.{:else if isOwn}Rows have no looks: the file comes back exactly as it
+				came.{:else}A new file of the document’s headings, text and tables; <strong
+					>{account.tables.length} of {tables} tables</strong
+				> are in a house style.{/if}
+			Read back, the file shows
 			{#if differences === 0}<strong class="text-picked">exactly what was intended</strong>.{:else}<strong
 					class="text-error">{differences} {differences === 1 ? 'difference' : 'differences'}</strong
 				>.{/if}
@@ -88,7 +127,7 @@
 		<button type="button" class="button" onclick={() => (open = false)}>Not yet</button>
 		<a
 			class={['button primary', !account && 'pointer-events-none opacity-60']}
-			href="/api/documents/{id}/file"
+			href="/api/documents/{id}/file?as={chosen}"
 			download
 			aria-disabled={!account}
 			onclick={() => (open = false)}>Take the file</a

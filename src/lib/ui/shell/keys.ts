@@ -1,5 +1,5 @@
 /** Whether a key press belongs to a field that takes text, and not to the screen. */
-export function isTyping(event: KeyboardEvent): boolean {
+export function isTyping(event: Event): boolean {
 	const target = event.target;
 	return (
 		target instanceof HTMLElement &&

@@ -7,6 +7,7 @@
 	import TraceStrip from '$lib/ui/bench/TraceStrip.svelte';
 	import AccountDialog from '$lib/ui/documents/AccountDialog.svelte';
 	import DocumentTable from '$lib/ui/documents/DocumentTable.svelte';
+	import { KIND_WORDS } from '$lib/ui/documents/kinds.ts';
 	import Recognised from '$lib/ui/documents/Recognised.svelte';
 	import StyleDock from '$lib/ui/documents/StyleDock.svelte';
 	import Wipe from '$lib/ui/documents/Wipe.svelte';
@@ -248,7 +249,7 @@
 
 <TopBar title={data.document.name}>
 	{#snippet facts()}
-		<span class="chip">word-processed</span>
+		<span class="chip">{KIND_WORDS[data.document.kind]}</span>
 		<span class="chip"
 			>{tables.length} {tables.length === 1 ? 'table' : 'tables'}, {looks} {looks === 1 ? 'look' : 'looks'}</span
 		>
@@ -495,7 +496,7 @@
 	<button type="button" class="text-quiet hover:text-ink" onclick={() => (keys = true)}>? keys</button>
 </footer>
 
-<AccountDialog bind:open={taking} {id} name={data.document.name} tables={tables.length} />
+<AccountDialog bind:open={taking} {id} name={data.document.name} kind={data.document.kind} tables={tables.length} />
 <KeysDialog
 	bind:open={keys}
 	keys={[

@@ -1,0 +1,142 @@
+import type { Line, Look } from '../../core/cascade/look.ts';
+import { toTwips } from '../../core/units.ts';
+import type { DocumentTable, OpenDocument, RunView } from '../document.ts';
+import { escapeXml } from '../package/xml.ts';
+import { Package } from '../package/zip.ts';
+import { cellLayerOf, paragraphLayerOf, sayableLook, textLayerOf } from './layers.ts';
+import { CONTENT_TYPES, W_NAMESPACE } from './names.ts';
+import { sayableLine, writeBorders, type Borders } from './properties/borders.ts';
+import { CELL_ORDER, writeMargins, writeRotation, writeShading, writeVertical } from './properties/cell.ts';
+import { lineSpacing, PARAGRAPH_ORDER, writeAlignment } from './properties/paragraph.ts';
+import { RUN_ORDER, writeText } from './properties/text.ts';
+
+const XML = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n';
+const OFFICE = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
+/** A4 with margins of 25 mm, in twentieths of a point. */
+const PAGE = { width: 11_906, height: 16_838, margin: 1_417 };
+
+const STYLES =
+	`${XML}<w:styles xmlns:w="${W_NAMESPACE}"><w:docDefaults><w:rPrDefault><w:rPr><w:rFonts w:ascii="Source Serif 4" w:hAnsi="Source Serif 4" w:cs="Source Serif 4"/><w:sz w:val="21"/></w:rPr></w:rPrDefault><w:pPrDefault/></w:docDefaults>` +
+	'<w:style w:type="paragraph" w:default="1" w:styleId="Normal"><w:name w:val="Normal"/></w:style>' +
+	'<w:style w:type="paragraph" w:styleId="Heading1"><w:name w:val="heading 1"/><w:basedOn w:val="Normal"/><w:pPr><w:keepNext/><w:spacing w:before="360" w:after="120"/><w:outlineLvl w:val="0"/></w:pPr><w:rPr><w:b/><w:sz w:val="28"/></w:rPr></w:style>' +
+	'<w:style w:type="table" w:default="1" w:styleId="TableNormal"><w:name w:val="Normal Table"/><w:uiPriority w:val="99"/><w:semiHidden/><w:tblPr><w:tblInd w:w="0" w:type="dxa"/></w:tblPr></w:style>' +
+	'</w:styles>';
+
+const paragraph = (text: string, style?: string) =>
+	`<w:p>${style ? `<w:pPr><w:pStyle w:val="${style}"/></w:pPr>` : ''}${text ? `<w:r><w:t xml:space="preserve">${escapeXml(text)}</w:t></w:r>` : ''}</w:p>`;
+
+const inOrder = (order: readonly string[], markup: ReadonlyMap<string, string>): string =>
+	order.flatMap((name) => markup.get(name) ?? []).join('');
+
+/** A run in its cell's look, with its own emphasis. */
+function run(view: RunView, look: Look): string {
+	const { text, position, ...own } = view;
+	const markup = writeText(textLayerOf({ ...look, ...own }));
+	if (position)
+		markup.set('w:vertAlign', `<w:vertAlign w:val="${position === 'super' ? 'superscript' : 'subscript'}"/>`);
+	const properties = inOrder(RUN_ORDER, markup);
+	const pieces = text
+		.split('\n')
+		.map((line) => (line ? `<w:t xml:space="preserve">${escapeXml(line)}</w:t>` : ''))
+		.join('<w:br/>')
+		.replace(/\t/g, '</w:t><w:tab/><w:t xml:space="preserve">');
+	return `<w:r>${properties && `<w:rPr>${properties}</w:rPr>`}${pieces}</w:r>`;
+}
+
+/** Direct formatting of a cell. */
+function cellProperties(look: Look, borders: Borders, more: ReadonlyMap<string, string>): string {
+	const layer = cellLayerOf(sayableLook(look).look);
+	const markup = new Map(more);
+	const lines = writeBorders('w:tcBorders', borders, false);
+	if (lines) markup.set('w:tcBorders', lines);
+	if (layer.fill !== undefined) markup.set('w:shd', writeShading(layer.fill));
+	const margins = writeMargins('w:tcMar', layer.margins, false);
+	if (margins) markup.set('w:tcMar', margins);
+	if (layer.v) markup.set('w:vAlign', writeVertical(layer.v));
+	if (layer.rotate) markup.set('w:textDirection', writeRotation(layer.rotate, false));
+	return inOrder(CELL_ORDER, markup);
+}
+
+function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: DocumentTable): string {
+	const { table, appearance, content } = entry;
+	const room = PAGE.width - 2 * PAGE.margin;
+	const total = entry.widths.reduce<number>((sum, width) => sum + width, 0);
+	const widths = Array.from({ length: table.columns }, (_, c) =>
+		total ? toTwips(entry.widths[c]!) : Math.floor(room / table.columns)
+	);
+	const line = (edge: number): Line | null => (edge < 0 ? null : sayableLine(appearance.lines[edge]!));
+	let rows = '';
+	for (let r = 0; r < table.rows; r++) {
+		let cells = '';
+		for (let c = 0; c < table.columns;) {
+			const i = table.slots[r * table.columns + c]!;
+			const cell = table.cells[i]!;
+			const look = appearance.looks[appearance.cellLook[i]!]!;
+			const isStart = cell.r === r;
+			const width = widths.slice(c, c + cell.cols).reduce((sum, one) => sum + one, 0);
+			const more = new Map([['w:tcW', `<w:tcW w:w="${width}" w:type="dxa"/>`]]);
+			if (cell.cols > 1) more.set('w:gridSpan', `<w:gridSpan w:val="${cell.cols}"/>`);
+			if (cell.rows > 1) more.set('w:vMerge', isStart ? '<w:vMerge w:val="restart"/>' : '<w:vMerge/>');
+			const borders: Borders = {};
+			const said = (place: 'top' | 'bottom' | 'start' | 'end', one: Line | null) => {
+				if (one) borders[place] = one;
+			};
+			if (isStart) said('top', line(appearance.across[r * table.columns + c]!));
+			if (r === cell.r + cell.rows - 1) said('bottom', line(appearance.across[(r + 1) * table.columns + c]!));
+			said('start', line(appearance.down[r * (table.columns + 1) + c]!));
+			said('end', line(appearance.down[r * (table.columns + 1) + c + cell.cols]!));
+			const layer = paragraphLayerOf(look);
+			const pPr = new Map<string, string>(layer.h ? writeAlignment(layer.h) : []);
+			const spacing = lineSpacing(undefined, layer.lineHeight);
+			if (spacing) pPr.set('w:spacing', spacing);
+			const properties = inOrder(PARAGRAPH_ORDER, pPr);
+			const open = `<w:p>${properties && `<w:pPr>${properties}</w:pPr>`}`;
+			const inside = (isStart ? (content[i] ?? []) : [])
+				.map((piece) =>
+					'nested' in piece
+						? tableMarkup(document, document.tables[piece.nested]!)
+						: `${open}${piece.runs.map((one) => run(one, look)).join('')}</w:p>`
+				)
+				.join('');
+			// A cell ends with a paragraph (§17.4.65).
+			const isOpen = !inside.endsWith('</w:p>');
+			cells += `<w:tc><w:tcPr>${cellProperties(look, borders, more)}</w:tcPr>${inside}${isOpen ? `${open}</w:p>` : ''}</w:tc>`;
+			c += cell.cols;
+		}
+		rows += `<w:tr>${cells}</w:tr>`;
+	}
+	const columns = widths.map((width) => `<w:gridCol w:w="${width}"/>`).join('');
+	const whole = widths.reduce((sum, width) => sum + width, 0);
+	return `<w:tbl><w:tblPr><w:tblW w:w="${whole}" w:type="dxa"/></w:tblPr><w:tblGrid>${columns}</w:tblGrid>${rows}</w:tbl>`;
+}
+
+/** A new DOCX (transitional) of a document's headings, text and tables, the tables as they look in their file. */
+export async function makeDocx(document: Pick<OpenDocument, 'blocks' | 'tables'>): Promise<Uint8Array<ArrayBuffer>> {
+	const body = document.blocks
+		.map((block) =>
+			block.kind === 'table'
+				? tableMarkup(document, document.tables[block.index]!) + paragraph('')
+				: paragraph(block.text, block.kind === 'heading' ? 'Heading1' : undefined)
+		)
+		.join('');
+	const page = `<w:sectPr><w:pgSz w:w="${PAGE.width}" w:h="${PAGE.height}"/><w:pgMar w:top="${PAGE.margin}" w:right="${PAGE.margin}" w:bottom="${PAGE.margin}" w:left="${PAGE.margin}" w:header="709" w:footer="709" w:gutter="0"/></w:sectPr>`;
+	const type = 'application/vnd.openxmlformats-officedocument.wordprocessingml';
+	return Package.empty().rewrite(
+		new Map([
+			[
+				CONTENT_TYPES,
+				`${XML}<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="xml" ContentType="application/xml"/><Override PartName="/word/document.xml" ContentType="${type}.document.main+xml"/><Override PartName="/word/styles.xml" ContentType="${type}.styles+xml"/></Types>`
+			],
+			[
+				'_rels/.rels',
+				`${XML}<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="${OFFICE}/officeDocument" Target="word/document.xml"/></Relationships>`
+			],
+			['word/document.xml', `${XML}<w:document xmlns:w="${W_NAMESPACE}"><w:body>${body}${page}</w:body></w:document>`],
+			[
+				'word/_rels/document.xml.rels',
+				`${XML}<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="${OFFICE}/styles" Target="styles.xml"/></Relationships>`
+			],
+			['word/styles.xml', STYLES]
+		])
+	);
+}
