@@ -1,6 +1,9 @@
 import { parseArgs } from 'node:util';
 import { InputError } from '../lib/core/errors.ts';
 import { applyCommand } from './apply.ts';
+import { censusCommand } from './census.ts';
+import { checkCommand } from './check.ts';
+import { liftCommand } from './lift.ts';
 import { readCommand } from './read.ts';
 import { resolveCommand } from './resolve.ts';
 
@@ -40,6 +43,24 @@ const COMMANDS: Record<string, Command> = {
 			json: { type: 'boolean' }
 		},
 		run: applyCommand
+	},
+	lift: {
+		usage: 'heptarch lift FILE --table N --out STYLE.json [--json]',
+		does: 'makes a style from a table that is already formatted, with how much it reproduces and what is left over',
+		options: { table: { type: 'string' }, out: { type: 'string' }, json: { type: 'boolean' } },
+		run: liftCommand
+	},
+	census: {
+		usage: 'heptarch census FILE… [--json]',
+		does: 'groups the tables of some files by how they look',
+		options: { json: { type: 'boolean' } },
+		run: censusCommand
+	},
+	check: {
+		usage: 'heptarch check FILE… [--json]',
+		does: 'lists totals that are off, text that is hard to read, missing headers, figures that do not line up',
+		options: { json: { type: 'boolean' } },
+		run: checkCommand
 	},
 	resolve: {
 		usage: 'heptarch resolve TABLE.json --style STYLE.json [--trace R,C]',

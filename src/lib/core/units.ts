@@ -28,6 +28,19 @@ export function formatLength(length: Emu, unit: LengthUnit, digits = 3): string 
 	return `${Number((length / EMU_PER[unit]).toFixed(digits))}${unit}`;
 }
 
+/** A length as a person would write it, that reads back as the very same EMU. */
+export function exactLength(length: Emu): string {
+	for (const [unit, digits] of [
+		['pt', 2],
+		['mm', 2],
+		['pt', 4]
+	] as const) {
+		const text = formatLength(length, unit, digits);
+		if (parseLength(text) === length) return text;
+	}
+	return formatLength(length, 'pt', 6);
+}
+
 export const toPoints = (length: Emu): number => length / EMU_PER.pt;
 export const fromPoints = (points: number): Emu => emu(points * EMU_PER.pt);
 /** CSS pixels at 96 to the inch. */

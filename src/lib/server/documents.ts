@@ -295,7 +295,7 @@ export async function loadSpecimens(db: Db, most: number, keys?: readonly string
 	const variety = ({ entry: { table } }: (typeof specimens)[number]) =>
 		new Set(table.roles).size * 10 + Math.min(table.columns, 9) - (table.rows > 20 ? 30 : 0);
 	// A table that stands in several documents stands on the sheet once.
-	const distinct = new Map(specimens.reverse().map((specimen) => [contentKey(specimen.entry.table), specimen]));
+	const distinct = new Map(specimens.map((specimen) => [contentKey(specimen.entry.table), specimen]));
 	return [...distinct.values()].sort((a, b) => variety(b) - variety(a)).slice(0, most);
 }
 

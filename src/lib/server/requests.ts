@@ -2,9 +2,10 @@ import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 import { OUT_KINDS, type OutKind } from '../formats/index.ts';
 import { InputError } from '../core/errors.ts';
 import { COLUMN_KINDS, ROLE_PATTERN } from '../core/table/roles.ts';
+import { TOUCH_SCHEMA } from '../core/style/schema.ts';
 import { ASPECTS } from '../core/style/types.ts';
 
-const ajv = new Ajv2020({ allowUnionTypes: true });
+const ajv = new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true });
 
 const uuid = { type: 'string', pattern: '^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$' };
 const byNumber = (value: object) => ({
@@ -33,7 +34,8 @@ const tableState = closed(
 		firstColumns: { type: 'integer', minimum: 0, maximum: 1000 },
 		lastColumns: { type: 'integer', minimum: 0, maximum: 1000 },
 		partsOff: { type: 'array', maxItems: 200, items: { type: 'string', maxLength: 200 } },
-		carry: { type: 'array', uniqueItems: true, items: { enum: ASPECTS } }
+		carry: { type: 'array', uniqueItems: true, items: { enum: ASPECTS } },
+		touches: { type: 'array', maxItems: 20_000, items: TOUCH_SCHEMA }
 	},
 	[]
 );
@@ -42,6 +44,15 @@ const tableState = closed(
 const SCHEMAS = {
 	newStep: closed({ after: step, label, tables: byNumber(tableState) }, ['after', 'label', 'tables']),
 	moveStep: closed({ from: step, to: step }, ['from', 'to']),
+	lift: closed(
+		{
+			table: step,
+			name: { type: 'string', minLength: 1, maxLength: 100, pattern: '\\S' },
+			wear: { type: 'boolean' },
+			after: step
+		},
+		['table', 'name', 'wear', 'after']
+	),
 	keepDocument: closed({ archived: { type: 'boolean' }, removed: { const: false } }, []),
 	newStyle: closed({ from: uuid, how: { enum: ['inherit', 'copy'] }, definition: { type: 'object' } }, []),
 	saveStyle: closed(
@@ -94,6 +105,7 @@ const SCHEMAS = {
 export interface Requests {
 	newStep: { after: number; label: string; tables: Record<number, import('../workbench/state.ts').TableState> };
 	moveStep: { from: number; to: number };
+	lift: { table: number; name: string; wear: boolean; after: number };
 	keepDocument: { archived?: boolean; removed?: false };
 	newStyle: { from?: string; how?: 'inherit' | 'copy'; definition?: unknown };
 	saveStyle: { version: number; from: number; at: number; steps: { label: string; definition: unknown }[] };
@@ -142,6 +154,13 @@ export async function readRequest<K extends keyof Requests>(request: Request, ki
 export function readId(text: string, what: string): string {
 	if (!isUuid(text)) throw new InputError('request', `“${text}” is not the id of a ${what}.`);
 	return text;
+}
+
+/** A number from 0 in an address. */
+export function readIndex(url: URL, name: string): number {
+	const text = url.searchParams.get(name) ?? '';
+	if (!/^\d{1,6}$/.test(text)) throw new InputError('request', `“${name}” in the address is to be a number from 0.`);
+	return Number(text);
 }
 
 /** The format that `?as=` asks for; undefined for the document's own. */

@@ -1,4 +1,5 @@
 import type { Aspect } from '../core/style/types.ts';
+import type { Touch } from '../core/table/grid.ts';
 import type { ColumnKind, RowRole } from '../core/table/roles.ts';
 
 /** What a person decided about one table of a document; everything absent is as recognised. */
@@ -16,6 +17,8 @@ export interface TableState {
 	readonly lastColumns?: number;
 	readonly partsOff?: readonly string[];
 	readonly carry?: readonly Aspect[];
+	/** One-off settings of its cells and edges. */
+	readonly touches?: readonly Touch[];
 }
 
 /** The state of a document at one step: by table index. */

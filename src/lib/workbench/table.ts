@@ -1,6 +1,6 @@
 import type { DocumentTable } from '../formats/document.ts';
 import { withRoles } from '../core/recognise/table.ts';
-import type { Table } from '../core/table/grid.ts';
+import type { Table, Touch } from '../core/table/grid.ts';
 import type { TableState } from './state.ts';
 
 /** A document's table with what a person decided laid over what was recognised. */
@@ -20,6 +20,11 @@ export function stateTable(entry: Pick<DocumentTable, 'table'>, state: TableStat
 		firstColumns: Math.min(state.firstColumns ?? table.firstColumns, table.columns),
 		lastColumns: Math.min(state.lastColumns ?? table.lastColumns, table.columns),
 		partsOff: state.partsOff ?? table.partsOff,
-		carry: state.carry ?? table.carry
+		carry: state.carry ?? table.carry,
+		touches: state.touches ? touchesWithin(table, state.touches) : table.touches
 	};
 }
+
+/** Touches whose cells the table has. */
+export const touchesWithin = ({ rows, columns }: Table, touches: readonly Touch[]): Touch[] =>
+	touches.filter(({ r, c }) => r < rows && c < columns);

@@ -110,6 +110,21 @@ describe('heptarch apply', () => {
 		]);
 		assert.deepEqual(back[0].partsOff, ['rowBand']);
 	});
+	it('writes another format by the ending of the file, and reads it again', () => {
+		for (const kind of ['odt', 'html', 'csv', 'json']) {
+			const { status, stdout } = run('apply', 'report.docx', '--style', 'ledger.json', '--out', `out.${kind}`);
+			assert.equal(status, 0, stdout);
+			assert.match(stdout, new RegExp(`9 of 9 tables in “Season Ledger”, written to out\\.${kind}`));
+		}
+		for (const kind of ['odt', 'html']) {
+			const back = JSON.parse(run('read', `out.${kind}`, '--json').stdout) as {
+				kind: string;
+				tables: { about: { wears: string } }[];
+			};
+			assert.equal(back.kind, kind);
+			assert.ok(back.tables.every(({ about }) => about.wears === 'Season Ledger'));
+		}
+	});
 	it('says what is wrong and writes nothing', () => {
 		const style = (value: unknown, name = 'bad.json') =>
 			writeFileSync(at(name), typeof value === 'string' ? value : JSON.stringify(value));
@@ -159,5 +174,33 @@ describe('heptarch apply', () => {
 		writeFileSync(at('plain.docx'), await docx({ body: p('only text') }));
 		assert.equal(run('read', 'plain.docx').stdout.trim(), '“plain.docx” holds no table.');
 		assert.match(run('apply', 'plain.docx', '--style', 'ledger.json', '--out', 'never.docx').stderr, /holds no table/);
+	});
+});
+
+describe('heptarch lift, census, check', () => {
+	it('lifts a style that is valid and worth having', () => {
+		const { status, stdout } = run('lift', 'report.docx', '--table', '1', '--out', 'lifted.json', '--json');
+		const { settings, reproduced, touches } = JSON.parse(stdout);
+		assert.equal(status, touches.length ? 1 : 0);
+		assert.ok(settings > 3 && reproduced > 0.9);
+		assert.equal(
+			run('apply', 'report.docx', '--style', 'lifted.json', '--tables', '1', '--out', 'again.docx').status,
+			0
+		);
+		assert.equal(run('lift', 'report.docx', '--table', '99', '--out', 'x.json').status, 2);
+	});
+	it('counts looks: nine hands, and one after one style', () => {
+		const before = JSON.parse(run('census', 'report.docx', '--json').stdout);
+		assert.equal(before.tables, 9);
+		assert.ok(before.groups.length >= 7);
+		run('apply', 'report.docx', '--style', 'ledger.json', '--out', 'styled.docx');
+		const after = run('census', 'styled.docx', '--json');
+		assert.ok(JSON.parse(after.stdout).groups.length < before.groups.length);
+		assert.equal(run('census').status, 2);
+	});
+	it('finds the total that is off', () => {
+		const { status, stdout } = run('check', 'report.docx');
+		assert.equal(status, 1);
+		assert.match(stdout, /table 4: .*off by 0\.30/);
 	});
 });

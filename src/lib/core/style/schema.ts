@@ -141,6 +141,11 @@ export const STYLE_SCHEMA: Schema = {
 const index = { type: 'integer', minimum: 0, maximum: 1_000_000 };
 const extent = { type: 'integer', minimum: 1, maximum: 1_000_000 };
 
+const touch = partSettings((path) => !path.startsWith('lines.between'));
+
+/** A one-off setting of one cell. */
+export const TOUCH_SCHEMA = closed({ r: index, c: index, set: touch }, ['r', 'c', 'set']);
+
 /** JSON Schema (2020-12) of the table file, formats.md "Table files". Published at `/schema/table.json`. */
 export const TABLE_SCHEMA: Schema = {
 	$schema: 'https://json-schema.org/draft/2020-12/schema',
@@ -173,5 +178,5 @@ export const TABLE_SCHEMA: Schema = {
 		},
 		['format', 'version', 'cells']
 	),
-	$defs: { touch: partSettings((path) => !path.startsWith('lines.between')) }
+	$defs: { touch }
 };

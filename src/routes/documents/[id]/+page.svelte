@@ -7,19 +7,21 @@
 	import TraceStrip from '$lib/ui/bench/TraceStrip.svelte';
 	import AccountDialog from '$lib/ui/documents/AccountDialog.svelte';
 	import DocumentTable from '$lib/ui/documents/DocumentTable.svelte';
+	import LiftDialog from '$lib/ui/documents/LiftDialog.svelte';
 	import { KIND_WORDS } from '$lib/ui/documents/kinds.ts';
 	import Recognised from '$lib/ui/documents/Recognised.svelte';
 	import StyleDock from '$lib/ui/documents/StyleDock.svelte';
 	import Wipe from '$lib/ui/documents/Wipe.svelte';
 	import { roleWords } from '$lib/ui/documents/roles.ts';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
+	import Dialog from '$lib/ui/shell/Dialog.svelte';
 	import KeysDialog from '$lib/ui/shell/KeysDialog.svelte';
 	import { isTyping } from '$lib/ui/shell/keys.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import { excerpt } from '$lib/workbench/excerpt.ts';
 	import type { DocumentState, TableState } from '$lib/workbench/state.ts';
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
-	import { stateTable } from '$lib/workbench/table.ts';
+	import { stateTable, touchesWithin } from '$lib/workbench/table.ts';
 
 	let { data } = $props();
 	const { tables, blocks, id } = untrack(() => data.document);
@@ -29,7 +31,12 @@
 		untrack(() => ({ step: data.document.step, steps: data.document.steps, state: data.document.state }))
 	);
 	let picked = $state(0);
-	let scope = $state<'this' | 'ticked' | 'all'>('this');
+	let scope = $state<'this' | 'alike' | 'ticked' | 'all'>('this');
+	/** The tables that look like the picked one in the file, once they are known. */
+	let alike = $state.raw<readonly number[]>([]);
+	let lifting = $state(false);
+	let matching = $state(false);
+	let withTouches = $state(false);
 	let ticked = $state<number[]>([]);
 	/** What is about to be applied; nothing until something is chosen. */
 	let draft = $state.raw<{ style?: string; partsOff?: readonly string[]; carry?: readonly Aspect[] }>({});
@@ -44,7 +51,55 @@
 	let keys = $state(false);
 	let busy = $state(false);
 
-	const scoped = $derived(scope === 'this' ? [picked] : scope === 'all' ? tables.map(({ index }) => index) : ticked);
+	const scoped = $derived(
+		scope === 'this'
+			? [picked]
+			: scope === 'all'
+				? tables.map(({ index }) => index)
+				: scope === 'alike'
+					? alike
+					: ticked
+	);
+	$effect(() => {
+		const asked = picked;
+		call<number[]>('GET', `/api/documents/${id}/alike?table=${asked}`).then(
+			(found) => asked === picked && (alike = found),
+			() => asked === picked && (alike = [asked])
+		);
+	});
+	/** Gives the other tables of the scope what the picked one has: style, parts, carry, and its touches if wanted. */
+	async function match() {
+		matching = false;
+		const { style, edition, partsOff: off, carry: aspects, touches } = stateOf(picked);
+		const others = scoped.filter((index) => index !== picked);
+		await step(
+			`like table ${picked + 1}: ${others.length} ${others.length === 1 ? 'table' : 'tables'}`,
+			Object.fromEntries(
+				others.map((index) => [
+					index,
+					{
+						...without(
+							stateOf(index),
+							'style',
+							'edition',
+							'pinned',
+							'partsOff',
+							'carry',
+							...(withTouches ? ['touches' as const] : [])
+						),
+						...(style && { style }),
+						...(edition && { edition }),
+						...(off && { partsOff: [...off] }),
+						...(aspects && { carry: [...aspects] }),
+						...(withTouches && touches && { touches: touchesWithin(tables[index]!.table, touches) })
+					}
+				])
+			)
+		);
+		notify(
+			`${others.length === 1 ? 'One table is' : `${others.length} tables are`} like table ${picked + 1} now. Ctrl+Z takes it back.`
+		);
+	}
 	const stateOf = (index: number): TableState => saved.state.tables[index] ?? {};
 	const entry = $derived(tables[picked]!);
 	const wornStyle = $derived(book.get(stateOf(picked).style));
@@ -401,17 +456,17 @@
 		>
 			{#if tab === 'styles'}
 				<div
-					class="mb-3.5 grid grid-cols-3 overflow-hidden rounded-lg border border-hairline bg-sheet text-center"
+					class="mb-3.5 grid grid-cols-4 overflow-hidden rounded-lg border border-hairline bg-sheet text-center"
 					role="radiogroup"
 					aria-label="Scope"
 				>
-					{#each [['this', 'This table'], ['ticked', `Ticked · ${ticked.length}`], ['all', `All · ${tables.length}`]] as const as [key, words] (key)}
+					{#each [['this', 'This table'], ['alike', `Like it · ${alike.length}`], ['ticked', `Ticked · ${ticked.length}`], ['all', `All · ${tables.length}`]] as const as [key, words] (key)}
 						<button
 							type="button"
 							role="radio"
 							aria-checked={scope === key}
 							class={[
-								'min-h-8 border-e border-hairline px-2 last:border-0',
+								'min-h-8 border-e border-hairline px-1 text-[13px] last:border-0',
 								scope === key ? 'bg-picked font-semibold text-sheet' : 'hover:bg-paper'
 							]}
 							onclick={() => (scope = key)}>{words}</button
@@ -434,6 +489,34 @@
 					onparts={(off) => (draft = { ...draft, partsOff: off })}
 					oncarry={(aspects) => (draft = { ...draft, carry: aspects })}
 				/>
+				<h3 class="mt-4 mb-1.5 font-semibold" id="model">Table {picked + 1} as a model</h3>
+				<div class="flex flex-wrap gap-1.5" role="group" aria-labelledby="model">
+					<button
+						type="button"
+						class="button small"
+						disabled={!wornStyle || isDirty || scoped.every((index) => index === picked)}
+						title={wornStyle
+							? 'The other tables of the scope get its style, parts in use and carry'
+							: 'It wears no house style yet'}
+						onclick={() => (matching = true)}
+						>Match {scoped.filter((index) => index !== picked).length} others to it…</button
+					>
+					<button type="button" class="button small" onclick={() => (lifting = true)}>Lift a style from it…</button>
+				</div>
+				{#if stateOf(picked).touches?.length}
+					{@const count = stateOf(picked).touches!.length}
+					<p class="mt-2 text-quiet">
+						{count}
+						{count === 1 ? 'cell has' : 'cells have'} touches of their own.
+						<button
+							type="button"
+							class="underline hover:text-ink"
+							onclick={() =>
+								step(`touches of table ${picked + 1} taken off`, { [picked]: without(stateOf(picked), 'touches') })}
+							>Take them off</button
+						>
+					</p>
+				{/if}
 				{#if wornStyle && newest !== undefined}
 					{@const { edition, pinned } = stateOf(picked)}
 					<h3 class="mt-4 mb-1.5 font-semibold" id="edition">Edition</h3>
@@ -496,6 +579,37 @@
 	<button type="button" class="text-quiet hover:text-ink" onclick={() => (keys = true)}>? keys</button>
 </footer>
 
+<LiftDialog
+	bind:open={lifting}
+	{id}
+	table={picked}
+	place={where(picked)}
+	after={saved.step}
+	onworn={(next) => {
+		draft = {};
+		saved = next;
+	}}
+/>
+<Dialog bind:open={matching} title="Match tables to table {picked + 1}">
+	{@const others = scoped.filter((index) => index !== picked)}
+	<p>
+		{others.length === 1 ? `Table ${others[0]! + 1} gets` : `${others.length} tables get`} the style “{wornStyle
+			?.definition.name}”, the parts in use and the carry of table {picked + 1}. Their rows and columns keep what they
+		are.
+	</p>
+	<label class="flex items-center gap-2"
+		><input
+			type="checkbox"
+			class="rounded-sm text-picked"
+			disabled={!stateOf(picked).touches?.length}
+			bind:checked={withTouches}
+		/>its {stateOf(picked).touches?.length ?? 0} touches, too, where the other tables have those cells</label
+	>
+	{#snippet answers()}
+		<button type="button" class="button" onclick={() => (matching = false)}>Not now</button>
+		<button type="button" class="button primary" onclick={match}>Match them</button>
+	{/snippet}
+</Dialog>
 <AccountDialog bind:open={taking} {id} name={data.document.name} kind={data.document.kind} tables={tables.length} />
 <KeysDialog
 	bind:open={keys}

@@ -1,0 +1,111 @@
+import type { Appearance, Line, Look, LookField } from '../cascade/look.ts';
+import type { Table } from '../table/grid.ts';
+import { roleFamily, type RoleFamily } from '../table/roles.ts';
+
+/** How visible a field of a look is. */
+const WEIGHT: Partial<Record<LookField, number>> = {
+	fill: 4,
+	ink: 3,
+	family: 2,
+	size: 2,
+	weight: 2,
+	italic: 1,
+	underline: 1,
+	case: 1,
+	h: 1,
+	v: 0.5,
+	marginTop: 0.25,
+	marginBottom: 0.25,
+	marginStart: 0.25,
+	marginEnd: 0.25
+};
+const FIELDS = Object.entries(WEIGHT) as [LookField, number][];
+const LINE_WEIGHT = 2;
+
+/** What one kind of place in a table mostly looks like. */
+interface Place {
+	readonly look: Look;
+	readonly top: string;
+	readonly bottom: string;
+	readonly start: string;
+}
+
+/** The looks of a table by the places that all tables have: the rows of each role, and their first column. */
+export type Portrait = ReadonlyMap<string, Place>;
+
+const lineKey = (line: Line | null | undefined): string =>
+	!line || line.pattern === 'none' ? '' : `${line.pattern} ${line.weight} ${line.ink}`;
+
+const mostOf = <T>(values: readonly T[]): T => {
+	const counts = new Map<T, number>();
+	for (const value of values) counts.set(value, (counts.get(value) ?? 0) + 1);
+	return [...counts].sort((a, b) => b[1] - a[1])[0]![0];
+};
+
+/** The portrait of a table as it looks. Body rows are told apart by whether they are odd or even, so that bands count. */
+export function portrait(table: Table, appearance: Appearance): Portrait {
+	const cells = new Map<string, number[]>();
+	let body = 0;
+	const families = table.roles.map((role) => {
+		const family: RoleFamily = roleFamily(role);
+		return family === 'body' ? `body ${body++ % 2}` : family;
+	});
+	table.cells.forEach(({ r, c }, i) => {
+		if (Object.keys(appearance.looks[appearance.cellLook[i]!]!).length === 0) return;
+		const key = `${families[r]!}${c === 0 ? ' first' : ''}`;
+		const list = cells.get(key);
+		if (list) list.push(i);
+		else cells.set(key, [i]);
+	});
+	const line = (edges: Int32Array, at: number) => lineKey(edges[at]! < 0 ? null : appearance.lines[edges[at]!]);
+	return new Map(
+		[...cells].map(([key, list]): [string, Place] => {
+			const look = appearance.looks[mostOf(list.map((i) => appearance.cellLook[i]!))]!;
+			const at = (edge: (i: number) => string) => mostOf(list.map(edge));
+			return [
+				key,
+				{
+					look,
+					top: at((i) => line(appearance.across, table.cells[i]!.r * table.columns + table.cells[i]!.c)),
+					bottom: at((i) =>
+						line(appearance.across, (table.cells[i]!.r + table.cells[i]!.rows) * table.columns + table.cells[i]!.c)
+					),
+					start: at((i) => line(appearance.down, table.cells[i]!.r * (table.columns + 1) + table.cells[i]!.c))
+				}
+			];
+		})
+	);
+}
+
+/** How differently two tables look over the places that both have: 0 alike, 1 in nothing alike. */
+export function distance(a: Portrait, b: Portrait): number {
+	let [differs, all] = [0, 0];
+	for (const [key, place] of a) {
+		const other = b.get(key);
+		if (!other) continue;
+		for (const [field, weight] of FIELDS) {
+			all += weight;
+			if ((place.look[field] ?? null) !== (other.look[field] ?? null)) differs += weight;
+		}
+		for (const side of ['top', 'bottom', 'start'] as const) {
+			all += LINE_WEIGHT;
+			if (place[side] !== other[side]) differs += LINE_WEIGHT;
+		}
+	}
+	return all ? differs / all : 1;
+}
+
+/** Tables nearer than this look alike to a reader. */
+export const ALIKE = 0.12;
+
+/** Groups of things that look alike, largest first; each thing joins the first group whose first member it resembles. */
+export function groupsOf<T>(items: readonly T[], portraitOf: (item: T) => Portrait): T[][] {
+	const groups: { first: Portrait; items: T[] }[] = [];
+	for (const item of items) {
+		const own = portraitOf(item);
+		const group = groups.find(({ first }) => distance(first, own) <= ALIKE);
+		if (group) group.items.push(item);
+		else groups.push({ first: own, items: [item] });
+	}
+	return groups.map((group) => group.items).sort((a, b) => b.length - a.length);
+}

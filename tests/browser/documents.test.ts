@@ -1,0 +1,180 @@
+import assert from 'node:assert/strict';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { after, before, describe, it } from 'node:test';
+import { seasonReportHtml } from '../../demo/documents/twins.ts';
+import { readHtml } from '../../src/lib/formats/html/read.ts';
+import { readOdt } from '../../src/lib/formats/odt/read.ts';
+import { By, Key, Page } from './support.ts';
+
+/** Many documents of every format, and what one table can do for others. */
+describe('documents of every format', () => {
+	let page: Page;
+	const folder = mkdtempSync(join(tmpdir(), 'heptarch-formats-'));
+	const file = (name: string, content: string | Uint8Array) => {
+		const path = join(folder, name);
+		writeFileSync(path, content);
+		return path;
+	};
+	before(async () => {
+		page = await Page.open(process.env.HEPTARCH_DEMO);
+		await page.go('/documents');
+	});
+	after(async () => {
+		await page.close();
+		rmSync(folder, { recursive: true, force: true });
+	});
+	const names = () =>
+		page.driver.executeScript<string[]>(
+			`return [...document.querySelectorAll('main tbody tr td:first-child a')].map((link) => link.textContent.trim())`
+		);
+	const openDocument = async (name: string) => {
+		await page.go('/documents');
+		await page.click(await page.find(By.xpath(`//a[normalize-space()='${name}']`)));
+		await page.css('#table-0');
+	};
+
+	describe('the list', () => {
+		it('is searched by the text of tables, filtered by kind, sorted by any column', async () => {
+			const find = await page.css('[aria-label="Find documents"]');
+			await find.sendKeys('bellflower');
+			await page.until('one', async () => (await names()).join() === 'Seed exchange list');
+			await find.sendKeys(Key.chord(Key.CONTROL, 'a'), 'season');
+			await page.until('three', async () => (await names()).length === 3);
+			await page.select('Kind of document', 'odt');
+			await page.until('the open text', async () => (await names()).join() === 'Season report 2031, open text');
+			await page.select('Kind of document', '');
+			await find.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE);
+			await page.click('Document', 'th//button');
+			const sorted = await names();
+			assert.deepEqual(
+				sorted,
+				[...sorted].sort((a, b) => (a.toLowerCase() < b.toLowerCase() ? -1 : 1))
+			);
+			await page.isAccessible('documents');
+		});
+		it('puts aside and removes, each with an undo', async () => {
+			const count = (await names()).length;
+			await page.click(await page.css('[aria-label="Put “Seed exchange list” aside"]'));
+			await page.until('aside', async () => (await names()).length === count - 1);
+			await page.click('Put aside · 1', 'button');
+			await page.until('the shelf', async () => (await names()).join() === 'Seed exchange list');
+			await page.click('Undo', 'button');
+			await page.until('empty shelf', async () => (await names()).length === 0);
+			await page.click('Put aside · 0', 'button');
+			await page.click(await page.css('[aria-label="Remove “Seed exchange list”"]'));
+			await page.click('Remove it');
+			await page.until('gone', async () => (await names()).length === count - 1);
+			await page.click('Undo', 'button');
+			await page.until('back', async () => (await names()).length === count);
+		});
+		it('takes many files at once; one that cannot be read says why, and the rest go on', async () => {
+			await page.chooseFiles(
+				'Documents to add',
+				file('beds.csv', 'Bed;Plants\nNorth;12\nSouth;8\nTotal;20\n'),
+				file('broken.odt', 'PK nothing'),
+				file('board.html', await seasonReportHtml()),
+				file('notes.txt', 'a\tb\n1\t2\n')
+			);
+			await page.until('three of four', async () => {
+				const all = await names();
+				return ['beds', 'board', 'notes'].every((name) => all.includes(name));
+			});
+			assert.match(await page.text('[role=alert]'), /broken\.odt was not taken\./);
+			await page.click('Put away');
+			await page.driver.manage().logs().get('browser');
+		});
+		it('takes cells that are pasted', async () => {
+			const before = (await names()).length;
+			await page.driver.executeScript(
+				`const data = new DataTransfer(); data.setData('text/html', '<table><tr><th>Bed<th>Plants<tr><td>East<td>4</table>');
+				window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));`
+			);
+			await page.until('one more', async () => (await names()).length === before + 1);
+			assert.ok((await names()).some((name) => name.startsWith('Pasted')));
+			await page.consoleIsClean();
+		});
+	});
+
+	it('a list of 1,200 rows shows at once, only what is near in the page, and takes a style', async () => {
+		await openDocument('Seed exchange list');
+		const rows = () =>
+			page.driver.executeScript<number>(`return document.querySelectorAll('#table-0 [role=row]').length`);
+		await page.until('a part of it', async () => (await rows()) > 10 && (await rows()) < 150);
+		await page.click('Season Ledger', 'button[@role="option"]');
+		await page.click('Apply to 1 table');
+		await page.until(
+			'the header',
+			async () => (await page.cellStyle('#table-0', 'Lot', 'backgroundColor')) === 'rgb(47, 93, 80)'
+		);
+		await page.driver.executeScript(`document.querySelector('main').scrollTop = 1e9`);
+		await page.until('its end', async () => /TX-5198/.test(await page.text('#table-0')));
+		await page.isAccessible('a long list');
+	});
+
+	it('a web page keeps its format; its account and file say what was done', async () => {
+		await openDocument('Season report 2031, web page');
+		await page.click('All · 9', 'button');
+		await page.click('Season Ledger', 'button[@role="option"]');
+		await page.click('Apply to 9 tables');
+		await page.until('worn', async () => (await page.text('header')).includes('wears Season Ledger'));
+		await page.click('Take the file…');
+		await page.until('the account', async () => (await page.text('[role=dialog], dialog')).includes('9 of 9 tables'));
+		assert.match(await page.text('[role=dialog], dialog'), /exactly what was intended/);
+		await page.isAccessible('the account of a web page');
+		await page.click(await page.find(By.xpath("//a[@download][normalize-space()='Take the file']")));
+		const { name, bytes } = await page.download();
+		assert.equal(name, 'Season report 2031, web page.html');
+		assert.deepEqual(
+			readHtml(bytes).tables.map(({ carried }) => carried?.style),
+			Array(9).fill('Season Ledger')
+		);
+	});
+	it('and is taken as another format', async () => {
+		await page.click('Take the file…');
+		await page.select('Format to take it in', 'odt');
+		await page.until('made anew', async () => /A new file/.test(await page.text('[role=dialog], dialog')));
+		assert.match(await page.text('[role=dialog], dialog'), /exactly what was intended/);
+		await page.click(await page.find(By.xpath("//a[@download][normalize-space()='Take the file']")));
+		const { name, bytes } = await page.download();
+		assert.equal(name, 'Season report 2031, web page.odt');
+		assert.equal((await readOdt(bytes)).tables.length, 9);
+		await page.consoleIsClean();
+	});
+
+	describe('one table for others', () => {
+		it('a style is lifted from a table and worn by it, with no change to the eye', async () => {
+			await openDocument('Volunteers’ handbook');
+			const looks = () =>
+				page.driver.executeScript<string>(
+					`return [...document.querySelectorAll('#table-0 .layer .cell')].map((cell) => { const s = getComputedStyle(cell); return [s.backgroundColor, s.color, s.fontSize, s.fontWeight, s.fontStyle, s.textAlign, s.paddingLeft].join(); }).join('|')`
+				);
+			const before = await looks();
+			await page.click('Lift a style from it…');
+			await page.until('what it says', async () => /\d+ settings say/.test(await page.text('[data-lifted]')));
+			await page.isAccessible('lifting');
+			await page.fill('Name of the style', 'Rota as it came');
+			await page.click('Lift it');
+			await page.until('worn', async () => (await page.text('header')).includes('wears Rota as it came'));
+			assert.equal(await looks(), before);
+		});
+		it('others are matched to it, those that look like it first', async () => {
+			await page.until('the scope', async () => /Like it · \d+/.test(await page.text('[aria-label=Scope]')));
+			await page.click('All · 3', 'button');
+			await page.click('Match 2 others to it…');
+			await page.click('Match them');
+			await page.until('all alike', async () => {
+				const ink = (table: number) =>
+					page.driver.executeScript<string>(
+						`return getComputedStyle(document.querySelector('#table-${table} .layer .cell')).backgroundColor`
+					);
+				return (await ink(1)) === (await ink(0)) && (await ink(2)) === (await ink(0));
+			});
+			await page.chord(Key.CONTROL, 'z');
+			await page.chord(Key.CONTROL, 'z');
+			await page.until('taken back', async () => !(await page.text('header')).includes('wears'));
+			await page.consoleIsClean();
+		});
+	});
+});
