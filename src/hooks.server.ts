@@ -1,7 +1,21 @@
-import type { Handle, HandleServerError } from '@sveltejs/kit';
+import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { pino } from 'pino';
+import { building } from '$app/environment';
+import { db } from '$lib/server/database.ts';
+import { queue } from '$lib/server/queue.ts';
 
 const log = pino({ level: process.env.HEPTARCH_LOG ?? 'info', base: null });
+
+/** The application works on runs itself; `npm run worker` adds more hands. */
+export const init: ServerInit = () => {
+	if (building || !process.env.DATABASE_URL) return;
+	queue(db())
+		.then(async (opened) => {
+			process.once('sveltekit:shutdown', () => void opened.close());
+			await opened.work();
+		})
+		.catch((error: unknown) => log.error({ err: error }, 'runs are not worked on here'));
+};
 
 export const handle: Handle = async ({ event, resolve }) => {
 	const response = await resolve(event, { filterSerializedResponseHeaders: () => false });

@@ -6,6 +6,7 @@ import { after, before, describe, it } from 'node:test';
 import { seasonReportHtml } from '../../demo/documents/twins.ts';
 import { readHtml } from '../../src/lib/formats/html/read.ts';
 import { readOdt } from '../../src/lib/formats/odt/read.ts';
+import { Package } from '../../src/lib/formats/package/zip.ts';
 import { By, Key, Page } from './support.ts';
 
 /** Many documents of every format, and what one table can do for others. */
@@ -18,7 +19,7 @@ describe('documents of every format', () => {
 		return path;
 	};
 	before(async () => {
-		page = await Page.open(process.env.HEPTARCH_DEMO);
+		page = await Page.open(process.env.HEPTARCH_FORMATS);
 		await page.go('/documents');
 	});
 	after(async () => {
@@ -27,7 +28,7 @@ describe('documents of every format', () => {
 	});
 	const names = () =>
 		page.driver.executeScript<string[]>(
-			`return [...document.querySelectorAll('main tbody tr td:first-child a')].map((link) => link.textContent.trim())`
+			`return [...document.querySelectorAll('main tbody tr td:nth-child(2) a')].map((link) => link.textContent.trim())`
 		);
 	const openDocument = async (name: string) => {
 		await page.go('/documents');
@@ -174,6 +175,43 @@ describe('documents of every format', () => {
 			await page.chord(Key.CONTROL, 'z');
 			await page.chord(Key.CONTROL, 'z');
 			await page.until('taken back', async () => !(await page.text('header')).includes('wears'));
+			await page.consoleIsClean();
+		});
+	});
+
+	describe('runs', () => {
+		it('give many documents a style in the background, with progress, and all files in one zip', async () => {
+			await page.go('/documents');
+			for (const name of ['Season report 2031', 'Season report 2031, open text', 'Seed exchange list'])
+				await page.click(await page.css(`[aria-label="Tick “${name}”"]`));
+			await page.click('Give 3 documents a style…');
+			const id = await page.driver.executeScript<string>(
+				`return [...document.querySelectorAll('select[aria-label="Style of the run"] option')].find((option) => option.textContent === 'Beacon').value`
+			);
+			await page.select('Style of the run', id);
+			await page.isAccessible('starting a run');
+			await page.click('Start the run');
+			await page.until('done', async () => (await page.text('[data-run-state]')) === 'done');
+			assert.match(await page.text('main'), /3 of 3 documents[\s\S]*as intended/);
+			await page.isAccessible('runs');
+			await page.click('Take all files', 'a');
+			const { name, bytes } = await page.download();
+			assert.equal(name, 'Beacon.zip');
+			const archive = await Package.open(bytes, 'a zip');
+			assert.deepEqual(archive.names().sort(), [
+				'Season report 2031, open text.odt',
+				'Season report 2031.docx',
+				'Seed exchange list.csv',
+				'accounts.json'
+			]);
+			const accounts = JSON.parse((await archive.text('accounts.json'))!) as { tables: { differences: [] }[] }[];
+			assert.ok(accounts.every(({ tables }) => tables.every(({ differences }) => differences.length === 0)));
+		});
+		it('and are taken back as a whole', async () => {
+			await page.click('Take it back');
+			await page.until('taken back', async () => (await page.text('[data-run-state]')) === 'taken back');
+			await page.go('/documents');
+			assert.match(await page.text('main'), /Season report 2031\s+word-processed\s+0 of 9 tables/);
 			await page.consoleIsClean();
 		});
 	});

@@ -61,6 +61,26 @@ export interface Database {
 		created_at: Timestamp;
 		undone_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 	};
+	runs: {
+		id: Generated<string>;
+		style_id: string | null;
+		style_name: string;
+		edition: number | null;
+		stopped_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
+		undone_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
+		created_at: Timestamp;
+	};
+	run_items: {
+		run_id: string;
+		document_id: string;
+		state: ColumnType<RunItemState, RunItemState | undefined, RunItemState>;
+		before: JSONColumnType<Record<number, TableState>> | null;
+		tables: Generated<number>;
+		differences: Generated<number>;
+		reason: ColumnType<string | null, string | null | undefined, string | null>;
+		asked_at: ColumnType<Date, Date | undefined, Date>;
+		finished_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
+	};
 	documents: {
 		id: Generated<string>;
 		name: string;
@@ -87,6 +107,9 @@ export interface Database {
 	};
 	wears: { document_id: string; table_index: number; style_id: string; edition: number | null };
 }
+
+/** How far a document of a run is; *applied*: its step is there, its file not yet read back. */
+export type RunItemState = 'waiting' | 'applied' | 'done' | 'failed';
 
 /** Connects to PostgreSQL; does not throw before the first query. */
 export function connect(url: string): Kysely<Database> {

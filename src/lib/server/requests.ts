@@ -53,6 +53,11 @@ const SCHEMAS = {
 		},
 		['table', 'name', 'wear', 'after']
 	),
+	startRun: closed({ style: uuid, documents: { type: 'array', minItems: 1, maxItems: 2_000, items: uuid } }, [
+		'style',
+		'documents'
+	]),
+	changeRun: closed({ to: { enum: ['stop', 'resume', 'undo'] } }, ['to']),
 	keepDocument: closed({ archived: { type: 'boolean' }, removed: { const: false } }, []),
 	newStyle: closed({ from: uuid, how: { enum: ['inherit', 'copy'] }, definition: { type: 'object' } }, []),
 	saveStyle: closed(
@@ -106,6 +111,8 @@ export interface Requests {
 	newStep: { after: number; label: string; tables: Record<number, import('../workbench/state.ts').TableState> };
 	moveStep: { from: number; to: number };
 	lift: { table: number; name: string; wear: boolean; after: number };
+	startRun: { style: string; documents: string[] };
+	changeRun: { to: 'stop' | 'resume' | 'undo' };
 	keepDocument: { archived?: boolean; removed?: false };
 	newStyle: { from?: string; how?: 'inherit' | 'copy'; definition?: unknown };
 	saveStyle: { version: number; from: number; at: number; steps: { label: string; definition: unknown }[] };

@@ -116,7 +116,8 @@ export async function impactPictures(db: Kysely<Database>, impacts: readonly Imp
 	return pictures;
 }
 
-async function nextStep(
+/** One more step of a document, on top of where it stands. */
+export async function nextStep(
 	trx: Transaction<Database>,
 	document: string,
 	label: string,

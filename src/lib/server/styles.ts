@@ -101,6 +101,11 @@ async function assertNameFree(db: Db, name: string, except?: string): Promise<vo
 		);
 }
 
+/** Ids and names of all styles, by name. */
+export async function styleNames(db: Db): Promise<{ id: string; name: string }[]> {
+	return db.selectFrom('styles').select(['id', 'name']).orderBy('name').execute();
+}
+
 /** A name that is free, by counting up. */
 export async function freeName(db: Db, wanted: string): Promise<string> {
 	const rows = await db.selectFrom('styles').select('name').execute();

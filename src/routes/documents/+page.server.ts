@@ -1,8 +1,9 @@
 import { db } from '$lib/server/database.ts';
 import { listDocuments } from '$lib/server/documents.ts';
+import { styleNames } from '$lib/server/styles.ts';
 import type { PageServerLoad } from './$types.js';
 
 export const load: PageServerLoad = async ({ depends }) => {
 	depends('heptarch:documents');
-	return { documents: await listDocuments(db()) };
+	return { documents: await listDocuments(db()), styles: await styleNames(db()) };
 };

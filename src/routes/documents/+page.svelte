@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { invalidate } from '$app/navigation';
+	import { goto, invalidate } from '$app/navigation';
 	import ArchiveOutline from 'flowbite-svelte-icons/ArchiveOutline.svelte';
 	import TrashBinOutline from 'flowbite-svelte-icons/TrashBinOutline.svelte';
 	import { call } from '$lib/ui/api.ts';
@@ -124,6 +124,24 @@
 			notifyError(error);
 		}
 	}
+	let ticked = $state<string[]>([]);
+	let running = $state(false);
+	let style = $state('');
+	const tick = (id: string) =>
+		(ticked = ticked.includes(id) ? ticked.filter((other) => other !== id) : [...ticked, id]);
+	const areAllTicked = $derived(listed.length > 0 && listed.every(({ id }) => ticked.includes(id)));
+	const chosen = $derived(data.documents.filter(({ id }) => ticked.includes(id)));
+	async function startRun() {
+		try {
+			await call('POST', '/api/runs', { style, documents: chosen.map(({ id }) => id) });
+			running = false;
+			ticked = [];
+			await goto('/runs');
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+
 	async function remove() {
 		asking = false;
 		try {
@@ -178,7 +196,18 @@
 				onclick={() => (shelf = shelf === 'work' ? 'archive' : 'work')}>Put aside · {archived}</button
 			>
 		{/if}
-		<button type="button" class="button primary" onclick={() => chooser.click()}>Add documents…</button>
+		{#if chosen.length}
+			<button
+				type="button"
+				class="button primary"
+				onclick={() => {
+					style ||= data.styles[0]?.id ?? '';
+					running = true;
+				}}>Give {chosen.length} {chosen.length === 1 ? 'document' : 'documents'} a style…</button
+			>
+		{:else}
+			<button type="button" class="button primary" onclick={() => chooser.click()}>Add documents…</button>
+		{/if}
 	{/snippet}
 </TopBar>
 <input
@@ -229,6 +258,15 @@
 			<table class="w-full">
 				<thead>
 					<tr class="border-b border-hairline text-start text-quiet">
+						<th class="ps-4"
+							><input
+								type="checkbox"
+								class="rounded-sm border-hairline text-picked"
+								aria-label="Tick all documents listed"
+								checked={areAllTicked}
+								onchange={() => (ticked = areAllTicked ? [] : listed.map(({ id }) => id))}
+							/></th
+						>
 						{#each columns as { key, words } (key)}
 							<th
 								class="px-4 py-2.5 text-start font-medium"
@@ -247,6 +285,15 @@
 				<tbody>
 					{#each listed as document (document.id)}
 						<tr class="border-b border-hairline last:border-0 hover:bg-paper">
+							<td class="ps-4"
+								><input
+									type="checkbox"
+									class="rounded-sm border-hairline text-picked"
+									aria-label="Tick “{document.name}”"
+									checked={ticked.includes(document.id)}
+									onchange={() => tick(document.id)}
+								/></td
+							>
 							<td class="px-4 py-3"
 								><a class="text-[15px] font-semibold hover:underline" href="/documents/{document.id}">{document.name}</a
 								></td
@@ -322,5 +369,22 @@
 	{#snippet answers()}
 		<button type="button" class="button" onclick={() => (asking = false)}>Keep it</button>
 		<button type="button" class="button primary" onclick={remove}>Remove it</button>
+	{/snippet}
+</Dialog>
+
+<Dialog bind:open={running} title="Give {chosen.length} {chosen.length === 1 ? 'document' : 'documents'} a style">
+	<p>
+		Every table in them, {chosen.reduce((sum, { tables }) => sum + tables, 0)} in all, wears the style from then on. The run
+		goes on in the background and can be taken back as a whole.
+	</p>
+	<label class="block"
+		>Style
+		<select class="field mt-1 w-full" aria-label="Style of the run" bind:value={style}>
+			{#each data.styles as { id, name } (id)}<option value={id}>{name}</option>{/each}
+		</select>
+	</label>
+	{#snippet answers()}
+		<button type="button" class="button" onclick={() => (running = false)}>Not now</button>
+		<button type="button" class="button primary" disabled={!style} onclick={startRun}>Start the run</button>
 	{/snippet}
 </Dialog>

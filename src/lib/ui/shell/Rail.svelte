@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import FileLinesOutline from 'flowbite-svelte-icons/FileLinesOutline.svelte';
+	import ForwardOutline from 'flowbite-svelte-icons/ForwardOutline.svelte';
 	import HomeOutline from 'flowbite-svelte-icons/HomeOutline.svelte';
 	import SwatchbookOutline from 'flowbite-svelte-icons/SwatchbookOutline.svelte';
 	import Mark from './Mark.svelte';
@@ -8,6 +9,7 @@
 	const places = [
 		{ href: '/documents', name: 'Documents', icon: FileLinesOutline },
 		{ href: '/stylebook', name: 'Stylebook', icon: SwatchbookOutline },
+		{ href: '/runs', name: 'Runs', icon: ForwardOutline },
 		{ href: '/house', name: 'House', icon: HomeOutline }
 	];
 </script>

@@ -1,0 +1,1 @@
+export declare function bundle(entry: string, sources: readonly string[]): Promise<string>;

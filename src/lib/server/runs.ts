@@ -1,0 +1,254 @@
+import { sql, type Kysely } from 'kysely';
+import { InputError } from '../core/errors.ts';
+import type { TableState } from '../workbench/state.ts';
+import { NotFoundError } from './answers.ts';
+import type { Database, RunItemState } from './database.ts';
+import { openById, writeDocument } from './documents.ts';
+import { nextStep } from './rollouts.ts';
+import { newestEditions } from './styles.ts';
+
+export interface RunItem {
+	readonly document: string;
+	readonly name: string;
+	readonly kind: string;
+	readonly state: RunItemState;
+	readonly tables: number;
+	readonly differences: number;
+	readonly reason: string | null;
+}
+
+export interface Run {
+	readonly id: string;
+	readonly style: string;
+	readonly edition: number | null;
+	readonly startedAt: string;
+	readonly state: 'running' | 'stopped' | 'done' | 'undone';
+	readonly items: readonly RunItem[];
+}
+
+/** A document to work on, as it travels through the queue. */
+export interface RunJob {
+	readonly run: string;
+	readonly document: string;
+}
+/** Hands jobs to the queue. */
+export type Send = (jobs: readonly RunJob[]) => Promise<void>;
+
+/** Begins a run: every table of these documents is to wear a style. What is to do is stored before it is sent. */
+export async function startRun(
+	db: Kysely<Database>,
+	{ style, documents }: { style: string; documents: readonly string[] },
+	send: Send
+): Promise<{ id: string }> {
+	const known = await db.selectFrom('styles').select('name').where('id', '=', style).executeTakeFirst();
+	if (!known) throw new NotFoundError('This style is no longer in the Stylebook.');
+	if (documents.length === 0) throw new InputError('request', 'Choose the documents of the run first.', '/documents');
+	const edition = (await newestEditions(db)).find(({ style_id }) => style_id === style)?.number ?? null;
+	const chosen = [...new Set(documents)];
+	const id = await db.transaction().execute(async (trx) => {
+		const run = await trx
+			.insertInto('runs')
+			.values({ style_id: style, style_name: known.name, edition })
+			.returning('id')
+			.executeTakeFirstOrThrow();
+		const here = await trx
+			.selectFrom('documents')
+			.select('id')
+			.where('id', 'in', chosen)
+			.where('removed_at', 'is', null)
+			.execute();
+		if (here.length < chosen.length) throw new NotFoundError('One of the documents is no longer here.');
+		await trx
+			.insertInto('run_items')
+			.values(chosen.map((document) => ({ run_id: run.id, document_id: document, before: null })))
+			.execute();
+		return run.id;
+	});
+	await send(chosen.map((document) => ({ run: id, document })));
+	return { id };
+}
+
+/**
+ * Works on one document of a run. Its step and the note that it was made are one transaction, so that a job that comes
+ * twice, or again after a crash, changes nothing twice and nothing by half.
+ */
+export async function workOn(db: Kysely<Database>, { run, document }: RunJob): Promise<void> {
+	const item = () =>
+		db
+			.updateTable('run_items')
+			.where('run_id', '=', run)
+			.where('document_id', '=', document)
+			.where('state', '!=', 'done');
+	try {
+		const isApplied = await db.transaction().execute(async (trx) => {
+			const found = await trx
+				.selectFrom('run_items')
+				.innerJoin('runs', 'runs.id', 'run_items.run_id')
+				.select([
+					'run_items.state',
+					'runs.stopped_at',
+					'runs.undone_at',
+					'runs.style_id',
+					'runs.style_name',
+					'runs.edition'
+				])
+				.where('run_id', '=', run)
+				.where('document_id', '=', document)
+				.forUpdate('run_items')
+				.executeTakeFirst();
+			if (!found || found.state === 'done' || found.state === 'failed') return false;
+			if (found.state === 'applied') return true;
+			if (found.stopped_at || found.undone_at) return false;
+			if (!found.style_id) throw new InputError('style', `“${found.style_name}” went from the Stylebook meanwhile.`);
+			const { document: opened, state } = await openById(trx, document);
+			const before = Object.fromEntries(opened.tables.map(({ index }) => [index, state.tables[index] ?? {}]));
+			const { style_id: style, edition } = found;
+			const worn = Object.fromEntries(
+				Object.entries(before).map(([index, { edition: _edition, pinned: _pinned, ...own }]): [string, TableState] => [
+					index,
+					{ ...own, style, ...(edition !== null && { edition }) }
+				])
+			);
+			await nextStep(trx, document, `run: ${found.style_name}`, worn);
+			await trx
+				.updateTable('run_items')
+				.set({ state: 'applied', before: JSON.stringify(before), tables: opened.tables.length })
+				.where('run_id', '=', run)
+				.where('document_id', '=', document)
+				.execute();
+			return true;
+		});
+		if (!isApplied) return;
+		const { account } = await writeDocument(db, document);
+		const differences = account.tables.reduce((sum, table) => sum + table.differences.length, 0);
+		await item()
+			.set({ state: 'done', differences, finished_at: sql<Date>`now()` })
+			.execute();
+	} catch (error) {
+		if (!(error instanceof InputError) && !(error instanceof NotFoundError)) throw error;
+		await item()
+			.set({ state: 'failed', reason: error.message, finished_at: sql<Date>`now()` })
+			.execute();
+	}
+}
+
+/** Documents of runs that nobody has worked on for a while: their worker was lost. Sent again; coming twice does no harm. */
+export async function sendLost(db: Kysely<Database>, send: Send, seconds = 60): Promise<number> {
+	const lost = await db
+		.updateTable('run_items')
+		.from('runs')
+		.whereRef('runs.id', '=', 'run_items.run_id')
+		.where('runs.stopped_at', 'is', null)
+		.where('runs.undone_at', 'is', null)
+		.where('run_items.state', 'in', ['waiting', 'applied'])
+		.where('run_items.asked_at', '<', sql<Date>`now() - make_interval(secs => ${seconds})`)
+		.set({ asked_at: sql<Date>`now()` })
+		.returning(['run_items.run_id', 'run_items.document_id'])
+		.execute();
+	if (lost.length) await send(lost.map(({ run_id, document_id }) => ({ run: run_id, document: document_id })));
+	return lost.length;
+}
+
+async function existing(db: Kysely<Database>, id: string) {
+	const run = await db.selectFrom('runs').selectAll().where('id', '=', id).executeTakeFirst();
+	if (!run) throw new NotFoundError('This run is no longer here.');
+	return run;
+}
+
+/** Stops a run: documents that were not begun stay as they are. */
+export async function stopRun(db: Kysely<Database>, id: string): Promise<void> {
+	await existing(db, id);
+	await db
+		.updateTable('runs')
+		.set({ stopped_at: sql<Date>`now()` })
+		.where('id', '=', id)
+		.where('undone_at', 'is', null)
+		.execute();
+}
+
+/** Goes on with a run that was stopped. */
+export async function resumeRun(db: Kysely<Database>, id: string, send: Send): Promise<void> {
+	await existing(db, id);
+	await db.updateTable('runs').set({ stopped_at: null }).where('id', '=', id).where('undone_at', 'is', null).execute();
+	const waiting = await db
+		.updateTable('run_items')
+		.set({ asked_at: sql<Date>`now()` })
+		.where('run_id', '=', id)
+		.where('state', 'in', ['waiting', 'applied'])
+		.returning('document_id')
+		.execute();
+	await send(waiting.map(({ document_id }) => ({ run: id, document: document_id })));
+}
+
+/** Takes a whole run back: every table wears again what it wore before, as one more step of its document. All or none. */
+export async function undoRun(db: Kysely<Database>, id: string): Promise<{ documents: number }> {
+	const { style_name: name } = await existing(db, id);
+	return db.transaction().execute(async (trx) => {
+		const run = await trx
+			.selectFrom('runs')
+			.select('undone_at')
+			.where('id', '=', id)
+			.forUpdate()
+			.executeTakeFirstOrThrow();
+		if (run.undone_at) throw new InputError('request', 'This run was taken back already.');
+		const items = await trx
+			.selectFrom('run_items')
+			.innerJoin('documents', 'documents.id', 'run_items.document_id')
+			.select(['document_id', 'before', 'removed_at'])
+			.where('run_id', '=', id)
+			.where('before', 'is not', null)
+			.forUpdate('run_items')
+			.execute();
+		const here = items.filter(({ removed_at }) => removed_at === null);
+		for (const { document_id, before } of here) await nextStep(trx, document_id, `run taken back: ${name}`, before!);
+		await trx
+			.updateTable('runs')
+			.set({ undone_at: sql<Date>`now()` })
+			.where('id', '=', id)
+			.execute();
+		return { documents: here.length };
+	});
+}
+
+/** All runs with their documents, newest first. */
+export async function listRuns(db: Kysely<Database>, only?: string): Promise<Run[]> {
+	const runs = await db
+		.selectFrom('runs')
+		.selectAll()
+		.$if(only !== undefined, (query) => query.where('id', '=', only!))
+		.orderBy('created_at', 'desc')
+		.limit(50)
+		.execute();
+	if (!runs.length) return [];
+	const items = await db
+		.selectFrom('run_items')
+		.innerJoin('documents', 'documents.id', 'run_items.document_id')
+		.select(['run_id', 'document_id', 'name', 'kind', 'state', 'run_items.tables', 'differences', 'reason'])
+		.where(
+			'run_id',
+			'in',
+			runs.map(({ id }) => id)
+		)
+		.orderBy('name')
+		.execute();
+	return runs.map(({ id, style_name, edition, created_at, stopped_at, undone_at }): Run => {
+		const own = items.filter(({ run_id }) => run_id === id);
+		const isOpen = own.some(({ state }) => state === 'waiting' || state === 'applied');
+		return {
+			id,
+			style: style_name,
+			edition,
+			startedAt: created_at.toISOString(),
+			state: undone_at ? 'undone' : !isOpen ? 'done' : stopped_at ? 'stopped' : 'running',
+			items: own.map(({ document_id, name, kind, state, tables, differences, reason }) => ({
+				document: document_id,
+				name,
+				kind,
+				state,
+				tables,
+				differences,
+				reason
+			}))
+		};
+	});
+}

@@ -1,0 +1,15 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { queue } from '$lib/server/queue.ts';
+import { readRequest } from '$lib/server/requests.ts';
+import { listRuns, startRun } from '$lib/server/runs.ts';
+import type { RequestHandler } from './$types.js';
+
+export const GET: RequestHandler = () => answer(() => listRuns(db()));
+
+/** Begins a run: a style for every table of some documents. */
+export const POST: RequestHandler = ({ request }) =>
+	answer(async () => {
+		const wanted = await readRequest(request, 'startRun');
+		return startRun(db(), wanted, (await queue(db())).send);
+	}, 201);

@@ -1,0 +1,16 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { queue } from '$lib/server/queue.ts';
+import { readId, readRequest } from '$lib/server/requests.ts';
+import { resumeRun, stopRun, undoRun } from '$lib/server/runs.ts';
+import type { RequestHandler } from './$types.js';
+
+/** Stops a run, goes on with it, or takes it back as a whole. */
+export const PUT: RequestHandler = ({ params, request }) =>
+	answer(async () => {
+		const { to } = await readRequest(request, 'changeRun');
+		const id = readId(params.id, 'run');
+		if (to === 'stop') return stopRun(db(), id);
+		if (to === 'undo') return undoRun(db(), id);
+		return resumeRun(db(), id, (await queue(db())).send);
+	});

@@ -1,0 +1,20 @@
+import { connect } from './lib/server/database.ts';
+import { Queue } from './lib/server/queue.ts';
+
+/** npm run worker: works on documents of runs, beside the application's own worker, on this machine or another. */
+const url = process.env.DATABASE_URL;
+if (!url) {
+	console.error('DATABASE_URL is not set: it says where the PostgreSQL of the house is.');
+	process.exit(2);
+}
+const db = connect(url);
+const queue = await Queue.open(db, url);
+await queue.work(Number(process.env.HEPTARCH_LOST_AFTER) || 60);
+console.log('This worker works on runs. Ctrl+C stops it; what it has begun is finished first.');
+const stop = async () => {
+	await queue.close();
+	await db.destroy();
+	process.exit(0);
+};
+process.on('SIGINT', stop);
+process.on('SIGTERM', stop);
