@@ -1,6 +1,7 @@
 import { Kysely, PostgresDialect, type ColumnType, type Generated, type JSONColumnType } from 'kysely';
 import pg from 'pg';
 import type { Style, TypeRole } from '../core/style/types.ts';
+import type { Corrections } from '../workbench/corrections.ts';
 import type { DocumentState, TableState } from '../workbench/state.ts';
 import type { HouseState } from '../workbench/house.ts';
 
@@ -105,6 +106,7 @@ export interface Database {
 		state: JSONColumnType<DocumentState>;
 		created_at: Timestamp;
 	};
+	corrections: { shape: string; said: JSONColumnType<Corrections> };
 	wears: { document_id: string; table_index: number; style_id: string; edition: number | null };
 }
 

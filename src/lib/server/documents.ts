@@ -4,6 +4,7 @@ import { InputError } from '../core/errors.ts';
 import type { Account, StyleJob, Travel } from '../formats/account.ts';
 import { contentKey } from '../formats/carried.ts';
 import { bareName, openDocument, writeAs, type AnyDocument, type OutKind } from '../formats/index.ts';
+import { corrected, correctionsIn, shapeOf } from '../workbench/corrections.ts';
 import { EMPTY_STATE, type DocumentState, type TableState } from '../workbench/state.ts';
 import { stateTable } from '../workbench/table.ts';
 import { ConflictError, NotFoundError } from './answers.ts';
@@ -85,6 +86,40 @@ function countLooks(document: AnyDocument): number {
 	).size;
 }
 
+/** Corrections of tables of the same shape count for new ones, too; what a file carries itself is not touched. */
+async function takeCorrections(db: Db, document: AnyDocument, tables: Record<number, TableState>): Promise<void> {
+	const shapes = new Map(document.tables.map((entry) => [entry.index, shapeOf(entry.table)]));
+	const known = await db
+		.selectFrom('corrections')
+		.selectAll()
+		.where('shape', 'in', [...new Set(shapes.values())])
+		.execute();
+	const byShape = new Map(known.map(({ shape, said }) => [shape, said]));
+	for (const { index, table, carried } of document.tables) {
+		const said = byShape.get(shapes.get(index)!);
+		const own = said && !carried ? corrected(table, said) : {};
+		if (Object.keys(own).length) tables[index] = { ...tables[index], ...own };
+	}
+}
+
+/** Remembers what a person corrected about tables, for the next tables of their shapes. */
+async function rememberCorrections(
+	trx: Transaction<Database>,
+	document: AnyDocument,
+	changed: Readonly<Record<number, TableState>>
+): Promise<void> {
+	for (const [index, state] of Object.entries(changed)) {
+		const { table } = document.tables[Number(index)]!;
+		const said = correctionsIn(table, state);
+		if (!said) continue;
+		await trx
+			.insertInto('corrections')
+			.values({ shape: shapeOf(table), said: JSON.stringify(said) })
+			.onConflict((conflict) => conflict.column('shape').doUpdateSet({ said: JSON.stringify(said) }))
+			.execute();
+	}
+}
+
 /** Takes a file in: read first, stored only when it can be read, all in one transaction. */
 export async function addDocument(
 	db: Kysely<Database>,
@@ -111,6 +146,7 @@ export async function addDocument(
 		const style = carried && ids.get(carried.style);
 		if (style) tables[index] = { style };
 	}
+	await takeCorrections(db, document, tables);
 	const id = await db.transaction().execute(async (trx) => {
 		await trx
 			.insertInto('files')
@@ -330,6 +366,7 @@ export async function addStep(
 			.values({ document_id: id, step, label, state: JSON.stringify(state) })
 			.execute();
 		await goTo(trx, id, step, state);
+		await rememberCorrections(trx, await open(trx, document), tables);
 		return { step, state, steps: await stepsOf(trx, id) };
 	});
 }

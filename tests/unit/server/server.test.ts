@@ -31,7 +31,7 @@ import {
 	saveStyle
 } from '../../../src/lib/server/styles.ts';
 import { frozenDraft } from '../../../src/lib/server/editions.ts';
-import { docx, LEDGER, p, tbl } from '../formats/documents.ts';
+import { docx, LEDGER, p, tbl, tr } from '../formats/documents.ts';
 
 const url = process.env.DATABASE_URL;
 
@@ -153,6 +153,19 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 		const c = await addDocument(db, 'c.docx', await docx({ body: tbl(LEDGER) }));
 		await removeDocument(db, c.id);
 		assert.equal(await stored(), 0);
+	});
+	it('remembers corrections for the next table of the same shape', async () => {
+		const rows = (...more: string[]) =>
+			tbl([tr('Bed', 'Lot'), tr('North', '4711'), ...more.map((name) => tr(name, '12')), tr('Seen by', '3')]);
+		const first = await addDocument(db, 'first.docx', await docx({ body: rows() }));
+		const { tables } = await loadDocument(db, first.id);
+		const last = tables[0]!.table.rows - 1;
+		await addStep(db, first.id, 0, 'corrected', { 0: { kinds: { 1: 'code' }, roles: { [last]: 'note' } } });
+		const second = await addDocument(db, 'second.docx', await docx({ body: rows('South', 'East') }));
+		const { state } = await loadDocument(db, second.id);
+		assert.deepEqual(state.tables[0], { kinds: { 1: 'code' }, roles: { 4: 'note' } });
+		const other = await addDocument(db, 'other.docx', await docx({ body: tbl(LEDGER) }));
+		assert.equal((await loadDocument(db, other.id)).state.tables[0], undefined);
 	});
 	it('brings back what was taken out, with what its tables wear, and puts aside', async () => {
 		const beacon = await styleNamed('Beacon');

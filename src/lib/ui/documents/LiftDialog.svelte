@@ -16,6 +16,7 @@
 		table,
 		place,
 		after,
+		isWorn,
 		onworn
 	}: {
 		open: boolean;
@@ -24,6 +25,8 @@
 		table: number;
 		place: string;
 		after: number;
+		/** Whether it wears a house style already: lifted is how it looks in its file. */
+		isWorn: boolean;
 		onworn: (saved: Saved) => void;
 	} = $props();
 	let lifted = $state.raw<Lifted>();
@@ -69,7 +72,9 @@
 	{:else}
 		<p data-lifted>
 			<strong>{lifted.settings} settings</strong> say
-			<strong>{(lifted.reproduced * 100).toFixed(lifted.reproduced === 1 ? 0 : 1)} %</strong> of how this table looks.
+			<strong>{(lifted.reproduced * 100).toFixed(lifted.reproduced === 1 ? 0 : 1)} %</strong> of how this table looks{isWorn
+				? ' in its file'
+				: ''}.
 			{lifted.touches.length === 0
 				? 'Nothing is left over.'
 				: `${lifted.touches.length} ${lifted.touches.length === 1 ? 'cell has' : 'cells have'} something of their own, kept as touches of the table.`}
@@ -82,8 +87,9 @@
 		>Name of the style<input class="field mt-1 w-full" aria-label="Name of the style" bind:value={name} /></label
 	>
 	<label class="flex items-center gap-2"
-		><input type="checkbox" class="rounded-sm text-picked" bind:checked={wear} />The table wears it from now on; nothing
-		changes to the eye</label
+		><input type="checkbox" class="rounded-sm text-picked" bind:checked={wear} />The table wears it from now on{isWorn
+			? ', and looks again as it came'
+			: '; nothing changes to the eye'}</label
 	>
 	{#snippet answers()}
 		<button type="button" class="button" onclick={() => (open = false)}>Not now</button>

@@ -585,6 +585,7 @@
 	table={picked}
 	place={where(picked)}
 	after={saved.step}
+	isWorn={!!wornStyle}
 	onworn={(next) => {
 		draft = {};
 		saved = next;
