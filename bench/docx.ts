@@ -3,7 +3,12 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { FIRST_HOUSE } from '../src/lib/core/house.ts';
+import mammoth from 'mammoth';
 import { readDocx } from '../src/lib/formats/docx/read.ts';
+import { makeHtml } from '../src/lib/formats/html/make.ts';
+import { readHtml } from '../src/lib/formats/html/read.ts';
+import { makeOdt } from '../src/lib/formats/odt/make.ts';
+import { readOdt } from '../src/lib/formats/odt/read.ts';
 import { writeDocx } from '../src/lib/formats/docx/write.ts';
 import { Package } from '../src/lib/formats/package/zip.ts';
 import { DEMO_STYLES } from '../demo/styles/index.ts';
@@ -57,6 +62,8 @@ export async function benchDocx(): Promise<void> {
 	);
 	console.log(`        with the read-back: ratio ${(proved / base).toFixed(2)}, ${proved.toFixed(0)} ms`);
 
+	await benchReading(bytes);
+
 	const { needed, idle } = smallestHeaps(bytes);
 	report(
 		'smallest heap it can be done in (less what an idle program needs), against the uncompressed main part',
@@ -65,6 +72,31 @@ export async function benchDocx(): Promise<void> {
 		12,
 		`${needed} MB less ${idle} MB`
 	);
+}
+
+/** Reading all tables with their looks, against the time mammoth takes to convert the same DOCX. */
+async function benchReading(bytes: Uint8Array<ArrayBuffer>): Promise<void> {
+	const buffer = Buffer.from(bytes);
+	const converted = median(await timed(() => mammoth.convertToHtml({ buffer }), 3, 1));
+	const document = await readDocx(bytes);
+	const odt = await makeOdt(document);
+	const html = new TextEncoder().encode(makeHtml(document, 'bench'));
+	const whole = (opened: { tables: readonly { appearance: unknown }[] }) =>
+		opened.tables.reduce((count, { appearance }) => count + (appearance ? 1 : 0), 0);
+	for (const [name, read] of [
+		['DOCX', () => readDocx(bytes).then(whole)],
+		['ODT', () => readOdt(odt).then(whole)],
+		['HTML', () => whole(readHtml(html))]
+	] as const) {
+		const own = median(await timed(read, 5, 1));
+		report(
+			`read ${document.tables.length} tables of the ${name} with all their looks, against mammoth converting the DOCX`,
+			own,
+			converted,
+			1 / 3,
+			`${own.toFixed(0)} ms against ${converted.toFixed(0)} ms`
+		);
+	}
 }
 
 /** The smallest old-space heaps, in MB, in which a child process applies the style, and in which it just starts. */

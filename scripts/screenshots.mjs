@@ -64,6 +64,12 @@ try {
 	await driver.sleep(5200);
 	await take('account');
 	await go('/documents');
+	await click(named('Volunteers’ handbook'));
+	await driver.sleep(1200);
+	await click(named('Lift a style from it…'));
+	await driver.sleep(1200);
+	await take('lift');
+	await go('/documents');
 	await take('documents');
 	await go('/stylebook');
 	await take('stylebook');
@@ -101,6 +107,13 @@ try {
 	await go('/house');
 	await click(driver.findElement(By.xpath("//ul[@aria-label='Inks']//button[contains(., 'fern')]")));
 	await take('house');
+	await go('/documents');
+	for (const name of ['Season report 2031, open text', 'Season report 2031, web page', 'Volunteers’ handbook'])
+		await click(driver.findElement(By.css(`[aria-label="Tick “${name}”"]`)));
+	await click(named('Give 3 documents a style…'));
+	await click(named('Start the run'));
+	await driver.wait(until.elementLocated(By.xpath("//*[@data-run-state][.='done']")), 60_000);
+	await take('runs');
 } finally {
 	await driver.quit();
 }

@@ -194,6 +194,15 @@ export class PageStyles {
 		}
 	}
 
+	private readonly inlines = new Map<string, ReturnType<typeof inlineDeclarations>>();
+	/** Pages say the same inline style over and over. */
+	private inline(style: string | undefined): ReturnType<typeof inlineDeclarations> {
+		if (!style) return [];
+		let known = this.inlines.get(style);
+		if (!known) this.inlines.set(style, (known = inlineDeclarations(style)));
+		return known;
+	}
+
 	private candidates(element: Element): SheetRule[] {
 		const { id, class: classes = '' } = element.attribs;
 		const keys = ['*', element.name, ...(id ? [`#${id}`] : []), ...classes.split(/\s+/).map((name) => `.${name}`)];
@@ -207,7 +216,7 @@ export class PageStyles {
 		const inherited = parent ? this.computed(parent) : NO_STYLES;
 		const rules = this.candidates(element).sort((x, y) => x.specificity - y.specificity || x.order - y.order);
 		const hinted = [...hints(element)];
-		const inline = inlineDeclarations(element.attribs.style);
+		const inline = this.inline(element.attribs.style);
 		const key = [
 			this.idOf(inherited),
 			element.name,
