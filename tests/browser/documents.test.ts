@@ -30,6 +30,7 @@ describe('documents of every format', () => {
 		page.driver.executeScript<string[]>(
 			`return [...document.querySelectorAll('main tbody tr td:nth-child(2) a')].map((link) => link.textContent.trim())`
 		);
+	const webPage = async () => new URL(await page.driver.getCurrentUrl()).pathname.split('/').at(-1)!;
 	const openDocument = async (name: string) => {
 		await page.go('/documents');
 		await page.click(await page.find(By.xpath(`//a[normalize-space()='${name}']`)));
@@ -131,6 +132,57 @@ describe('documents of every format', () => {
 			readHtml(bytes).tables.map(({ carried }) => carried?.style),
 			Array(9).fill('Season Ledger')
 		);
+	});
+	it('the browser shows the written page as the reader says it looks', async () => {
+		const bytes = await (await fetch(`${page.origin}/api/documents/${await webPage()}/file`)).arrayBuffer();
+		const path = file('written.html', new Uint8Array(bytes));
+		const address = await page.driver.getCurrentUrl();
+		await page.driver.get(`file://${path}`);
+		const shown = await page.driver.executeScript<string[][]>(
+			`return [...document.querySelectorAll('table')].map((table) => [...table.rows].flatMap((row) => [...row.cells].map((cell) => {
+				const s = getComputedStyle(cell);
+				const line = (side) => s['border' + side + 'Style'] === 'hidden' || s['border' + side + 'Style'] === 'none' ? 'none' : s['border' + side + 'Style'] + ' ' + s['border' + side + 'Color'];
+				return [s.backgroundColor, s.color, s.fontWeight, s.fontStyle, s.textAlign, s.verticalAlign, parseFloat(s.fontSize).toFixed(2), parseFloat(s.paddingTop).toFixed(2), line('Top')].join(' ');
+			})))`
+		);
+		const rgb = (hex: string) => `rgb(${[1, 3, 5].map((at) => parseInt(hex.slice(at, at + 2), 16)).join(', ')})`;
+		const px = (emu: number | undefined) => ((emu ?? 0) / 9_525).toFixed(2);
+		const ALIGN: Record<string, string> = { start: 'start', middle: 'center', end: 'end' };
+		const { tables } = readHtml(new Uint8Array(bytes));
+		assert.equal(shown.length, tables.length);
+		for (const [t, { table, appearance }] of tables.entries())
+			for (const [i, cell] of table.cells.entries()) {
+				const look = appearance.looks[appearance.cellLook[i]!]!;
+				// Browsers give colours that were mixed as numbers between 0 and 1.
+				const got = shown[t]![i]!.replace(
+					/color\(srgb ([\d.]+) ([\d.]+) ([\d.]+)\)/g,
+					(_, ...parts: string[]) =>
+						`rgb(${parts
+							.slice(0, 3)
+							.map((part) => Math.round(Number(part) * 255))
+							.join(', ')})`
+				);
+				const fill = look.fill === 'none' ? 'rgba(0, 0, 0, 0)' : rgb(look.fill!);
+				const expected = [
+					fill,
+					rgb(look.ink!),
+					look.weight,
+					look.italic ? 'italic' : 'normal',
+					ALIGN[look.h!],
+					look.v,
+					px(look.size),
+					px(look.marginTop)
+				].join(' ');
+				assert.ok(
+					got.startsWith(expected),
+					`table ${t + 1}, cell ${i}: the browser shows ${got}, the reader says ${expected}`
+				);
+				const line = appearance.lines[appearance.across[cell.r * table.columns + cell.c]!];
+				if (cell.cols === 1 && line && got.endsWith('none') && cell.r === 0)
+					assert.fail(`table ${t + 1}, cell ${i}: no line above`);
+			}
+		await page.driver.get(address);
+		await page.css('#table-0');
 	});
 	it('and is taken as another format', async () => {
 		await page.click('Take the file…');

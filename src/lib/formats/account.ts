@@ -80,6 +80,22 @@ export function prepare(
 	});
 }
 
+/** What of a table the format cannot say, with the number of cells; `lostFields` names it for one look. */
+export function lostOf(one: Prepared, lostFields: (look: Look) => readonly string[]) {
+	const { wanted, job } = one;
+	const lostWhat: Record<string, number> = {};
+	for (const index of wanted.cellLook)
+		for (const field of lostFields(wanted.looks[index]!)) lostWhat[field] = (lostWhat[field] ?? 0) + 1;
+	const formats = formatsLost(one);
+	if (formats) lostWhat['number formats'] = formats;
+	/** Fields of cells and edges that the style speaks of. */
+	const settings = job.table.cells.reduce(
+		(sum, _, i) => sum + Object.keys(wanted.looks[wanted.cellLook[i]!]!).length,
+		wanted.across.length + wanted.down.length
+	);
+	return { lostWhat, lost: Object.values(lostWhat).reduce((sum, count) => sum + count, 0), settings };
+}
+
 /** What a format can say of number formats: nothing, where tables hold text. How many settings the style has. */
 export function formatsLost({ resolved, job }: Prepared): number {
 	if (!job.table.carry.includes('formats')) return 0;

@@ -215,6 +215,21 @@ describe('writing text documents', () => {
 		assert.match(text, /<text:p>Before<\/text:p>/);
 		assert.equal(back.tables[0]!.carried?.style, 'Season Ledger');
 	});
+	it('a flat document keeps its encoding', async () => {
+		const source = new TextDecoder()
+			.decode(flat(table(row(cell('Beet'), cell('Pläne')), row(cell('Süd'), cell('7')))))
+			.replace('<?xml version="1.0"?>', '<?xml version="1.0" encoding="ISO-8859-1"?>');
+		const latin = Uint8Array.from([...source].map((char) => char.charCodeAt(0)));
+		const document = await readOdt(latin);
+		assert.equal(document.tables[0]!.table.cells[1]!.text, 'Pläne');
+		const { bytes } = await writeOdt(
+			document,
+			[{ index: 0, table: document.tables[0]!.table, style: style('Beacon') }],
+			options
+		);
+		assert.ok(Buffer.from(bytes).includes(Buffer.from([0x50, 0x6c])), 'still one byte a character');
+		assert.equal((await readOdt(bytes)).tables[0]!.table.cells[2]!.text, 'Süd');
+	});
 	it('never fails on broken content', async () => {
 		const valid = new TextDecoder().decode(
 			flat(

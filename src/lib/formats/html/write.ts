@@ -4,7 +4,7 @@ import { cssName, styleCss } from '../../core/share/css.ts';
 import { roleFamily, splitRole } from '../../core/table/roles.ts';
 import {
 	compare,
-	formatsLost,
+	lostOf,
 	prepare,
 	sameLine,
 	type Prepared,
@@ -402,17 +402,8 @@ export async function writeHtml(
 	const back = readBack ? readHtml(bytes) : undefined;
 	const tables = prepared.map((one): TableAccount => {
 		const { job, wanted } = one;
-		const lostWhat: Record<string, number> = {};
-		let settings = wanted.across.length + wanted.down.length;
-		job.table.cells.forEach((_, i) => {
-			const look = wanted.looks[wanted.cellLook[i]!]!;
-			settings += Object.keys(look).length;
-			for (const field of lostFields(look)) lostWhat[field] = (lostWhat[field] ?? 0) + 1;
-		});
-		const formats = formatsLost(one);
-		if (formats) lostWhat['number formats'] = formats;
+		const { lostWhat, lost, settings } = lostOf(one, lostFields);
 		const direct = counts.get(job.index) ?? 0;
-		const lost = Object.values(lostWhat).reduce((sum, count) => sum + count, 0);
 		return {
 			index: job.index,
 			style: job.style.name,

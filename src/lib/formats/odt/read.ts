@@ -5,7 +5,7 @@ import type { Hints } from '../../core/recognise/recognise.ts';
 import { isTableCaption } from '../captions.ts';
 import { carriedFromJson, findCarried, withCarried, type Carried } from '../carried.ts';
 import type { Block, CellContent, DocumentTable, OpenDocument, RunView, TablePlace } from '../document.ts';
-import { decodeText } from '../package/encoding.ts';
+import { decodeText, type EncodedText } from '../package/encoding.ts';
 import { parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';
 import { readGrid, type OdtGrid } from './grid.ts';
@@ -26,6 +26,8 @@ export interface OdtPart {
 export interface OdtDocument extends OpenDocument {
 	readonly kind: 'odt';
 	readonly package: Package | undefined;
+	/** The text of a flat document, as it was encoded. */
+	readonly flat: EncodedText | undefined;
 	readonly content: OdtPart;
 	readonly stylesPart: OdtPart | undefined;
 	readonly odfStyles: OdfStyles;
@@ -37,7 +39,9 @@ const stripMark = (text: string) => (text.charCodeAt(0) === 0xfeff ? text.slice(
 
 async function openParts(bytes: Uint8Array<ArrayBuffer>) {
 	if (bytes[0] !== 0x50) {
-		const { text } = decodeText(bytes);
+		const head = new TextDecoder('latin1').decode(bytes.subarray(0, 200));
+		const flat = decodeText(bytes, /^<\?xml[^>]*encoding=["']([\w-]+)/.exec(head)?.[1]);
+		const { text } = flat;
 		if (!/^\s*<\?xml|<office:document\b/.test(text.slice(0, 2_000)))
 			throw new InputError(
 				'not-a-package',
@@ -46,7 +50,7 @@ async function openParts(bytes: Uint8Array<ArrayBuffer>) {
 		const xml = parseXml(text, 'the document', { namespaces: NAMESPACES });
 		if (xml.root.name !== 'office:document')
 			throw new InputError('wrong-namespace', `This is no flat text document: its root is “${xml.root.name}”.`);
-		return { package: undefined, content: { name: 'content.xml', xml } as OdtPart, styles: undefined };
+		return { package: undefined, flat, content: { name: 'content.xml', xml } as OdtPart, styles: undefined };
 	}
 	const archive = await Package.open(bytes, WHAT);
 	const content = await archive.text('content.xml');
@@ -71,6 +75,7 @@ async function openParts(bytes: Uint8Array<ArrayBuffer>) {
 	const styles = await archive.text('styles.xml');
 	return {
 		package: archive,
+		flat: undefined,
 		content: { name: 'content.xml', xml } as OdtPart,
 		styles:
 			styles === undefined
@@ -96,7 +101,7 @@ async function readCarriedData(archive: Package | undefined, root: XmlNode): Pro
 
 /** Opens an ODT, in a package or as flat XML (ODF 1.2, 1.3). Throws InputError saying what is wrong, where, and what to do. */
 export async function readOdt(bytes: Uint8Array<ArrayBuffer>): Promise<OdtDocument> {
-	const { package: archive, content, styles: stylesPart } = await openParts(bytes);
+	const { package: archive, flat, content, styles: stylesPart } = await openParts(bytes);
 	const body = content.xml.root.at('office:body', 'office:text');
 	if (!body)
 		throw new InputError(
@@ -125,6 +130,7 @@ export async function readOdt(bytes: Uint8Array<ArrayBuffer>): Promise<OdtDocume
 		styles: carried.styles,
 		remarks,
 		package: archive,
+		flat,
 		content,
 		stylesPart,
 		odfStyles,

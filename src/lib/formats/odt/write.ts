@@ -4,7 +4,7 @@ import type { Aspect } from '../../core/style/types.ts';
 import { roleFamily } from '../../core/table/roles.ts';
 import {
 	compare,
-	formatsLost,
+	lostOf,
 	prepare,
 	type Prepared,
 	type StyleJob,
@@ -13,6 +13,7 @@ import {
 	type Written
 } from '../account.ts';
 import { carriedAfter, carriedToJson } from '../carried.ts';
+import { encodePieces } from '../package/encoding.ts';
 import { Edits, escapeXml, type XmlNode } from '../package/xml.ts';
 import type { EntryText } from '../package/zip.ts';
 import { runProperties, textLook } from './looks.ts';
@@ -401,25 +402,20 @@ export async function writeOdt(
 	}
 	const bytes = document.package
 		? await document.package.rewrite(changed)
-		: new TextEncoder().encode(changed.get('content.xml') as string);
+		: encodePieces(
+				document.flat!,
+				[changed.get('content.xml') as string],
+				(char) => `&#x${char.codePointAt(0)!.toString(16)};`
+			);
 	const back = readBack ? await readOdt(bytes) : undefined;
 	const tables = prepared.map((one): TableAccount => {
 		const { job, wanted } = one;
-		const lostWhat: Record<string, number> = {};
-		let direct = wanted.across.length + wanted.down.length;
-		job.table.cells.forEach((_, i) => {
-			const look = wanted.looks[wanted.cellLook[i]!]!;
-			direct += Object.keys(look).length;
-			for (const field of lostFields(look)) lostWhat[field] = (lostWhat[field] ?? 0) + 1;
-		});
-		const formats = formatsLost(one);
-		if (formats) lostWhat['number formats'] = formats;
-		const lost = Object.values(lostWhat).reduce((sum, count) => sum + count, 0);
+		const { lostWhat, lost, settings } = lostOf(one, lostFields);
 		return {
 			index: job.index,
 			style: job.style.name,
 			living: 0,
-			direct: direct - lost,
+			direct: settings - lost,
 			lost,
 			lostWhat,
 			differences: back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : []
