@@ -331,8 +331,19 @@ export async function loadSpecimens(db: Db, most: number, keys?: readonly string
 	const variety = ({ entry: { table } }: (typeof specimens)[number]) =>
 		new Set(table.roles).size * 10 + Math.min(table.columns, 9) - (table.rows > 20 ? 30 : 0);
 	// A table that stands in several documents stands on the sheet once.
-	const distinct = new Map(specimens.map((specimen) => [contentKey(specimen.entry.table), specimen]));
-	return [...distinct.values()].sort((a, b) => variety(b) - variety(a)).slice(0, most);
+	const textKey = ({ entry: { table } }: (typeof specimens)[number]) =>
+		contentKey({ ...table, cells: table.cells.map((cell) => ({ ...cell, text: cell.text.trim() })) });
+	const distinct = new Map(specimens.map((specimen) => [textKey(specimen), specimen]));
+	const sorted = [...distinct.values()].sort((a, b) => variety(b) - variety(a));
+	// One place is for another document, where there is one.
+	const perDocument = new Map<string, number>();
+	return sorted
+		.filter(({ document }) => {
+			const count = (perDocument.get(document) ?? 0) + 1;
+			perDocument.set(document, count);
+			return most === 1 || count < most;
+		})
+		.slice(0, most);
 }
 
 /** Saves a new step after the one that the editor saw; steps that were undone before it are gone. */
