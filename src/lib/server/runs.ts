@@ -3,7 +3,7 @@ import { InputError } from '../core/errors.ts';
 import type { TableState } from '../workbench/state.ts';
 import { NotFoundError } from './answers.ts';
 import type { Database, RunItemState } from './database.ts';
-import { openById, writeDocument } from './documents.ts';
+import { openById, stateAt, writeDocument } from './documents.ts';
 import { nextStep } from './rollouts.ts';
 import { newestEditions } from './styles.ts';
 
@@ -100,6 +100,8 @@ export async function workOn(db: Kysely<Database>, { run, document }: RunJob): P
 			if (found.state === 'applied') return true;
 			if (found.stopped_at || found.undone_at) return false;
 			if (!found.style_id) throw new InputError('style', `“${found.style_name}” went from the Stylebook meanwhile.`);
+			// Nobody changes the document between reading its state and adding to it.
+			await trx.selectFrom('documents').select('id').where('id', '=', document).forUpdate().execute();
 			const { document: opened, state } = await openById(trx, document);
 			const before = Object.fromEntries(opened.tables.map(({ index }) => [index, state.tables[index] ?? {}]));
 			const { style_id: style, edition } = found;
@@ -180,35 +182,51 @@ export async function resumeRun(db: Kysely<Database>, id: string, send: Send): P
 	await send(waiting.map(({ document_id }) => ({ run: id, document: document_id })));
 }
 
-/** Takes a whole run back: every table wears again what it wore before, as one more step of its document. All or none. */
+/**
+ * Takes a whole run back: every table that still wears what the run gave it wears again what it wore before, as one more
+ * step of its document. What people changed since stays. All or none.
+ */
 export async function undoRun(db: Kysely<Database>, id: string): Promise<{ documents: number }> {
-	const { style_name: name } = await existing(db, id);
+	await existing(db, id);
 	return db.transaction().execute(async (trx) => {
-		const run = await trx
-			.selectFrom('runs')
-			.select('undone_at')
-			.where('id', '=', id)
-			.forUpdate()
-			.executeTakeFirstOrThrow();
+		const run = await trx.selectFrom('runs').selectAll().where('id', '=', id).forUpdate().executeTakeFirstOrThrow();
 		if (run.undone_at) throw new InputError('request', 'This run was taken back already.');
 		const items = await trx
 			.selectFrom('run_items')
 			.innerJoin('documents', 'documents.id', 'run_items.document_id')
-			.select(['document_id', 'before', 'removed_at'])
+			.select(['document_id', 'before', 'documents.step'])
 			.where('run_id', '=', id)
 			.where('before', 'is not', null)
-			.forUpdate('run_items')
+			.where('removed_at', 'is', null)
+			.forUpdate()
 			.execute();
-		const here = items.filter(({ removed_at }) => removed_at === null);
-		for (const { document_id, before } of here) await nextStep(trx, document_id, `run taken back: ${name}`, before!);
+		let documents = 0;
+		for (const { document_id, before, step } of items) {
+			const { tables } = await stateAt(trx, document_id, step);
+			const restored = Object.entries(before!).flatMap(([index, was]): [string, TableState][] => {
+				const { style, edition, pinned: _pinned, ...own } = tables[Number(index)] ?? {};
+				if (style !== run.style_id || (edition ?? null) !== run.edition) return [];
+				return [[index, { ...own, ...wear(was) }]];
+			});
+			if (!restored.length) continue;
+			documents++;
+			await nextStep(trx, document_id, `run taken back: ${run.style_name}`, Object.fromEntries(restored));
+		}
 		await trx
 			.updateTable('runs')
 			.set({ undone_at: sql<Date>`now()` })
 			.where('id', '=', id)
 			.execute();
-		return { documents: here.length };
+		return { documents };
 	});
 }
+
+/** What of a table's state says which style it wears. */
+const wear = ({ style, edition, pinned }: TableState): TableState => ({
+	...(style !== undefined && { style }),
+	...(edition !== undefined && { edition }),
+	...(pinned !== undefined && { pinned })
+});
 
 /** All runs with their documents, newest first. */
 export async function listRuns(db: Kysely<Database>, only?: string): Promise<Run[]> {

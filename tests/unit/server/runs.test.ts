@@ -6,7 +6,7 @@ import { bundle } from '../../../scripts/bundle.mjs';
 import { loadDemo } from '../../../demo/load.ts';
 import { migrate } from '../../../scripts/migrate.ts';
 import { connect, type Database } from '../../../src/lib/server/database.ts';
-import { addDocument, listDocuments, loadDocument } from '../../../src/lib/server/documents.ts';
+import { addDocument, addStep, listDocuments, loadDocument } from '../../../src/lib/server/documents.ts';
 import { Queue } from '../../../src/lib/server/queue.ts';
 import { listRuns, resumeRun, sendLost, startRun, stopRun, undoRun, workOn } from '../../../src/lib/server/runs.ts';
 import { docx, LEDGER, tbl } from '../formats/documents.ts';
@@ -71,6 +71,23 @@ describe('runs', () => {
 		for (const document of chosen) assert.equal(await wears(document), undefined);
 		await assert.rejects(undoRun(db, id), /taken back already/);
 		assert.equal((await only(id)).state, 'undone');
+	});
+	it('are taken back without what people did since', async () => {
+		const [document, other] = [documents[0]!, documents[1]!];
+		const { id } = await startRun(db, { style, documents: [document, other] }, none);
+		for (const one of [document, other]) await workOn(db, { run: id, document: one });
+		const ledger = await db
+			.selectFrom('styles')
+			.select('id')
+			.where('name', '=', 'Season Ledger')
+			.executeTakeFirstOrThrow();
+		const now = async (one: string) => loadDocument(db, one);
+		const state = (await now(document)).state.tables[0]!;
+		await addStep(db, document, (await now(document)).step, 'corrected', { 0: { ...state, kinds: { 1: 'code' } } });
+		await addStep(db, other, (await now(other)).step, 'another style', { 0: { style: ledger.id } });
+		assert.deepEqual(await undoRun(db, id), { documents: 1 });
+		assert.deepEqual((await now(document)).state.tables[0], { kinds: { 1: 'code' } });
+		assert.equal(await wears(other), ledger.id, 'what it was given since stays');
 	});
 	it('stop where they are and go on', async () => {
 		const chosen = documents.slice(3, 6);

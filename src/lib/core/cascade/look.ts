@@ -75,7 +75,8 @@ export interface Appearance {
 	readonly lines: readonly (Line | null)[];
 }
 
-const FIELD_OF: Record<string, LookField> = {
+/** The field that a leaf says as it stands; inks and fills are composed and stand apart. */
+export const FIELD_OF: Readonly<Record<string, LookField>> = {
 	'text.family': 'family',
 	'text.size': 'size',
 	'text.weight': 'weight',
@@ -92,7 +93,8 @@ const FIELD_OF: Record<string, LookField> = {
 	'margin.bottom': 'marginBottom',
 	'margin.start': 'marginStart'
 };
-const LENGTH_FIELDS: ReadonlySet<LookField> = new Set([
+/** Fields that are lengths. */
+export const LENGTH_FIELDS: ReadonlySet<LookField> = new Set([
 	'size',
 	'tracking',
 	'marginTop',

@@ -1,4 +1,12 @@
-import { appearanceOf, type Appearance, type Line, type Look, type LookField } from '../cascade/look.ts';
+import {
+	appearanceOf,
+	FIELD_OF,
+	LENGTH_FIELDS,
+	type Appearance,
+	type Line,
+	type Look,
+	type LookField
+} from '../cascade/look.ts';
 import { edgeParts, resolve, type House } from '../cascade/resolve.ts';
 import { structureOf, type Structure } from '../cascade/structure.ts';
 import { flatten } from '../style/inherit.ts';
@@ -24,31 +32,9 @@ export interface Lifted {
 /** The leaf that says each field of a look, and how. */
 const LEAF_OF: readonly (readonly [field: LookField, path: string])[] = [
 	['fill', 'fill.ink'],
-	['family', 'text.family'],
-	['size', 'text.size'],
-	['weight', 'text.weight'],
-	['italic', 'text.italic'],
-	['underline', 'text.underline'],
-	['case', 'text.case'],
-	['tracking', 'text.tracking'],
-	['lineHeight', 'text.lineHeight'],
 	['ink', 'text.ink'],
-	['h', 'align.h'],
-	['v', 'align.v'],
-	['rotate', 'rotate'],
-	['marginTop', 'margin.top'],
-	['marginEnd', 'margin.end'],
-	['marginBottom', 'margin.bottom'],
-	['marginStart', 'margin.start']
+	...Object.entries(FIELD_OF).map(([path, field]) => [field, path] as const)
 ];
-const LENGTHS: ReadonlySet<LookField> = new Set([
-	'size',
-	'tracking',
-	'marginTop',
-	'marginEnd',
-	'marginBottom',
-	'marginStart'
-]);
 /** What shows where nothing is said. */
 const UNSAID: Partial<Record<LookField, Look[LookField]>> = {
 	fill: 'none',
@@ -155,7 +141,7 @@ const inkNames = (house: House): ReadonlyMap<string, string> =>
 	);
 
 function said(field: LookField, value: LeafValue, inks: ReadonlyMap<string, string>): LeafValue {
-	if (LENGTHS.has(field)) return exactLength(value as Emu);
+	if (LENGTH_FIELDS.has(field)) return exactLength(value as Emu);
 	if (field === 'fill' || field === 'ink') return inks.get(String(value)) ?? value;
 	if (field === 'lineHeight') return Number(Number(value).toFixed(4));
 	return value;

@@ -1,3 +1,4 @@
+import { writeProperties } from './containers.ts';
 import { computedLine, computeLook, type Look, type LookField, FIELD_ASPECT } from '../../core/cascade/look.ts';
 import { inkHex, resolveParts, type Decided, type House } from '../../core/cascade/resolve.ts';
 import type { FlatStyle } from '../../core/style/inherit.ts';
@@ -48,12 +49,6 @@ export interface LivingStyle {
 	readonly rowBands: boolean;
 	readonly columnBands: boolean;
 }
-
-const inOrder = (order: readonly string[], markup: ReadonlyMap<string, string>): string =>
-	[...markup]
-		.sort(([a], [b]) => order.indexOf(a) - order.indexOf(b))
-		.map(([, xml]) => xml)
-		.join('');
 
 /** Two stripes of one size, or one: what w:tblStyleRowBandSize can say. */
 function bandSize(sizes: readonly number[], used: (stripe: number) => boolean): number | undefined {
@@ -146,8 +141,8 @@ export function livingStyle(
 			(cell.rotate !== undefined ? writeRotation(cell.rotate, strict) : '') +
 			(cell.v ? writeVertical(cell.v) : '');
 		return (
-			(pPr.size ? `<w:pPr>${inOrder(PARAGRAPH_ORDER, pPr)}</w:pPr>` : '') +
-			(rPr.size ? `<w:rPr>${inOrder(RUN_ORDER, rPr)}</w:rPr>` : '') +
+			writeProperties('w:pPr', PARAGRAPH_ORDER, pPr) +
+			writeProperties('w:rPr', RUN_ORDER, rPr) +
 			(tcPr ? `<w:tblPr/><w:tcPr>${tcPr}</w:tcPr>` : '')
 		);
 	};

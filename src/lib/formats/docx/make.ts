@@ -3,6 +3,7 @@ import { toTwips } from '../../core/units.ts';
 import type { DocumentTable, OpenDocument, RunView } from '../document.ts';
 import { escapeXml } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';
+import { writeProperties } from './containers.ts';
 import { cellLayerOf, paragraphLayerOf, sayableLook, textLayerOf } from './layers.ts';
 import { CONTENT_TYPES, W_NAMESPACE } from './names.ts';
 import { sayableLine, writeBorders, type Borders } from './properties/borders.ts';
@@ -25,22 +26,18 @@ const STYLES =
 const paragraph = (text: string, style?: string) =>
 	`<w:p>${style ? `<w:pPr><w:pStyle w:val="${style}"/></w:pPr>` : ''}${text ? `<w:r><w:t xml:space="preserve">${escapeXml(text)}</w:t></w:r>` : ''}</w:p>`;
 
-const inOrder = (order: readonly string[], markup: ReadonlyMap<string, string>): string =>
-	order.flatMap((name) => markup.get(name) ?? []).join('');
-
 /** A run in its cell's look, with its own emphasis. */
 function run(view: RunView, look: Look): string {
 	const { text, position, ...own } = view;
 	const markup = writeText(textLayerOf({ ...look, ...own }));
 	if (position)
 		markup.set('w:vertAlign', `<w:vertAlign w:val="${position === 'super' ? 'superscript' : 'subscript'}"/>`);
-	const properties = inOrder(RUN_ORDER, markup);
 	const pieces = text
 		.split('\n')
 		.map((line) => (line ? `<w:t xml:space="preserve">${escapeXml(line)}</w:t>` : ''))
 		.join('<w:br/>')
 		.replace(/\t/g, '</w:t><w:tab/><w:t xml:space="preserve">');
-	return `<w:r>${properties && `<w:rPr>${properties}</w:rPr>`}${pieces}</w:r>`;
+	return `<w:r>${writeProperties('w:rPr', RUN_ORDER, markup)}${pieces}</w:r>`;
 }
 
 /** Direct formatting of a cell. */
@@ -54,7 +51,7 @@ function cellProperties(look: Look, borders: Borders, more: ReadonlyMap<string, 
 	if (margins) markup.set('w:tcMar', margins);
 	if (layer.v) markup.set('w:vAlign', writeVertical(layer.v));
 	if (layer.rotate) markup.set('w:textDirection', writeRotation(layer.rotate, false));
-	return inOrder(CELL_ORDER, markup);
+	return writeProperties('w:tcPr', CELL_ORDER, markup);
 }
 
 function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: DocumentTable): string {
@@ -89,8 +86,7 @@ function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: DocumentTabl
 			const pPr = new Map<string, string>(layer.h ? writeAlignment(layer.h) : []);
 			const spacing = lineSpacing(undefined, layer.lineHeight);
 			if (spacing) pPr.set('w:spacing', spacing);
-			const properties = inOrder(PARAGRAPH_ORDER, pPr);
-			const open = `<w:p>${properties && `<w:pPr>${properties}</w:pPr>`}`;
+			const open = `<w:p>${writeProperties('w:pPr', PARAGRAPH_ORDER, pPr)}`;
 			const inside = (isStart ? (content[i] ?? []) : [])
 				.map((piece) =>
 					'nested' in piece
@@ -100,7 +96,7 @@ function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: DocumentTabl
 				.join('');
 			// A cell ends with a paragraph (§17.4.65).
 			const isOpen = !inside.endsWith('</w:p>');
-			cells += `<w:tc><w:tcPr>${cellProperties(look, borders, more)}</w:tcPr>${inside}${isOpen ? `${open}</w:p>` : ''}</w:tc>`;
+			cells += `<w:tc>${cellProperties(look, borders, more)}${inside}${isOpen ? `${open}</w:p>` : ''}</w:tc>`;
 			c += cell.cols;
 		}
 		rows += `<w:tr>${cells}</w:tr>`;
