@@ -1,7 +1,8 @@
 import type { Appearance } from '../core/cascade/look.ts';
 import { recognisedTable } from '../core/recognise/table.ts';
 import type { Grid } from '../core/table/grid.ts';
-import type { Block, DocumentTable } from './document.ts';
+import type { Block } from '../core/table/content.ts';
+import type { DocumentTable } from './document.ts';
 
 /** How a table shows where nobody says anything: one empty look, no line. */
 export function bareAppearance(grid: Grid): Appearance {

@@ -1,22 +1,9 @@
 import type { Appearance } from '../core/cascade/look.ts';
 import type { Recognition } from '../core/recognise/recognise.ts';
 import type { Style } from '../core/style/types.ts';
+import type { Block, CellContent } from '../core/table/content.ts';
 import type { Table } from '../core/table/grid.ts';
 import type { Emu } from '../core/units.ts';
-import type { Hex } from '../core/colour.ts';
-
-/** A stretch of text in a cell. What it has beyond its cell's look is emphasis inside the text: content, kept whatever the style. */
-export interface RunView {
-	readonly text: string;
-	readonly weight?: number;
-	readonly italic?: boolean;
-	readonly underline?: 'none' | 'single' | 'double';
-	readonly ink?: Hex;
-	readonly position?: 'super' | 'sub';
-}
-
-/** One paragraph of a cell; a nested table's index stands for a table inside the cell. */
-export type CellContent = { readonly runs: readonly RunView[] } | { readonly nested: number };
 
 export interface TablePlace {
 	readonly where: 'body' | 'header' | 'footer' | 'notes' | 'text box' | 'nested';
@@ -58,11 +45,6 @@ export interface DocumentTable {
 	/** The house style it wears, where the file carries it. */
 	readonly carried: CarriedTable | null;
 }
-
-export type Block =
-	| { readonly kind: 'heading'; readonly level: number; readonly text: string }
-	| { readonly kind: 'paragraph'; readonly text: string }
-	| { readonly kind: 'table'; readonly index: number };
 
 export const DOCUMENT_KINDS = ['docx', 'odt', 'html', 'csv'] as const;
 export type DocumentKind = (typeof DOCUMENT_KINDS)[number];

@@ -1,20 +1,34 @@
 import { InputError } from '../core/errors.ts';
 import { tableToFile } from '../core/table/file.ts';
-import { textAt } from '../core/table/grid.ts';
-import type { StyleJob, TableAccount, WriteOptions, Written } from './account.ts';
-import { formatsLost, prepare } from './account.ts';
+import type { Paper } from '../core/layout/report.ts';
+import { styleCss } from '../core/share/css.ts';
+import { textAt, type Table } from '../core/table/grid.ts';
+import {
+	formatsLost,
+	lostOf,
+	prepare,
+	type Account,
+	type Prepared,
+	type StyleJob,
+	type TableAccount,
+	type WriteOptions,
+	type Written
+} from './account.ts';
 import { writeRows } from './csv/parse.ts';
 import { readCsv, type CsvDocument } from './csv/read.ts';
 import type { DocumentKind, OpenDocument } from './document.ts';
 import { makeDocx } from './docx/make.ts';
 import { readDocx, type DocxDocument } from './docx/read.ts';
 import { writeDocx } from './docx/write.ts';
+import { flowOf } from './flow.ts';
 import { makeHtml } from './html/make.ts';
 import { readHtml, type HtmlDocument } from './html/read.ts';
 import { writeHtml } from './html/write.ts';
 import { makeOdt } from './odt/make.ts';
 import { readOdt, type OdtDocument } from './odt/read.ts';
 import { writeOdt } from './odt/write.ts';
+import { reportOf } from './pdf/report.ts';
+import { writePdf } from './pdf/write.ts';
 import { decodeText } from './package/encoding.ts';
 
 /** The largest file that is taken in, in bytes; said before and after. */
@@ -23,13 +37,15 @@ export const MAX_FILE_BYTES = 50 * 2 ** 20;
 export type AnyDocument = DocxDocument | OdtDocument | HtmlDocument | CsvDocument;
 
 /** What a document's tables can be written as; those of a document's own kind keep everything else of the file. */
-export const OUT_KINDS = ['docx', 'odt', 'html', 'csv', 'json'] as const;
+export const OUT_KINDS = ['docx', 'odt', 'html', 'pdf', 'css', 'csv', 'json'] as const;
 export type OutKind = (typeof OUT_KINDS)[number];
 
 export const MEDIA_TYPES: Readonly<Record<OutKind, string>> = {
 	docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
 	odt: 'application/vnd.oasis.opendocument.text',
 	html: 'text/html; charset=utf-8',
+	pdf: 'application/pdf',
+	css: 'text/css; charset=utf-8',
 	csv: 'text/csv; charset=utf-8',
 	json: 'application/json'
 };
@@ -98,31 +114,43 @@ export async function writeStyled(
 		case 'html':
 			return writeHtml(document, jobs, options);
 		case 'csv':
-			return { bytes: new Uint8Array(document.source.bytes), account: rowsAccount(document, jobs, options) };
+			return {
+				bytes: new Uint8Array(document.source.bytes),
+				account: plainAccount(document, prepare(document, jobs, options), noLooks)
+			};
 	}
 }
 
-/** Rows have no looks: the account says so. */
-function rowsAccount(document: OpenDocument, jobs: readonly StyleJob[], options: WriteOptions): Written['account'] {
-	const tables = prepare(document, jobs, options).map((one): TableAccount => {
-		const lost = one.resolved.leaves.reduce((sum, leaves) => sum + leaves.size, 0) + formatsLost(one);
-		return {
+/** An account of tables that are written into one file whole, without a way for their looks to be read back. */
+function plainAccount(
+	document: OpenDocument,
+	prepared: readonly Prepared[],
+	counts: (one: Prepared) => Pick<TableAccount, 'living' | 'direct' | 'lost' | 'lostWhat'>,
+	remarks: readonly string[] = []
+): Account {
+	return {
+		tables: prepared.map((one): TableAccount => ({
 			index: one.job.index,
 			style: one.job.style.name,
-			living: 0,
-			direct: 0,
-			lost,
-			lostWhat: { 'looks of any kind': one.job.table.cells.length },
+			...counts(one),
 			differences: []
-		};
-	});
-	return { tables, remarks: document.remarks };
+		})),
+		remarks: [...document.remarks, ...remarks]
+	};
 }
 
+/** Rows have no looks: the account says so. */
+const noLooks = (one: Prepared): Pick<TableAccount, 'living' | 'direct' | 'lost' | 'lostWhat'> => ({
+	living: 0,
+	direct: 0,
+	lost: one.resolved.leaves.reduce((sum, leaves) => sum + leaves.size, 0) + formatsLost(one),
+	lostWhat: { 'looks of any kind': one.job.table.cells.length }
+});
+
 /** The tables of a document as rows (RFC 4180), with an empty line between tables. */
-export function rowsOf(document: Pick<OpenDocument, 'tables'>): string {
-	return document.tables
-		.map(({ table }) =>
+export function rowsOf(tables: readonly Table[]): string {
+	return tables
+		.map((table) =>
 			writeRows(
 				Array.from({ length: table.rows }, (_, r) =>
 					Array.from({ length: table.columns }, (_, c) => textAt(table, r, c))
@@ -132,46 +160,93 @@ export function rowsOf(document: Pick<OpenDocument, 'tables'>): string {
 		.join('\r\n');
 }
 
+export interface WriteAsOptions extends WriteOptions {
+	/** What the document is called. */
+	readonly title: string;
+	/** Only these tables, in a new file; by index. */
+	readonly only?: readonly number[] | undefined;
+	/** What a report is printed on. */
+	readonly paper?: Paper | undefined;
+}
+
 /**
- * A document's headings, text and tables in any format: in its own, everything else of the file stays; in another, a new
- * file is made. Tables without a job look as they do in their file. `title` is the document's name.
+ * A document's headings, text and tables in any format: in its own, everything else of the file stays; in another, or
+ * for some of its tables only, a new file is made. Tables without a job look as they do in their file.
  */
 export async function writeAs(
 	kind: OutKind,
 	document: AnyDocument,
 	jobs: readonly StyleJob[],
-	options: WriteOptions & { readonly title: string }
+	options: WriteAsOptions
 ): Promise<Written> {
-	if (kind === document.kind) return writeStyled(document, jobs, options);
-	const utf8 = new TextEncoder();
+	const { only, title } = options;
+	const absent = only?.find((index) => !document.tables[index]);
+	if (absent !== undefined)
+		throw new InputError('table', `There is no table ${absent + 1}: the document has ${document.tables.length}.`);
+	if (kind === document.kind && !only) return writeStyled(document, jobs, options);
+	const flow = flowOf(document, only);
+	const part: Pick<OpenDocument, 'blocks' | 'tables'> = { blocks: flow.blocks, tables: document.tables };
+	const wearing = new Map(jobs.map((job) => [job.index, job]));
+	const worn = flow.order.flatMap((index) => wearing.get(index) ?? []);
+	const text = (written: string) => new TextEncoder().encode(written);
 	switch (kind) {
 		case 'docx':
 		case 'odt':
 		case 'html': {
 			const bytes =
-				kind === 'docx'
-					? await makeDocx(document)
-					: kind === 'odt'
-						? await makeOdt(document)
-						: utf8.encode(makeHtml(document, options.title));
-			if (jobs.length === 0) return { bytes, account: { tables: [], remarks: document.remarks } };
-			return writeStyled(await openDocument(bytes, `made.${kind}`), jobs, options);
+				kind === 'docx' ? await makeDocx(part) : kind === 'odt' ? await makeOdt(part) : text(makeHtml(part, title));
+			if (worn.length === 0) return { bytes, account: { tables: [], remarks: document.remarks } };
+			const moved = worn.map((job) => ({ ...job, index: flow.order.indexOf(job.index) }));
+			const written = await writeStyled(await openDocument(bytes, `made.${kind}`), moved, options);
+			const tables = written.account.tables.map((table) => ({ ...table, index: flow.order[table.index]! }));
+			return { ...written, account: { ...written.account, tables } };
+		}
+		case 'pdf': {
+			const prepared = prepare(document, worn, options);
+			const report = reportOf(part, prepared, options);
+			const { bytes, remarks } = await writePdf(report);
+			const all = (one: Prepared) => ({ living: 0, direct: lostOf(one, () => []).settings, lost: 0, lostWhat: {} });
+			return { bytes, account: plainAccount(document, prepared, all, remarks) };
+		}
+		case 'css': {
+			const prepared = prepare(document, worn, options);
+			if (prepared.length === 0)
+				throw new InputError('no-style', 'No table here wears a house style, so there is no style sheet to write.');
+			const styles = new Map(prepared.map(({ resolved: { style } }) => [style.name, style]));
+			const sheet = [...styles.values()].map((style) => styleCss(style, options.house)).join('\n');
+			return { bytes: text(sheet), account: plainAccount(document, prepared, asSheet) };
 		}
 		case 'csv':
-			return { bytes: utf8.encode(`\ufeff${rowsOf(document)}`), account: rowsAccount(document, jobs, options) };
-		case 'json': {
-			const styled = new Map(jobs.map((job) => [job.index, job]));
-			const tables = document.tables.map(({ index, table, place }) =>
-				tableToFile(styled.get(index)?.table ?? table, {
-					number: index + 1,
-					place,
-					wears: styled.get(index)?.style.name ?? null
-				})
-			);
 			return {
-				bytes: utf8.encode(JSON.stringify(tables, null, 2)),
-				account: rowsAccount(document, jobs, options)
+				bytes: text(`\ufeff${rowsOf(flow.order.map((index) => document.tables[index]!.table))}`),
+				account: plainAccount(document, prepare(document, worn, options), noLooks)
+			};
+		case 'json': {
+			const tables = flow.order.map((index) => {
+				const { table, place } = document.tables[index]!;
+				const job = wearing.get(index);
+				return tableToFile(job?.table ?? table, { number: index + 1, place, wears: job?.style.name ?? null });
+			});
+			return {
+				bytes: text(JSON.stringify(tables, null, 2)),
+				account: plainAccount(document, prepare(document, worn, options), noLooks)
 			};
 		}
 	}
+}
+
+/** A style sheet holds the style, and nothing of one table. */
+function asSheet(one: Prepared): Pick<TableAccount, 'living' | 'direct' | 'lost' | 'lostWhat'> {
+	const { style } = one.resolved;
+	const living = [...style.parts.values(), ...style.rules].reduce(
+		(sum, part) => sum + ('leaves' in part ? part.leaves.size : part.size),
+		0
+	);
+	const lostWhat: Record<string, number> = {};
+	const touches = one.job.table.touches.length;
+	if (touches) lostWhat.touches = touches;
+	if (style.rules.length) lostWhat['conditions of cell rules'] = style.rules.length;
+	const formats = formatsLost(one);
+	if (formats) lostWhat['number formats'] = formats;
+	return { living, direct: 0, lost: Object.values(lostWhat).reduce((sum, count) => sum + count, 0), lostWhat };
 }

@@ -1,5 +1,5 @@
 import { createGrid, textAt, type Span, type Table } from '../core/table/grid.ts';
-import type { CellContent } from '../formats/document.ts';
+import type { CellContent } from '../core/table/content.ts';
 
 export interface Excerpt {
 	readonly table: Table;

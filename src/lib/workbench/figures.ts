@@ -3,7 +3,7 @@ import type { Resolved } from '../core/cascade/resolve.ts';
 import { roleFamily } from '../core/table/roles.ts';
 import { formatOf, formatValue } from '../core/values/format.ts';
 import { decimalMarkOf, parseValue } from '../core/values/parse.ts';
-import type { CellContent } from '../formats/document.ts';
+import type { CellContent } from '../core/table/content.ts';
 
 type Content = readonly (readonly CellContent[])[];
 

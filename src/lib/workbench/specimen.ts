@@ -1,6 +1,6 @@
 import { recognisedTable } from '../core/recognise/table.ts';
 import { createGrid, type Table } from '../core/table/grid.ts';
-import type { CellContent } from '../formats/document.ts';
+import type { CellContent } from '../core/table/content.ts';
 
 export interface Specimen {
 	readonly table: Table;

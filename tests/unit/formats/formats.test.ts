@@ -68,7 +68,7 @@ describe('all formats', () => {
 						tables.map(({ rows }) => rows.join()),
 						document.tables.map(({ table }) => table.roles.join())
 					);
-				} else if (kind !== 'csv')
+				} else if (kind === 'docx' || kind === 'odt' || kind === 'html')
 					assert.deepEqual(
 						shape(await openDocument(written.bytes, `x.${kind}`)),
 						shape(document),

@@ -3,7 +3,8 @@ import { describe, it } from 'node:test';
 import fc from 'fast-check';
 import { LINE_PATTERNS } from '../../../src/lib/core/style/types.ts';
 import { fromPoints } from '../../../src/lib/core/units.ts';
-import { cellStyle, lineStyle, strokes } from '../../../src/lib/ui/table/paint.ts';
+import { strokes } from '../../../src/lib/core/layout/strokes.ts';
+import { cellStyle, lineStyle } from '../../../src/lib/ui/table/paint.ts';
 import { rolesToChoose, roleTone } from '../../../src/lib/ui/documents/roles.ts';
 
 describe('a look as inline style', () => {

@@ -1,6 +1,7 @@
 import type { Line, Look } from '../../core/cascade/look.ts';
 import { toTwips } from '../../core/units.ts';
-import type { DocumentTable, OpenDocument, RunView } from '../document.ts';
+import type { RunView } from '../../core/table/content.ts';
+import type { DocumentTable, OpenDocument } from '../document.ts';
 import { escapeXml } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';
 import { writeProperties } from './containers.ts';

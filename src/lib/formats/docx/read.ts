@@ -4,7 +4,8 @@ import type { Hex } from '../../core/colour.ts';
 import { recognisedTable } from '../../core/recognise/table.ts';
 import type { Hints } from '../../core/recognise/recognise.ts';
 
-import type { Block, CellContent, DocumentTable, OpenDocument, RunView, TablePlace } from '../document.ts';
+import type { Block, CellContent, RunView } from '../../core/table/content.ts';
+import type { DocumentTable, OpenDocument, TablePlace } from '../document.ts';
 import { descendants, parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';
 import { findCarried, withCarried, type Carried } from '../carried.ts';

@@ -1,6 +1,7 @@
 import { LOOK_FIELDS, type Appearance, type Line } from '../../core/cascade/look.ts';
 import { toPixels } from '../../core/units.ts';
-import type { CellContent, DocumentTable, OpenDocument, RunView } from '../document.ts';
+import type { CellContent, RunView } from '../../core/table/content.ts';
+import type { DocumentTable, OpenDocument } from '../document.ts';
 import { declare, declareLine, SAYABLE } from './say.ts';
 
 export const escapeHtml = (text: string): string =>

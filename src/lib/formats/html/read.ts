@@ -5,7 +5,8 @@ import type { Hints } from '../../core/recognise/recognise.ts';
 import { emu } from '../../core/units.ts';
 import { isTableCaption } from '../captions.ts';
 import { carriedFromJson, findCarried, withCarried, type Carried } from '../carried.ts';
-import type { Block, CellContent, DocumentTable, OpenDocument, RunView } from '../document.ts';
+import type { Block, CellContent, RunView } from '../../core/table/content.ts';
+import type { DocumentTable, OpenDocument } from '../document.ts';
 import { decodeText, type EncodedText } from '../package/encoding.ts';
 import { PageStyles } from './cascade.ts';
 import {

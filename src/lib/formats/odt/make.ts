@@ -1,5 +1,6 @@
 import type { Line } from '../../core/cascade/look.ts';
-import type { CellContent, DocumentTable, OpenDocument, RunView } from '../document.ts';
+import type { CellContent, RunView } from '../../core/table/content.ts';
+import type { DocumentTable, OpenDocument } from '../document.ts';
 import { escapeXml } from '../package/xml.ts';
 import { Package, type EntryText } from '../package/zip.ts';
 import { MIMETYPE, namespaceOf, OWN_PREFIXES } from './names.ts';

@@ -5,7 +5,7 @@ import { baseChain, type FindBase, type FlatStyle } from '$lib/core/style/inheri
 import type { Style } from '$lib/core/style/types.ts';
 import type { Table } from '$lib/core/table/grid.ts';
 import type { Emu } from '$lib/core/units.ts';
-import type { CellContent } from '$lib/formats/document.ts';
+import type { CellContent } from '$lib/core/table/content.ts';
 import SpecimenWorker from '$lib/workers/specimens.ts?worker';
 import type { Answer, Order } from '$lib/workers/specimens.ts';
 

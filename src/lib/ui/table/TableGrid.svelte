@@ -4,7 +4,7 @@
 	import type { Side } from '$lib/core/cascade/resolve.ts';
 	import type { Grid } from '$lib/core/table/grid.ts';
 	import { toPixels, type Emu } from '$lib/core/units.ts';
-	import type { CellContent } from '$lib/formats/document.ts';
+	import type { CellContent } from '$lib/core/table/content.ts';
 	import { DrawnRows } from './rows.svelte.ts';
 	import TableLayer from './TableLayer.svelte';
 

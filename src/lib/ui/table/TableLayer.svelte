@@ -3,9 +3,10 @@
 	import type { Appearance } from '$lib/core/cascade/look.ts';
 	import type { Side } from '$lib/core/cascade/resolve.ts';
 	import type { Grid } from '$lib/core/table/grid.ts';
-	import type { CellContent, RunView } from '$lib/formats/document.ts';
+	import type { CellContent, RunView } from '$lib/core/table/content.ts';
 	import type { DrawnRows } from './rows.svelte.ts';
-	import { cellStyle, lineStyle, strokes } from './paint.ts';
+	import { strokes } from '$lib/core/layout/strokes.ts';
+	import { cellStyle, lineStyle } from './paint.ts';
 
 	interface Props {
 		grid: Grid;

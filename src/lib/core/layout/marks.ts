@@ -1,0 +1,187 @@
+import type { Line } from '../cascade/look.ts';
+import type { Hex } from '../colour.ts';
+import type { LaidPiece } from './paragraph.ts';
+import { strokes } from './strokes.ts';
+import { baselineIn, layTable, type LaidTable, type TableInput } from './table.ts';
+import type { Faces } from './faces.ts';
+
+/** What is drawn on a page. Lengths are EMU from the page's top left corner. */
+export type Mark =
+	| {
+			readonly kind: 'fill';
+			readonly x: number;
+			readonly y: number;
+			readonly width: number;
+			readonly height: number;
+			readonly ink: Hex;
+	  }
+	| {
+			readonly kind: 'line';
+			readonly x1: number;
+			readonly y1: number;
+			readonly x2: number;
+			readonly y2: number;
+			readonly line: Line;
+	  }
+	/** Text from its baseline's start, turned clockwise about it. */
+	| {
+			readonly kind: 'text';
+			readonly x: number;
+			readonly y: number;
+			readonly turn: 0 | 90 | 270;
+			readonly piece: LaidPiece;
+	  };
+
+/** The marks of one cell, and of the tables inside it. */
+export interface CellMarks {
+	/** Index in the grid. */
+	readonly cell: number;
+	readonly marks: readonly Mark[];
+	readonly tables: readonly TableMarks[];
+}
+
+/** A stretch of a table: what is behind and around its cells, and each cell's own text. */
+export interface TableMarks {
+	readonly laid: LaidTable;
+	readonly fills: readonly Mark[];
+	readonly lines: readonly Mark[];
+	readonly cells: readonly CellMarks[];
+}
+
+/**
+ * Draws the stretch of a table between two places, `from` at (x, y). `isHeaded`: rows that repeat stand right above, and their line
+ * shows where the stretch begins.
+ */
+export function drawTable(
+	laid: LaidTable,
+	[from, to]: readonly [number, number],
+	x: number,
+	y: number,
+	isHeaded = false
+): TableMarks {
+	const { input, lefts, tops, cells } = laid;
+	const { table, appearance } = input;
+	const dy = y - from;
+	const fills: Mark[] = [];
+	const lines: Mark[] = [];
+	const drawn: CellMarks[] = [];
+	table.cells.forEach(({ r, c, rows, cols }, i) => {
+		const top = Math.max(tops[r]!, from);
+		const bottom = Math.min(tops[r + rows]!, to);
+		if (bottom <= top && !(tops[r]! === tops[r + rows]! && top >= from && top < to)) return;
+		const look = appearance.looks[appearance.cellLook[i]!]!;
+		const left = lefts[c]!;
+		const width = lefts[c + cols]! - left;
+		if (look.fill && look.fill !== 'none')
+			fills.push({ kind: 'fill', x: x + left, y: top + dy, width, height: bottom - top, ink: look.fill });
+		const isWhole = tops[r]! >= from && tops[r + rows]! <= to;
+		if (isWhole) {
+			const corners = { y1: top + dy, y2: bottom + dy };
+			const diagonal = (line: Line | null | undefined, x1: number, x2: number) => {
+				if (line && line.pattern !== 'none') lines.push({ kind: 'line', x1: x + x1, x2: x + x2, ...corners, line });
+			};
+			diagonal(look.diagonalDown, left, left + width);
+			diagonal(look.diagonalUp, left + width, left);
+		}
+		const cell = cells[i]!;
+		const marks: Mark[] = [];
+		for (const placed of cell.lines) {
+			const { line, baseline, top: lineTop } = placed;
+			if (cell.rotate) {
+				// Turned text is drawn where its cell begins, and only there.
+				if (tops[r]! < from || tops[r]! >= to) continue;
+				const offset = placed.top;
+				const box = { top: tops[r]!, bottom: tops[r + rows]! };
+				const start = look.marginStart ?? 0;
+				const end = look.marginEnd ?? 0;
+				for (const piece of line.pieces) {
+					const along = placed.x + piece.x;
+					if (cell.rotate === 90)
+						marks.push({
+							kind: 'text',
+							x: x + left + width - end - offset - baselineIn(look, line) - piece.rise,
+							y: box.top + (look.marginTop ?? 0) + along + dy,
+							turn: 90,
+							piece
+						});
+					else
+						marks.push({
+							kind: 'text',
+							x: x + left + start + offset + baselineIn(look, line) - piece.rise,
+							y: box.bottom - (look.marginBottom ?? 0) - along + dy,
+							turn: 270,
+							piece
+						});
+				}
+				continue;
+			}
+			if (lineTop < from - 1 || lineTop >= to - 1) continue;
+			for (const piece of line.pieces)
+				marks.push({ kind: 'text', x: x + placed.x + piece.x, y: baseline - piece.rise + dy, turn: 0, piece });
+		}
+		const inner = cell.tables.flatMap(({ x: left, top, laid: one }) =>
+			top >= from - 1 && top < to - 1 ? [drawTable(one, [0, one.tops.at(-1)!], x + left, top + dy)] : []
+		);
+		if (marks.length || inner.length || (tops[r]! >= from && tops[r]! < to))
+			drawn.push({ cell: i, marks, tables: inner });
+	});
+	const place = (value: number) => Math.min(Math.max(value, from), to);
+	for (const { at, from: start, to: stop, line } of strokes(
+		appearance.across,
+		appearance.lines,
+		table.rows + 1,
+		table.columns,
+		(r, c) => r * table.columns + c
+	)) {
+		const where = tops[at]!;
+		if (!line || where < from || where > to || (isHeaded && where === from)) continue;
+		lines.push({ kind: 'line', x1: x + lefts[start]!, x2: x + lefts[stop]!, y1: where + dy, y2: where + dy, line });
+	}
+	for (const { at, from: start, to: stop, line } of strokes(
+		appearance.down,
+		appearance.lines,
+		table.columns + 1,
+		table.rows,
+		(c, r) => r * (table.columns + 1) + c
+	)) {
+		const y1 = place(tops[start]!);
+		const y2 = place(tops[stop]!);
+		if (line && y2 > y1)
+			lines.push({ kind: 'line', x1: x + lefts[at]!, x2: x + lefts[at]!, y1: y1 + dy, y2: y2 + dy, line });
+	}
+	return { laid, fills, lines, cells: drawn };
+}
+
+/**
+ * The rows at the head of a laid table as a table of their own, for the pages that it goes on to; its title, where it
+ * has one, says so.
+ */
+export function headOf(laid: LaidTable, rows: number, continued: string, faces: Faces): LaidTable {
+	const { table, appearance, content, nested } = laid.input;
+	const { columns } = table;
+	const cells = table.cells.filter(({ r }) => r < rows);
+	const head: TableInput = {
+		table: {
+			...table,
+			rows,
+			cells,
+			slots: table.slots.slice(0, rows * columns),
+			merged: table.merged.filter((i) => i < cells.length)
+		},
+		appearance: {
+			...appearance,
+			cellLook: appearance.cellLook.slice(0, cells.length),
+			across: appearance.across.slice(0, (rows + 1) * columns),
+			down: appearance.down.slice(0, rows * (columns + 1))
+		},
+		content: cells.map(({ r, text }, i) => {
+			const own = content[i]!;
+			const last = own.at(-1);
+			if (table.roles[r] !== 'title' || !text.trim() || !last || !('runs' in last)) return own;
+			return [...own.slice(0, -1), { runs: [...last.runs, { text: continued }] }];
+		}),
+		widths: laid.widths.map((fixed) => ({ fixed })),
+		...(nested && { nested })
+	};
+	return layTable(head, laid.widths.reduce<number>((sum, width) => sum + width, 0) as never, faces);
+}

@@ -1,0 +1,57 @@
+import type { Look } from '../cascade/look.ts';
+import type { RunView } from '../table/content.ts';
+import { faceName, type Faces } from './faces.ts';
+import type { TextPiece } from './paragraph.ts';
+
+/** Type where a look says nothing: what a blank page has. */
+export const DEFAULT_FAMILY = 'Source Serif 4';
+export const DEFAULT_SIZE = 10.5 * 12_700;
+
+/** A line's height for a size of 1 and a line height of 1. */
+const LEADING = 1.25;
+/** Raised and lowered text, and small capitals, as shares of the size. */
+const SCRIPT_SIZE = 0.7;
+const RISE = { super: 0.33, sub: -0.14 };
+const SMALL_CAPITALS = 0.8;
+
+export const sizeOf = (look: Look): number => look.size ?? DEFAULT_SIZE;
+export const lineHeightOf = (look: Look): number => sizeOf(look) * LEADING * (look.lineHeight ?? 1);
+
+const CASED: Partial<Record<NonNullable<Look['case']>, (text: string) => string>> = {
+	upper: (text) => text.toUpperCase(),
+	lower: (text) => text.toLowerCase(),
+	title: (text) =>
+		text.replace(
+			/(^|[^\p{L}\p{M}\p{N}’'])(\p{Ll})/gu,
+			(_, before: string, letter: string) => before + letter.toUpperCase()
+		)
+};
+
+/** The pieces of a paragraph of a cell: its look, with each run's emphasis over it. */
+export function piecesOf(runs: readonly RunView[], look: Look, faces: Faces): TextPiece[] {
+	return runs.flatMap((run): TextPiece[] => {
+		if (!run.text) return [];
+		const full = sizeOf(look);
+		const size = run.position ? full * SCRIPT_SIZE : full;
+		const common = {
+			face: faces(
+				faceName(look.family ?? DEFAULT_FAMILY, run.weight ?? look.weight ?? 400, run.italic ?? look.italic ?? false)
+			),
+			tracking: look.tracking ?? 0,
+			rise: run.position ? RISE[run.position] * full : 0,
+			ink: run.ink ?? look.ink ?? '#000000',
+			underline: run.underline ?? look.underline ?? 'none'
+		} as const;
+		if (look.case === 'small-caps')
+			return run.text
+				.split(/(\p{Ll}+)/u)
+				.filter((part) => part)
+				.map((part) =>
+					/\p{Ll}/u.test(part)
+						? { ...common, text: part.toUpperCase(), typed: part, size: size * SMALL_CAPITALS }
+						: { ...common, text: part, size }
+				);
+		const text = CASED[look.case ?? 'none']?.(run.text) ?? run.text;
+		return [{ ...common, text, ...(text !== run.text && { typed: run.text }), size }];
+	});
+}

@@ -1,0 +1,43 @@
+import { existsSync, readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import { Face, faceKey, type FaceName, type Faces } from '../../core/layout/faces.ts';
+
+const require = createRequire(import.meta.url);
+
+/** Scripts in the order in which their files are asked for a character. */
+const SCRIPTS = ['latin', 'latin-ext', 'greek', 'greek-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'];
+/** Families that lend characters that the asked one lacks. */
+const LENDERS = ['source-sans-3', 'source-serif-4', 'ibm-plex-sans'];
+
+const packageOf = (family: string) => family.toLowerCase().replaceAll(' ', '-');
+
+function filesIn(font: string, { weight, italic }: FaceName): string[] {
+	const folder = join(dirname(require.resolve(`@fontsource/${font}/package.json`)), 'files');
+	return SCRIPTS.map((script) =>
+		join(folder, `${font}-${script}-${weight}-${italic ? 'italic' : 'normal'}.woff`)
+	).filter((path) => existsSync(path));
+}
+
+/** The font files of a face, the family's own first. */
+export function fontFiles(name: FaceName): string[] {
+	const own = packageOf(name.family);
+	return [own, ...LENDERS.filter((font) => font !== own)].flatMap((font) => filesIn(font, name));
+}
+
+const opened = new Map<string, Face>();
+
+/** The faces that ship with the application, opened when they are first needed. */
+export const shippedFaces: Faces = (name) => {
+	const key = faceKey(name);
+	let face = opened.get(key);
+	if (!face)
+		opened.set(
+			key,
+			(face = new Face(
+				name,
+				fontFiles(name).map((path) => readFileSync(path))
+			))
+		);
+	return face;
+};

@@ -1,0 +1,321 @@
+import { readFileSync } from 'node:fs';
+import PDFDocument from 'pdfkit';
+import type { Line } from '../../core/cascade/look.ts';
+import { faceKey } from '../../core/layout/faces.ts';
+import type { CellMarks, Mark, TableMarks } from '../../core/layout/marks.ts';
+import { layReport, type Page, type Piece, type Report } from '../../core/layout/report.ts';
+import { roleFamily } from '../../core/table/roles.ts';
+import { toPoints, type Emu } from '../../core/units.ts';
+import { standIn } from '../../core/layout/fonts.ts';
+import { fontFiles, shippedFaces } from './fonts.ts';
+import { replacedFamilies } from './report.ts';
+
+type Doc = PDFKit.PDFDocument;
+type Element = PDFKit.PDFStructureElement & { readonly dictionary: { readonly data: Record<string, unknown> } };
+const pt = (length: number) => toPoints(length as Emu);
+
+/** The same input makes the same bytes: a report carries no time of its own. */
+const NO_TIME = new Date(0);
+
+/** Draws a line of any pattern; `weight` is the whole thickness. */
+function drawLine(doc: Doc, { x1, y1, x2, y2 }: Extract<Mark, { kind: 'line' }>, { pattern, weight, ink }: Line): void {
+	const whole = Math.max(0.1, pt(weight));
+	const [ax, ay, bx, by] = [pt(x1), pt(y1), pt(x2), pt(y2)];
+	const length = Math.hypot(bx - ax, by - ay) || 1;
+	/** A unit step aside of the line. */
+	const [nx, ny] = [-(by - ay) / length, (bx - ax) / length];
+	doc.save().strokeColor(ink).lineCap('butt').undash();
+	const stroke = (aside: number, thick: number) =>
+		doc
+			.lineWidth(thick)
+			.moveTo(ax + nx * aside, ay + ny * aside)
+			.lineTo(bx + nx * aside, by + ny * aside)
+			.stroke();
+	const dashes: Partial<Record<Line['pattern'], number[]>> = {
+		dashed: [whole * 3, whole * 2],
+		dotted: [whole, whole],
+		'dash-dot': [whole * 3, whole * 2, whole, whole * 2]
+	};
+	if (pattern === 'double' || pattern === 'triple') {
+		const parts = pattern === 'double' ? 3 : 5;
+		const size = Math.max(whole, parts * 0.25);
+		for (let i = 0; i < parts; i += 2) stroke((i + 0.5) * (size / parts) - size / 2, size / parts);
+	} else if (pattern === 'wavy') {
+		const reach = Math.max(0.6, whole / 2);
+		const step = 3;
+		doc.lineWidth(Math.max(0.25, whole / 3)).moveTo(ax, ay);
+		const [ux, uy] = [(bx - ax) / length, (by - ay) / length];
+		for (let at = 0, side = 1; at < length; at += step, side = -side) {
+			const end = Math.min(at + step, length);
+			const middle = (at + end) / 2;
+			doc.quadraticCurveTo(
+				ax + ux * middle + nx * reach * side * 2,
+				ay + uy * middle + ny * reach * side * 2,
+				ax + ux * end,
+				ay + uy * end
+			);
+		}
+		doc.stroke();
+	} else {
+		const pattern_ = dashes[pattern];
+		if (pattern_) doc.dash(pattern_[0]!, { space: pattern_[1]! } as never);
+		if (pattern_ && pattern_.length > 2)
+			doc.addContent(`[${pattern_.map((one) => Number(one.toFixed(3))).join(' ')}] 0 d`);
+		stroke(0, whole);
+	}
+	doc.restore();
+}
+
+/** Draws text so that its letters stand where the layout put them. */
+function drawText(doc: Doc, { x, y, turn, piece }: Extract<Mark, { kind: 'text' }>): void {
+	const { face, text, size, tracking, spread, ink, underline, width, typed } = piece;
+	doc.save();
+	if (turn) doc.rotate(turn, { origin: [pt(x), pt(y)] });
+	if (typed !== undefined) doc.markContent('Span', { actual: typed });
+	let left = x;
+	for (const { text: part, file } of face.runs(text)) {
+		const key = `${faceKey(face.name)} ${file}`;
+		doc
+			.font(key)
+			.fontSize(pt(size))
+			.fillColor(ink)
+			.text(part, pt(left), pt(y), {
+				lineBreak: false,
+				baseline: 'alphabetic',
+				characterSpacing: pt(tracking),
+				wordSpacing: pt(spread)
+			});
+		left += face.advance(part) * size + tracking * [...part].length + spread * (part.split(' ').length - 1);
+	}
+	if (typed !== undefined) doc.endMarkedContent();
+	if (underline !== 'none') {
+		const thick = Math.max(0.4, pt(size) / 18);
+		const under = (aside: number) =>
+			doc
+				.lineWidth(thick)
+				.strokeColor(ink)
+				.moveTo(pt(x), pt(y) + aside)
+				.lineTo(pt(x + width), pt(y) + aside)
+				.stroke();
+		under(pt(size) * 0.12);
+		if (underline === 'double') under(pt(size) * 0.12 + thick * 2);
+	}
+	doc.restore();
+}
+
+function drawMark(doc: Doc, mark: Mark): void {
+	if (mark.kind === 'fill') doc.rect(pt(mark.x), pt(mark.y), pt(mark.width), pt(mark.height)).fill(mark.ink);
+	else if (mark.kind === 'line') drawLine(doc, mark, mark.line);
+	else drawText(doc, mark);
+}
+
+/** Writes pages with the document's structure beside them (ISO 32000-1, §14.8): headings, contents, tables with TH and TD. */
+class Tagger {
+	private readonly root: Element;
+	/** The elements of a table so far: cells go on over pages. */
+	private readonly tables = new Map<
+		TableMarks['laid'],
+		{ table: Element; rows: Element[]; cells: Map<number, Element> }
+	>();
+	private contents: Element | undefined;
+
+	constructor(
+		private readonly doc: Doc,
+		private readonly report: Report
+	) {
+		this.root = doc.struct('Document') as Element;
+		doc.addStructure(this.root);
+	}
+
+	artifact(marks: readonly Mark[]): void {
+		if (marks.length === 0) return;
+		this.doc.markContent('Artifact', { type: 'Layout' });
+		for (const mark of marks) drawMark(this.doc, mark);
+		this.doc.endMarkedContent();
+	}
+
+	private content(element: Element, tag: string, marks: readonly Mark[]): void {
+		if (marks.length === 0) return;
+		element.add(this.doc.markStructureContent(tag) as never);
+		for (const mark of marks) drawMark(this.doc, mark);
+		this.doc.endMarkedContent();
+	}
+
+	private element(parent: Element, type: string, attributes?: Record<string, unknown>): Element {
+		const element = this.doc.struct(type) as Element;
+		if (attributes) element.dictionary.data.A = attributes;
+		parent.add(element as never);
+		return element;
+	}
+
+	private leaf(tag: string, marks: readonly Mark[]): void {
+		const element = this.element(this.root, tag);
+		this.content(element, tag, marks);
+		element.end();
+	}
+
+	piece(piece: Piece): void {
+		switch (piece.kind) {
+			case 'artifact':
+				return this.artifact(piece.marks);
+			case 'title':
+				return this.leaf('H1', piece.marks);
+			case 'heading':
+				return this.leaf(`H${Math.min(6, piece.level + 1)}`, piece.marks);
+			case 'contents':
+			case 'paragraph':
+				return this.leaf('P', piece.marks);
+			case 'entry': {
+				this.contents ??= this.element(this.root, 'TOC');
+				const item = this.element(this.contents, 'TOCI');
+				const link = this.element(item, 'Link');
+				this.content(link, 'Link', piece.marks);
+				const { x, y, width, height } = piece.box;
+				this.doc.goTo(pt(x), pt(y), pt(width), pt(height), `table-${piece.table}`, {
+					structParent: link,
+					Contents: new String(this.report.tables.get(piece.table)!.label)
+				} as never);
+				// A link's place is the page that its element ends on.
+				link.end();
+				item.end();
+				return;
+			}
+			case 'table': {
+				if (piece.repeated) this.artifacts(piece.repeated);
+				this.table(this.root, piece.marks);
+			}
+		}
+	}
+
+	/** A table that says nothing of its own: the head of one that goes on. */
+	private artifacts({ fills, lines, cells }: TableMarks): void {
+		this.artifact([...fills, ...cells.flatMap(({ marks }) => marks), ...lines]);
+		for (const { tables } of cells) for (const inner of tables) this.artifacts(inner);
+	}
+
+	private table(parent: Element, { laid, fills, lines, cells }: TableMarks): void {
+		const { table } = laid.input;
+		let known = this.tables.get(laid);
+		if (!known) {
+			const element = this.element(parent, 'Table');
+			known = { table: element, rows: table.roles.map(() => this.element(element, 'TR')), cells: new Map() };
+			this.tables.set(laid, known);
+		}
+		this.artifact(fills);
+		for (const cell of cells) this.cell(laid, known, cell);
+		this.artifact(lines);
+	}
+
+	private cell(
+		laid: TableMarks['laid'],
+		known: { rows: Element[]; cells: Map<number, Element> },
+		{ cell, marks, tables }: CellMarks
+	): void {
+		const { table } = laid.input;
+		const { r, c, rows, cols } = table.cells[cell]!;
+		const family = roleFamily(table.roles[r]!);
+		const isHead = family === 'header';
+		const isLabel = c < table.firstColumns && (family === 'body' || family === 'total' || family === 'subtotal');
+		const tag = isHead || isLabel ? 'TH' : 'TD';
+		let element = known.cells.get(cell);
+		if (!element) {
+			const attributes = {
+				O: 'Table',
+				...((isHead || isLabel) && { Scope: isHead ? 'Column' : 'Row' }),
+				...(rows > 1 && { RowSpan: rows }),
+				...(cols > 1 && { ColSpan: cols })
+			};
+			element = this.element(known.rows[r]!, tag, Object.keys(attributes).length > 1 ? attributes : undefined);
+			known.cells.set(cell, element);
+		}
+		this.content(element, tag, marks);
+		for (const inner of tables) this.table(element, inner);
+	}
+
+	end(): void {
+		for (const { rows, cells, table } of [...this.tables.values()].reverse()) {
+			for (const cell of cells.values()) cell.end();
+			for (const row of rows) row.end();
+			table.end();
+		}
+		this.contents?.end();
+		this.root.end();
+	}
+}
+
+/**
+ * A report as a tagged PDF (ISO 32000-1) with its fonts embedded and a bookmark for each table, and what a person should
+ * know of it: families that were replaced, characters that no font has.
+ */
+export async function writePdf(report: Report): Promise<{ bytes: Uint8Array<ArrayBuffer>; remarks: string[] }> {
+	const pages = layReport(report, shippedFaces);
+	return { bytes: await drawPages(pages, report), remarks: fontRemarks(report, pages) };
+}
+
+function fontRemarks(report: Report, pages: readonly Page[]): string[] {
+	const replaced = replacedFamilies(report.tables.values());
+	const missing = new Set(
+		pages.flatMap(textsOf).flatMap(({ face, text }) => [...text].filter((character) => face.missing.has(character)))
+	);
+	return [
+		...replaced.map((family) => `“${family}” does not ship with Heptarch; “${standIn(family)}” stands in for it.`),
+		...(missing.size
+			? [
+					`No font that ships has ${missing.size === 1 ? 'the character' : 'these characters'}: ${[...missing].slice(0, 12).join(' ')}${missing.size > 12 ? ' …' : ''}.`
+				]
+			: [])
+	];
+}
+
+async function drawPages(pages: readonly Page[], report: Report): Promise<Uint8Array<ArrayBuffer>> {
+	const doc = new PDFDocument({
+		autoFirstPage: false,
+		tagged: true,
+		displayTitle: true,
+		lang: 'en',
+		pdfVersion: '1.7',
+		// The type definitions know only the archive formats.
+		subset: 'PDF/UA' as 'PDF/A-1',
+		info: { Title: report.title, Creator: 'Heptarch', Producer: 'Heptarch', CreationDate: NO_TIME }
+	});
+	const chunks: Buffer[] = [];
+	doc.on('data', (chunk: Buffer) => chunks.push(chunk));
+	const ended = new Promise<void>((resolve, reject) => {
+		doc.on('end', resolve);
+		doc.on('error', reject);
+	});
+	const registered = new Set<string>();
+	const tagger = new Tagger(doc, report);
+	const marked = new Set<number>();
+	for (const page of pages) {
+		doc.addPage({ size: [pt(page.width), pt(page.height)], margin: 0 });
+		for (const { face } of textsOf(page)) {
+			const name = faceKey(face.name);
+			if (registered.has(name)) continue;
+			registered.add(name);
+			fontFiles(face.name).forEach((path, file) => doc.registerFont(`${name} ${file}`, readFileSync(path)));
+		}
+		for (const piece of page.pieces) {
+			if (piece.kind === 'table' && !marked.has(piece.table)) {
+				marked.add(piece.table);
+				doc.addNamedDestination(`table-${piece.table}`, 'XYZ', 0, pt(piece.y), null as never);
+				doc.outline.addItem(report.tables.get(piece.table)!.label);
+			}
+			tagger.piece(piece);
+		}
+	}
+	tagger.end();
+	doc.end();
+	await ended;
+	return new Uint8Array(Buffer.concat(chunks));
+}
+
+/** Every piece of text on a page. */
+function textsOf(page: Page) {
+	const ofTable = ({ cells }: TableMarks): Mark[] =>
+		cells.flatMap(({ marks, tables }) => [...marks, ...tables.flatMap(ofTable)]);
+	const marks = page.pieces.flatMap((piece): readonly Mark[] =>
+		piece.kind === 'table' ? [...ofTable(piece.marks), ...(piece.repeated ? ofTable(piece.repeated) : [])] : piece.marks
+	);
+	return marks.flatMap((mark) => (mark.kind === 'text' ? [mark.piece] : []));
+}
