@@ -1,5 +1,12 @@
 import { InputError } from '../core/errors.ts';
-import { appearanceOf, LOOK_FIELDS, type Appearance, type Line, type Look } from '../core/cascade/look.ts';
+import {
+	appearanceOf,
+	LOOK_FIELDS,
+	type Appearance,
+	type Line,
+	type Look,
+	type LookField
+} from '../core/cascade/look.ts';
 import { resolve, type House, type Resolved } from '../core/cascade/resolve.ts';
 import { flatten, type FindBase, type FlatStyle } from '../core/style/inherit.ts';
 import { ASPECTS, type Style } from '../core/style/types.ts';
@@ -19,22 +26,109 @@ export interface StyleJob {
 export interface Difference {
 	readonly r: number;
 	readonly c: number;
+	readonly leaf: SeenLeaf;
 	readonly what: string;
 	readonly wanted: string;
 	readonly got: string;
 }
 
-/** What became of one table. Counts are settings: fields of cells and sides of cells. */
+/** A leaf as it is seen on a written table: a field of its cells, the lines of its edges, or a number format. */
+export type SeenLeaf = LookField | 'lines' | 'formats';
+
+/** What people call them. */
+export const LEAF_WORDS: Readonly<Record<SeenLeaf, string>> = {
+	fill: 'fill',
+	family: 'type family',
+	size: 'type size',
+	weight: 'weight',
+	italic: 'italic',
+	underline: 'underline',
+	case: 'case',
+	tracking: 'tracking',
+	lineHeight: 'line height',
+	ink: 'text ink',
+	h: 'alignment across',
+	v: 'alignment down',
+	rotate: 'rotation',
+	marginTop: 'margin above',
+	marginEnd: 'margin after',
+	marginBottom: 'margin below',
+	marginStart: 'margin before',
+	diagonalDown: 'diagonal down',
+	diagonalUp: 'diagonal up',
+	lines: 'lines',
+	formats: 'number formats'
+};
+
+/** What became of one leaf of a table, in settings: fields of cells and sides of cells. */
+export interface LeafAccount {
+	readonly leaf: SeenLeaf;
+	/** Said by the living style. */
+	readonly living: number;
+	/** Carried as direct formatting. */
+	readonly direct: number;
+	/** Not sayable in the format. */
+	readonly lost: number;
+	/** Read back otherwise than intended. */
+	readonly differs: number;
+}
+
+/** What became of one table; sums of its leaves. */
 export interface TableAccount {
 	readonly index: number;
 	readonly style: string;
 	readonly living: number;
 	readonly direct: number;
 	readonly lost: number;
-	/** Fields that the format cannot say, with the number of cells. */
+	/** What the format cannot say, in words, with the number of cells. */
 	readonly lostWhat: Readonly<Record<string, number>>;
+	readonly leaves: readonly LeafAccount[];
 	/** What the written file, read again, shows differently from what was intended. */
 	readonly differences: readonly Difference[];
+}
+
+type Way = 'living' | 'direct' | 'lost';
+
+/** Counts what becomes of a table's settings while it is written. */
+export class Tally {
+	private readonly counts = new Map<SeenLeaf, Record<Way, number>>();
+	private readonly reasons = new Map<string, number>();
+
+	add(leaf: SeenLeaf, way: Exclude<Way, 'lost'>, count: number): void {
+		this.bump(leaf, way, count);
+	}
+	/** `what` says it in words. */
+	lose(leaf: SeenLeaf, what: string, count: number): void {
+		this.bump(leaf, 'lost', count);
+		if (count) this.reasons.set(what, (this.reasons.get(what) ?? 0) + count);
+	}
+	private bump(leaf: SeenLeaf, way: Way, count: number): void {
+		if (count === 0) return;
+		let own = this.counts.get(leaf);
+		if (!own) this.counts.set(leaf, (own = { living: 0, direct: 0, lost: 0 }));
+		own[way] += count;
+	}
+
+	/** The account of a job whose table was written; `differences` are what its read-back found. */
+	account({ job }: Pick<Prepared, 'job'>, differences: readonly Difference[]): TableAccount {
+		const found = new Map<SeenLeaf, number>();
+		for (const { leaf } of differences) found.set(leaf, (found.get(leaf) ?? 0) + 1);
+		const leaves = [...new Set([...this.counts.keys(), ...found.keys()])].map((leaf): LeafAccount => {
+			const own = this.counts.get(leaf) ?? { living: 0, direct: 0, lost: 0 };
+			return { leaf, ...own, differs: found.get(leaf) ?? 0 };
+		});
+		const sum = (way: Way) => leaves.reduce((total, leaf) => total + leaf[way], 0);
+		return {
+			index: job.index,
+			style: job.style.name,
+			living: sum('living'),
+			direct: sum('direct'),
+			lost: sum('lost'),
+			lostWhat: Object.fromEntries(this.reasons),
+			leaves,
+			differences
+		};
+	}
 }
 
 export interface Account {
@@ -80,20 +174,42 @@ export function prepare(
 	});
 }
 
-/** What of a table the format cannot say, with the number of cells; `lostFields` names it for one look. */
-export function lostOf(one: Prepared, lostFields: (look: Look) => readonly string[]) {
+/** Something that a look says and a format cannot. */
+export interface LostLeaf {
+	readonly leaf: SeenLeaf;
+	readonly what: string;
+}
+
+/**
+ * Counts what a table's style speaks of: as lost what the format cannot say, as direct formatting what `direct` tells
+ * (by default all that is left), as living style the rest.
+ */
+export function tallyOf(
+	one: Prepared,
+	lostLeaves: (look: Look) => readonly LostLeaf[],
+	direct?: ReadonlyMap<SeenLeaf, number>
+): Tally {
 	const { wanted, job } = one;
-	const lostWhat: Record<string, number> = {};
-	for (const index of wanted.cellLook)
-		for (const field of lostFields(wanted.looks[index]!)) lostWhat[field] = (lostWhat[field] ?? 0) + 1;
-	const formats = formatsLost(one);
-	if (formats) lostWhat['number formats'] = formats;
-	/** Fields of cells and edges that the style speaks of. */
-	const settings = job.table.cells.reduce(
-		(sum, _, i) => sum + Object.keys(wanted.looks[wanted.cellLook[i]!]!).length,
-		wanted.across.length + wanted.down.length
-	);
-	return { lostWhat, lost: Object.values(lostWhat).reduce((sum, count) => sum + count, 0), settings };
+	const tally = new Tally();
+	const spoken = new Map<SeenLeaf, number>([['lines', wanted.across.length + wanted.down.length]]);
+	const cellsOf = new Int32Array(wanted.looks.length);
+	for (const look of wanted.cellLook) cellsOf[look]!++;
+	wanted.looks.forEach((look, i) => {
+		const cells = cellsOf[i]!;
+		if (cells === 0) return;
+		for (const field of Object.keys(look) as LookField[]) spoken.set(field, (spoken.get(field) ?? 0) + cells);
+		for (const { leaf, what } of lostLeaves(look)) {
+			tally.lose(leaf, what, cells);
+			spoken.set(leaf, (spoken.get(leaf) ?? 0) - cells);
+		}
+	});
+	if (job.table.carry.includes('formats')) tally.lose('formats', 'number formats', formatsLost(one));
+	for (const [leaf, count] of spoken) {
+		const said = Math.min(count, direct ? (direct.get(leaf) ?? 0) : count);
+		tally.add(leaf, 'direct', said);
+		tally.add(leaf, 'living', Math.max(0, count - said));
+	}
+	return tally;
 }
 
 /** What a format can say of number formats: nothing, where tables hold text. How many settings the style has. */
@@ -140,7 +256,14 @@ export function compare(table: Table, wanted: Appearance, got: Appearance, sayab
 		const have = got.looks[got.cellLook[i]!] ?? {};
 		for (const field of LOOK_FIELDS)
 			if (want[field] !== undefined && !same(want[field], have[field]))
-				differences.push({ r, c, what: field, wanted: String(want[field]), got: String(have[field] ?? 'nothing') });
+				differences.push({
+					r,
+					c,
+					leaf: field,
+					what: LEAF_WORDS[field],
+					wanted: String(want[field]),
+					got: String(have[field] ?? 'nothing')
+				});
 	});
 	const edges = (which: 'across' | 'down', width: number) => {
 		wanted[which].forEach((edge, i) => {
@@ -158,6 +281,7 @@ export function compare(table: Table, wanted: Appearance, got: Appearance, sayab
 				differences.push({
 					r,
 					c,
+					leaf: 'lines',
 					what: which === 'across' ? 'line above' : 'line before',
 					wanted: lineWords(want),
 					got: lineWords(have)

@@ -1,16 +1,16 @@
 import { InputError } from '../core/errors.ts';
 import { tableToFile } from '../core/table/file.ts';
+import type { LookField } from '../core/cascade/look.ts';
 import type { Paper } from '../core/layout/report.ts';
 import { styleCss } from '../core/share/css.ts';
 import { textAt, type Table } from '../core/table/grid.ts';
 import {
-	formatsLost,
-	lostOf,
 	prepare,
+	tallyOf,
 	type Account,
 	type Prepared,
 	type StyleJob,
-	type TableAccount,
+	type Tally,
 	type WriteOptions,
 	type Written
 } from './account.ts';
@@ -23,6 +23,7 @@ import { writeDocx } from './docx/write.ts';
 import { flowOf } from './flow.ts';
 import { makeHtml } from './html/make.ts';
 import { readHtml, type HtmlDocument } from './html/read.ts';
+import { lostLeaves } from './html/say.ts';
 import { writeHtml } from './html/write.ts';
 import { makeOdt } from './odt/make.ts';
 import { readOdt, type OdtDocument } from './odt/read.ts';
@@ -121,31 +122,20 @@ export async function writeStyled(
 	}
 }
 
-/** An account of tables that are written into one file whole, without a way for their looks to be read back. */
-function plainAccount(
+/** An account of tables that are written without a way for their looks to be read back. */
+const plainAccount = (
 	document: OpenDocument,
 	prepared: readonly Prepared[],
-	counts: (one: Prepared) => Pick<TableAccount, 'living' | 'direct' | 'lost' | 'lostWhat'>,
+	tally: (one: Prepared) => Tally,
 	remarks: readonly string[] = []
-): Account {
-	return {
-		tables: prepared.map((one): TableAccount => ({
-			index: one.job.index,
-			style: one.job.style.name,
-			...counts(one),
-			differences: []
-		})),
-		remarks: [...document.remarks, ...remarks]
-	};
-}
+): Account => ({
+	tables: prepared.map((one) => tally(one).account(one, [])),
+	remarks: [...document.remarks, ...remarks]
+});
 
 /** Rows have no looks: the account says so. */
-const noLooks = (one: Prepared): Pick<TableAccount, 'living' | 'direct' | 'lost' | 'lostWhat'> => ({
-	living: 0,
-	direct: 0,
-	lost: one.resolved.leaves.reduce((sum, leaves) => sum + leaves.size, 0) + formatsLost(one),
-	lostWhat: { 'looks of any kind': one.job.table.cells.length }
-});
+const noLooks = (one: Prepared): Tally =>
+	tallyOf(one, (look) => (Object.keys(look) as LookField[]).map((leaf) => ({ leaf, what: 'looks of any kind' })));
 
 /** The tables of a document as rows (RFC 4180), with an empty line between tables. */
 export function rowsOf(tables: readonly Table[]): string {
@@ -205,8 +195,8 @@ export async function writeAs(
 			const prepared = prepare(document, worn, options);
 			const report = reportOf(part, prepared, options);
 			const { bytes, remarks } = await writePdf(report);
-			const all = (one: Prepared) => ({ living: 0, direct: lostOf(one, () => []).settings, lost: 0, lostWhat: {} });
-			return { bytes, account: plainAccount(document, prepared, all, remarks) };
+			const whole = (one: Prepared) => tallyOf(one, () => []);
+			return { bytes, account: plainAccount(document, prepared, whole, remarks) };
 		}
 		case 'css': {
 			const prepared = prepare(document, worn, options);
@@ -214,7 +204,10 @@ export async function writeAs(
 				throw new InputError('no-style', 'No table here wears a house style, so there is no style sheet to write.');
 			const styles = new Map(prepared.map(({ resolved: { style } }) => [style.name, style]));
 			const sheet = [...styles.values()].map((style) => styleCss(style, options.house)).join('\n');
-			return { bytes: text(sheet), account: plainAccount(document, prepared, asSheet) };
+			return {
+				bytes: text(sheet),
+				account: plainAccount(document, prepared, (one) => tallyOf(one, lostLeaves, new Map()), sheetRemarks(prepared))
+			};
 		}
 		case 'csv':
 			return {
@@ -235,18 +228,16 @@ export async function writeAs(
 	}
 }
 
-/** A style sheet holds the style, and nothing of one table. */
-function asSheet(one: Prepared): Pick<TableAccount, 'living' | 'direct' | 'lost' | 'lostWhat'> {
-	const { style } = one.resolved;
-	const living = [...style.parts.values(), ...style.rules].reduce(
-		(sum, part) => sum + ('leaves' in part ? part.leaves.size : part.size),
-		0
-	);
-	const lostWhat: Record<string, number> = {};
-	const touches = one.job.table.touches.length;
-	if (touches) lostWhat.touches = touches;
-	if (style.rules.length) lostWhat['conditions of cell rules'] = style.rules.length;
-	const formats = formatsLost(one);
-	if (formats) lostWhat['number formats'] = formats;
-	return { living, direct: 0, lost: Object.values(lostWhat).reduce((sum, count) => sum + count, 0), lostWhat };
+/** What a style sheet leaves out of these tables. */
+function sheetRemarks(prepared: readonly Prepared[]): string[] {
+	const touched = prepared.filter(({ job }) => job.table.touches.length > 0).length;
+	const isRuled = prepared.some(({ resolved }) => resolved.style.rules.length > 0);
+	return [
+		...(touched
+			? [
+					`A style sheet says nothing of single cells: the touches of ${touched} ${touched === 1 ? 'table' : 'tables'} are left out.`
+				]
+			: []),
+		...(isRuled ? ['CSS has no conditions: a cell rule is a class, to be put on the cells that it is for.'] : [])
+	];
 }

@@ -1,4 +1,4 @@
-import { sameLine } from '../account.ts';
+import { LEAF_WORDS, sameLine, Tally, type SeenLeaf } from '../account.ts';
 import type { Appearance, Line, Look } from '../../core/cascade/look.ts';
 import type { Aspect } from '../../core/style/types.ts';
 import { toPoints, toTwips } from '../../core/units.ts';
@@ -57,11 +57,11 @@ export interface PatchJob {
 	readonly cache: PatchCache;
 }
 
-/** What a property element becomes, and how many settings that says (`same`: were said already). */
+/** What a property element becomes, and which settings that says: those that were said already, and the others. */
 interface Patched {
 	readonly markup: string;
-	readonly same: number;
-	readonly different: number;
+	readonly same: readonly SeenLeaf[];
+	readonly different: readonly SeenLeaf[];
 }
 
 /** Property elements patched already: the same markup, in cells that are to look the same, comes out the same. */
@@ -83,17 +83,9 @@ export class PatchCache {
 	}
 }
 
-/** How many settings (cells × fields, and sides of cells) travel which way. */
-export interface PatchCount {
-	living: number;
-	direct: number;
-	lost: number;
-	/** What is lost, in words. */
-	reasons: Map<string, number>;
-}
-
 const TEXT_NAMES: ReadonlySet<string> = new Set(Object.values(TEXT_ELEMENTS).flat());
 const SIDES = ['top', 'bottom', 'start', 'end'] as const;
+const MARGIN_FIELDS = { top: 'marginTop', bottom: 'marginBottom', start: 'marginStart', end: 'marginEnd' } as const;
 const OPPOSITE = [1, 0, 3, 2] as const;
 const EMPTY: ReadonlyMap<string, string> = new Map();
 
@@ -105,12 +97,14 @@ const INSIDE = -2;
 const UNEVEN = -3;
 
 /** Rewrites one table's own markup so that it looks as wanted; all edits go to `edits`. */
-export function patchTable(job: PatchJob, edits: Edits): PatchCount {
+export function patchTable(job: PatchJob, edits: Edits): Tally {
 	return new TablePatch(job, edits).run();
 }
 
 class TablePatch {
-	private readonly count: PatchCount = { living: 0, direct: 0, lost: 0, reasons: new Map() };
+	private readonly tally = new Tally();
+	/** How often each patched element is used. */
+	private readonly uses = new Map<Patched, number>();
 	private readonly resolver: LookResolver;
 	private readonly decimals: number[];
 	private readonly looks: readonly Look[];
@@ -184,30 +178,33 @@ class TablePatch {
 		return digits;
 	}
 
-	run(): PatchCount {
+	run(): Tally {
 		const { source, wanted } = this.job;
 		this.patchTableProperties();
 		source.rows.forEach((_, r) => this.patchRow(r));
 		const looks = new Map<SourceCell, number>();
 		source.sources.forEach((cells, index) => {
 			const look = wanted.cellLook[index]!;
-			for (const field of this.lostPerLook[look]!) this.lose(field);
+			for (const field of this.lostPerLook[look]!) this.tally.lose(field, LEAF_WORDS[field], 1);
 			for (const cell of cells) looks.set(cell, look);
 		});
 		source.rows.forEach(({ cells }) => cells.forEach((cell, i) => this.patchCell(cell, i, looks.get(cell)!)));
-		return this.count;
+		this.countUses();
+		return this.tally;
 	}
 
-	private lose(what: string): void {
-		this.count.lost++;
-		this.count.reasons.set(what, (this.count.reasons.get(what) ?? 0) + 1);
+	private note(patched: Patched): void {
+		this.uses.set(patched, (this.uses.get(patched) ?? 0) + 1);
 	}
 
 	/** Counts settings that are said already, and those that have to be said directly. */
-	private note({ same, different }: Patched): void {
-		this.count.living += same;
-		if (this.job.direct) this.count.direct += different;
-		else for (let i = 0; i < different; i++) this.lose('living style only');
+	private countUses(): void {
+		for (const [{ same, different }, count] of this.uses) {
+			for (const leaf of same) this.tally.add(leaf, 'living', count);
+			for (const leaf of different)
+				if (this.job.direct) this.tally.add(leaf, 'direct', count);
+				else this.tally.lose(leaf, 'living style only', count);
+		}
 	}
 
 	private patchTableProperties(): void {
@@ -333,13 +330,18 @@ class TablePatch {
 		const { reader, carry, strict, direct } = this.job;
 		const kept = (aspect: Aspect) => !carry.has(aspect);
 		const set = new Map<string, string>();
-		let same = 0;
-		let different = 0;
-		const say = <T>(is: T | undefined, want: T | undefined, markup?: (value: T) => [string, string]): boolean => {
+		const same: SeenLeaf[] = [];
+		const different: SeenLeaf[] = [];
+		const say = <T>(
+			leaf: SeenLeaf,
+			is: T | undefined,
+			want: T | undefined,
+			markup?: (value: T) => [string, string]
+		): boolean => {
 			if (want === undefined) return true;
-			if (is === want) same++;
+			if (is === want) same.push(leaf);
 			else {
-				different++;
+				different.push(leaf);
 				if (direct && markup) set.set(...markup(want));
 			}
 			return is === want;
@@ -351,13 +353,13 @@ class TablePatch {
 			const want = this.wantedSides[number * 4 + side]!;
 			if (want === INSIDE) return;
 			borders[name] = this.lines[want] ?? null;
-			differs = !say(this.stated[number * 4 + side] === 1, true) || differs;
+			differs = !say('lines', this.stated[number * 4 + side] === 1, true) || differs;
 		});
 		for (const name of ['diagonalDown', 'diagonalUp'] as const) {
 			const wanted = look[name] ?? null;
 			const stated = (kept('linework') ? own.borders[name] : undefined) ?? ground.diagonals[name] ?? null;
 			if (sameLine(stated, wanted)) continue;
-			different++;
+			different.push(name);
 			borders[name] = wanted;
 			differs = true;
 		}
@@ -365,23 +367,30 @@ class TablePatch {
 
 		const wanted = cellLayerOf(look);
 		say(
+			'fill',
 			(kept('fill') ? own.fill : undefined) ?? ground.cell.fill ?? 'none',
 			wanted.fill ?? (kept('fill') ? undefined : 'none'),
 			(fill) => ['w:shd', writeShading(fill)]
 		);
 		const margins = { ...wanted.margins };
 		for (const side of SIDES)
-			if (say((kept('margins') ? own.margins[side] : undefined) ?? ground.cell.margins[side], margins[side]))
+			if (
+				say(
+					MARGIN_FIELDS[side],
+					(kept('margins') ? own.margins[side] : undefined) ?? ground.cell.margins[side],
+					margins[side]
+				)
+			)
 				delete margins[side];
 		if (Object.keys(margins).length && direct)
 			set.set('w:tcMar', writeMargins('w:tcMar', { ...(kept('margins') ? own.margins : {}), ...margins }, strict));
-		say((kept('alignment') ? own.v : undefined) ?? ground.cell.v ?? 'top', wanted.v, (v) => [
+		say('v', (kept('alignment') ? own.v : undefined) ?? ground.cell.v ?? 'top', wanted.v, (v) => [
 			'w:vAlign',
 			writeVertical(v)
 		]);
 		const turned = (kept('alignment') ? own.rotate : undefined) ?? ground.cell.rotate ?? 0;
 		if (turned !== (wanted.rotate ?? (kept('alignment') ? turned : 0)))
-			say(turned, wanted.rotate ?? 0, (rotate) => ['w:textDirection', writeRotation(rotate, strict)]);
+			say('rotate', turned, wanted.rotate ?? 0, (rotate) => ['w:textDirection', writeRotation(rotate, strict)]);
 		return {
 			markup: rewriteProperties(own.markup, reader.xml, 'w:tcPr', CELL_ORDER, this.goesFromCell, set),
 			same,
@@ -436,14 +445,15 @@ class TablePatch {
 			const remaining = carry.has('text') ? directOnly(context.direct, keep, true) : context.direct;
 			const effective = this.resolver.effectiveText(ground, { ...context, direct: remaining });
 			const missing: TextLayer = {};
-			let same = 0;
-			let different = 0;
+			const same: SeenLeaf[] = [];
+			const different: SeenLeaf[] = [];
 			for (const field of Object.keys(wanted) as (keyof TextLayer)[]) {
 				if (keep.has(field)) continue;
+				const leaf = field === 'bold' ? 'weight' : field;
 				const is = effective[field] ?? (field === 'underline' ? 'none' : field === 'tracking' ? 0 : undefined);
-				if (is === wanted[field]) same++;
+				if (is === wanted[field]) same.push(leaf);
 				else {
-					different++;
+					different.push(leaf);
 					Object.assign(missing, { [field]: wanted[field] });
 				}
 			}
@@ -489,18 +499,17 @@ class TablePatch {
 		if (carry.has('text')) delete remaining.lineHeight;
 		const effective = this.resolver.effectiveParagraph(ground, context.styleId, remaining);
 		const set = new Map<string, string>();
-		let sayings = 0;
-		let different = 0;
+		const same: SeenLeaf[] = [];
+		const different: SeenLeaf[] = [];
 		if (wanted.h !== undefined) {
-			sayings++;
-			if ((effective.h ?? 'start') !== wanted.h) {
-				different++;
+			if ((effective.h ?? 'start') === wanted.h) same.push('h');
+			else {
+				different.push('h');
 				if (direct) for (const [name, xml] of writeAlignment(wanted.h, decimalAt)) set.set(name, xml);
 			}
 		}
 		const lineDiffers = wanted.lineHeight !== undefined && effective.lineHeight !== wanted.lineHeight;
-		if (wanted.lineHeight !== undefined) sayings++;
-		if (lineDiffers) different++;
+		if (wanted.lineHeight !== undefined) (lineDiffers ? different : same).push('lineHeight');
 		const dropSpacing = carry.has('text') && context.direct.lineHeight !== undefined;
 		if ((lineDiffers && direct) || dropSpacing) {
 			const markup = lineSpacing(pPr?.child('w:spacing'), lineDiffers && direct ? wanted.lineHeight : undefined);
@@ -519,7 +528,7 @@ class TablePatch {
 			(dropSpacing && child.name === 'w:spacing');
 		return {
 			markup: rewriteProperties(context.markup, reader.xml, 'w:pPr', PARAGRAPH_ORDER, remove, set),
-			same: sayings - different,
+			same,
 			different
 		};
 	}

@@ -24,7 +24,7 @@ import { sayableEdge, sayableLook } from './layers.ts';
 import { readTableProperties } from './looks.ts';
 import { livingId, livingStyle, type LivingStyle } from './living.ts';
 import { CONTENT_TYPES, NAMESPACES, relationshipsOf, W_NAMESPACE, W_NAMESPACE_STRICT } from './names.ts';
-import { PatchCache, patchTable, type PatchCount } from './patch.ts';
+import { PatchCache, patchTable } from './patch.ts';
 import type { TableLook } from './regions.ts';
 import { readDocx, type DocxDocument } from './read.ts';
 import { StyleSheet } from './styles.ts';
@@ -50,7 +50,7 @@ export async function writeDocx(
 
 	const edits = new Map(document.stories.map((story) => [story.name, new Edits()]));
 	const cache = new PatchCache();
-	const counts = prepared.map(({ job, resolved, wanted }): PatchCount => {
+	const tallies = prepared.map(({ job, resolved, wanted }) => {
 		const { story, source, reader } = document.sources[job.index]!;
 		const living = livings.get(livingId(job.style.name, job.table.carry, ASPECTS));
 		const rows = rowKeeping(resolved);
@@ -82,19 +82,11 @@ export async function writeDocx(
 	const bytes = await document.package.rewrite(changed);
 
 	const back = readBack ? await readDocx(bytes) : undefined;
-	const tables = prepared.map((one, i): TableAccount => {
+	const tables = prepared.map((one, i) => {
 		const { job, wanted } = one;
-		const { living, direct, lost, reasons } = counts[i]!;
-		const formats = formatsLost(one);
-		return {
-			index: job.index,
-			style: job.style.name,
-			living,
-			direct,
-			lost: lost + formats,
-			lostWhat: { ...Object.fromEntries(reasons), ...(formats && { 'number formats': formats }) },
-			differences: back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : []
-		};
+		const tally = tallies[i]!;
+		tally.lose('formats', 'number formats', formatsLost(one));
+		return tally.account(one, back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : []);
 	});
 	return { bytes, account: { tables, remarks: document.remarks } };
 }

@@ -1,3 +1,4 @@
+import type { LostLeaf } from '../account.ts';
 import type { Line, Look, LookField } from '../../core/cascade/look.ts';
 import type { LinePattern } from '../../core/style/types.ts';
 import type { Emu } from '../../core/units.ts';
@@ -29,10 +30,10 @@ export const SAYABLE: Sayable = {
 };
 
 /** The fields of a look that CSS cannot say as they are. */
-export function lostFields(look: Look): string[] {
+export function lostLeaves(look: Look): LostLeaf[] {
 	return [
-		...(look.h === 'decimal' ? ['decimal alignment'] : []),
-		...(look.diagonalDown || look.diagonalUp ? ['diagonals'] : [])
+		...(look.h === 'decimal' ? [{ leaf: 'h' as const, what: 'decimal alignment' }] : []),
+		...(['diagonalDown', 'diagonalUp'] as const).flatMap((leaf) => (look[leaf] ? [{ leaf, what: 'diagonals' }] : []))
 	];
 }
 

@@ -4,12 +4,12 @@ import { cssName, styleCss } from '../../core/share/css.ts';
 import { roleFamily, splitRole } from '../../core/table/roles.ts';
 import {
 	compare,
-	lostOf,
+	tallyOf,
 	prepare,
 	sameLine,
 	type Prepared,
 	type StyleJob,
-	type TableAccount,
+	type SeenLeaf,
 	type Travel,
 	type WriteOptions,
 	type Written
@@ -21,7 +21,7 @@ import { childElements, elements, parentOf, tagsOf, type Element } from './dom.t
 import type { HtmlGrid } from './grid.ts';
 import { longhands } from './properties.ts';
 import { DATA_TYPE, readHtml, type HtmlDocument } from './read.ts';
-import { declare, declareLine, lostFields, SAYABLE } from './say.ts';
+import { declare, declareLine, lostLeaves, SAYABLE } from './say.ts';
 
 /** Declarations that a cell gets of its own, by table and cell. */
 type Directs = ReadonlyMap<number, ReadonlyMap<number, readonly string[]>>;
@@ -296,22 +296,26 @@ function ownMarkup(
 	].join('');
 }
 
+const bump = (counts: Map<SeenLeaf, number>, leaf: SeenLeaf, count: number) => {
+	if (count) counts.set(leaf, (counts.get(leaf) ?? 0) + count);
+};
+
 interface Fixes {
 	readonly directs: Map<number, Map<number, string[]>>;
-	/** By table: how many settings travel directly. */
-	readonly counts: Map<number, number>;
+	/** By table: how many settings of which leaf travel directly. */
+	readonly counts: Map<number, Map<SeenLeaf, number>>;
 }
 
 /** What the page shows otherwise than wanted, as declarations of the cells. */
 function fixesFor(document: HtmlDocument, prepared: readonly Prepared[]): Fixes {
 	const directs = new Map<number, Map<number, string[]>>();
-	const counts = new Map<number, number>();
+	const counts: Fixes['counts'] = new Map();
 	for (const { job, wanted } of prepared) {
 		const { table } = job;
 		const got = document.tables[job.index]!.appearance;
 		const carry = new Set(table.carry);
 		const own = new Map<number, string[]>();
-		let count = 0;
+		const count = new Map<SeenLeaf, number>();
 		const add = (cell: number, ...declarations: string[]) => own.set(cell, [...(own.get(cell) ?? []), ...declarations]);
 		table.cells.forEach((_, i) => {
 			const want = SAYABLE.look(wanted.looks[wanted.cellLook[i]!]!);
@@ -319,11 +323,11 @@ function fixesFor(document: HtmlDocument, prepared: readonly Prepared[]): Fixes 
 			if (Object.keys(have).length === 0) return;
 			for (const field of LOOK_FIELDS)
 				if (want[field] !== undefined && want[field] !== have[field] && carry.has(FIELD_ASPECT[field])) {
-					count++;
+					bump(count, field, 1);
 					add(i, ...declare(field as LookField, want));
 				}
 		});
-		if (carry.has('linework')) count += fixLines(table, wanted, got, add);
+		if (carry.has('linework')) bump(count, 'lines', fixLines(table, wanted, got, add));
 		directs.set(job.index, own);
 		counts.set(job.index, count);
 	}
@@ -387,32 +391,28 @@ export async function writeHtml(
 			(char) => `&#x${char.codePointAt(0)!.toString(16)};`
 		);
 	let bytes = build(new Map());
-	const counts = new Map<number, number>();
+	const counts: Fixes['counts'] = new Map();
 	if (as !== 'living-only') {
 		// A fix can bring up another: a shared border said on one cell is seen from the next.
 		let directs = new Map<number, Map<number, string[]>>();
 		for (let round = 0; round < 2; round++) {
 			const fixes = fixesFor(readHtml(bytes), prepared);
-			if (![...fixes.counts.values()].some((count) => count > 0)) break;
-			for (const [index, count] of fixes.counts) counts.set(index, (counts.get(index) ?? 0) + count);
+			if (![...fixes.counts.values()].some((count) => count.size > 0)) break;
+			for (const [index, found] of fixes.counts) {
+				const own = counts.get(index) ?? new Map<SeenLeaf, number>();
+				for (const [leaf, count] of found) bump(own, leaf, count);
+				counts.set(index, own);
+			}
 			directs = merged(directs, fixes.directs);
 			bytes = build(directs);
 		}
 	}
 	const back = readBack ? readHtml(bytes) : undefined;
-	const tables = prepared.map((one): TableAccount => {
+	const tables = prepared.map((one) => {
 		const { job, wanted } = one;
-		const { lostWhat, lost, settings } = lostOf(one, lostFields);
-		const direct = counts.get(job.index) ?? 0;
-		return {
-			index: job.index,
-			style: job.style.name,
-			living: isLiving(one, as) ? Math.max(0, settings - direct - lost) : 0,
-			direct,
-			lost,
-			lostWhat,
-			differences: back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : []
-		};
+		const differences = back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : [];
+		const direct = isLiving(one, as) ? (counts.get(job.index) ?? new Map<SeenLeaf, number>()) : undefined;
+		return tallyOf(one, lostLeaves, direct).account(one, differences);
 	});
 	return { bytes, account: { tables, remarks: document.remarks } };
 }

@@ -1,3 +1,4 @@
+import type { LostLeaf } from '../account.ts';
 import type { Line, Look } from '../../core/cascade/look.ts';
 import type { Aspect, LinePattern } from '../../core/style/types.ts';
 import type { Emu } from '../../core/units.ts';
@@ -32,7 +33,8 @@ export const SAYABLE: Sayable = {
 	line: sayableLine
 };
 
-export const lostFields = (look: Look): string[] => (look.h === 'decimal' ? ['decimal alignment'] : []);
+export const lostLeaves = (look: Look): LostLeaf[] =>
+	look.h === 'decimal' ? [{ leaf: 'h', what: 'decimal alignment' }] : [];
 
 const border = (line: Line | null): string => {
 	const said = sayableLine(line);

@@ -4,7 +4,7 @@ import type { Aspect } from '../../core/style/types.ts';
 import { roleFamily } from '../../core/table/roles.ts';
 import {
 	compare,
-	lostOf,
+	tallyOf,
 	prepare,
 	type Prepared,
 	type StyleJob,
@@ -21,7 +21,7 @@ import { DATA_FIELD, DATA_FILE, namespaceOf, OWN_PREFIXES } from './names.ts';
 import { readOdt, type OdtDocument, type OdtPart } from './read.ts';
 import {
 	cellProperties,
-	lostFields,
+	lostLeaves,
 	paragraphProperties,
 	SAYABLE,
 	textProperties,
@@ -408,18 +408,10 @@ export async function writeOdt(
 				(char) => `&#x${char.codePointAt(0)!.toString(16)};`
 			);
 	const back = readBack ? await readOdt(bytes) : undefined;
-	const tables = prepared.map((one): TableAccount => {
+	const tables = prepared.map((one) => {
 		const { job, wanted } = one;
-		const { lostWhat, lost, settings } = lostOf(one, lostFields);
-		return {
-			index: job.index,
-			style: job.style.name,
-			living: 0,
-			direct: settings - lost,
-			lost,
-			lostWhat,
-			differences: back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : []
-		};
+		const differences = back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : [];
+		return tallyOf(one, lostLeaves).account(one, differences);
 	});
 	return { bytes, account: { tables, remarks: document.remarks } };
 }
