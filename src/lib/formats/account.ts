@@ -260,7 +260,7 @@ export function compare(table: Table, wanted: Appearance, got: Appearance, sayab
 					r,
 					c,
 					leaf: field,
-					what: LEAF_WORDS[field],
+					what: field,
 					wanted: String(want[field]),
 					got: String(have[field] ?? 'nothing')
 				});

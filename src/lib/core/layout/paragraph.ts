@@ -53,7 +53,7 @@ export interface Measured {
 export const pieceWidth = ({ face, size, tracking }: TextPiece, text: string): number =>
 	face.advance(text) * size + tracking * [...text].length;
 
-const BREAKS = /[\n\r\u000b\u000c\u0085\u2028\u2029]+$/;
+const BREAKS = /[\n\r\v\f\u0085\u2028\u2029]+$/;
 
 /** Cuts the pieces of a paragraph at the places where a line may break, and measures what stands between. */
 export function measureParagraph(pieces: readonly TextPiece[]): Measured {

@@ -84,6 +84,8 @@ export class PatchCache {
 }
 
 const TEXT_NAMES: ReadonlySet<string> = new Set(Object.values(TEXT_ELEMENTS).flat());
+/** Fields of run properties that are called otherwise among looks. */
+const TEXT_LEAF: Partial<Record<keyof TextLayer, SeenLeaf>> = { bold: 'weight', caps: 'case', smallCaps: 'case' };
 const SIDES = ['top', 'bottom', 'start', 'end'] as const;
 const MARGIN_FIELDS = { top: 'marginTop', bottom: 'marginBottom', start: 'marginStart', end: 'marginEnd' } as const;
 const OPPOSITE = [1, 0, 3, 2] as const;
@@ -449,7 +451,7 @@ class TablePatch {
 			const different: SeenLeaf[] = [];
 			for (const field of Object.keys(wanted) as (keyof TextLayer)[]) {
 				if (keep.has(field)) continue;
-				const leaf = field === 'bold' ? 'weight' : field;
+				const leaf = TEXT_LEAF[field] ?? (field as SeenLeaf);
 				const is = effective[field] ?? (field === 'underline' ? 'none' : field === 'tracking' ? 0 : undefined);
 				if (is === wanted[field]) same.push(leaf);
 				else {

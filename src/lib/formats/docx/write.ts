@@ -12,7 +12,6 @@ import {
 	type Prepared,
 	type Sayable,
 	type StyleJob,
-	type TableAccount,
 	type WriteOptions,
 	type Written
 } from '../account.ts';

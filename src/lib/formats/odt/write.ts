@@ -8,7 +8,6 @@ import {
 	prepare,
 	type Prepared,
 	type StyleJob,
-	type TableAccount,
 	type WriteOptions,
 	type Written
 } from '../account.ts';
