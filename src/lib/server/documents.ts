@@ -1,20 +1,14 @@
 import { createHash } from 'node:crypto';
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../core/errors.ts';
-import type { Account, StyleJob, Travel } from '../formats/account.ts';
-import { contentKey } from '../formats/carried.ts';
-import { bareName, openDocument, writeAs, type AnyDocument, type OutKind } from '../formats/index.ts';
+import { bareName, openDocument, type AnyDocument } from '../formats/index.ts';
 import { corrected, correctionsIn, shapeOf } from '../workbench/corrections.ts';
 import { EMPTY_STATE, type DocumentState, type TableState } from '../workbench/state.ts';
-import { stateTable } from '../workbench/table.ts';
 import { ConflictError, NotFoundError } from './answers.ts';
-import { isUuid } from './requests.ts';
 import type { Database } from './database.ts';
-import { Wardrobe } from './editions.ts';
-import { loadHouse } from './house.ts';
-import { findIn, importStyle, listStyles } from './styles.ts';
+import { importStyle, listStyles } from './styles.ts';
 
-type Db = Kysely<Database> | Transaction<Database>;
+export type Db = Kysely<Database> | Transaction<Database>;
 
 export interface DocumentSummary {
 	readonly id: string;
@@ -45,12 +39,15 @@ function remember(hash: string, document: AnyDocument): AnyDocument {
 	return document;
 }
 
-async function fileBytes(db: Db, hash: string): Promise<Uint8Array<ArrayBuffer>> {
+export async function fileBytes(db: Db, hash: string): Promise<Uint8Array<ArrayBuffer>> {
 	const { bytes } = await db.selectFrom('files').select('bytes').where('hash', '=', hash).executeTakeFirstOrThrow();
 	return new Uint8Array(bytes);
 }
 
-async function open(db: Db, { file_hash: hash, kind }: { file_hash: string; kind: string }): Promise<AnyDocument> {
+export async function openFile(
+	db: Db,
+	{ file_hash: hash, kind }: { file_hash: string; kind: string }
+): Promise<AnyDocument> {
 	const known = opened.get(`${kind} ${hash}`);
 	return remember(`${kind} ${hash}`, known ?? (await openDocument(await fileBytes(db, hash), `document.${kind}`)));
 }
@@ -178,7 +175,7 @@ export async function addDocument(
 	return { id, imported };
 }
 
-async function recordWears(trx: Transaction<Database>, id: string, state: DocumentState): Promise<void> {
+export async function recordWears(trx: Transaction<Database>, id: string, state: DocumentState): Promise<void> {
 	await trx.deleteFrom('wears').where('document_id', '=', id).execute();
 	const rows = Object.entries(state.tables).flatMap(([index, { style, edition = null }]) =>
 		style ? [{ document_id: id, table_index: Number(index), style_id: style, edition }] : []
@@ -216,7 +213,8 @@ export async function listDocuments(db: Db): Promise<DocumentSummary[]> {
 	}));
 }
 
-async function row(db: Db, id: string) {
+/** A document that is here. */
+export async function documentRow(db: Db, id: string) {
 	const document = await db
 		.selectFrom('documents')
 		.selectAll()
@@ -254,15 +252,15 @@ export async function stateAt(db: Db, id: string, step: number): Promise<Documen
 
 /** A document with its file read and the state that it stands at. */
 export async function openById(db: Db, id: string) {
-	const found = await row(db, id);
-	return { name: found.name, document: await open(db, found), state: await stateAt(db, id, found.step) };
+	const found = await documentRow(db, id);
+	return { name: found.name, document: await openFile(db, found), state: await stateAt(db, id, found.step) };
 }
 
 /** Everything that the document view shows. */
 export async function loadDocument(db: Db, id: string) {
-	const found = await row(db, id);
+	const found = await documentRow(db, id);
 	const { name, step } = found;
-	const document = await open(db, found);
+	const document = await openFile(db, found);
 	return {
 		id,
 		name,
@@ -274,76 +272,6 @@ export async function loadDocument(db: Db, id: string) {
 		tables: document.tables,
 		remarks: document.remarks
 	};
-}
-
-/** What of a table a person chooses a specimen by. */
-export interface SpecimenChoice {
-	readonly key: string;
-	readonly document: string;
-	readonly title: string;
-	readonly rows: number;
-	readonly columns: number;
-	/** Id of the style it wears. */
-	readonly style: string | null;
-}
-
-async function specimensOf(db: Db, most: number, ids?: readonly string[]) {
-	if (ids?.length === 0) return [];
-	const documents = await db
-		.selectFrom('documents')
-		.selectAll()
-		.where('removed_at', 'is', null)
-		.$if(!!ids, (query) => query.where('id', 'in', ids!))
-		.orderBy('created_at')
-		.limit(most)
-		.execute();
-	const specimens = [];
-	for (const found of documents) {
-		const { id, name, step } = found;
-		const document = await open(db, found);
-		const state = await stateAt(db, id, step);
-		for (const entry of document.tables)
-			if (entry.place.where !== 'nested')
-				specimens.push({ key: `${id}/${entry.index}`, document: name, entry, state: state.tables[entry.index] });
-	}
-	return specimens;
-}
-
-/** Every table of the house's documents that can stand on a specimen sheet. */
-export async function listSpecimens(db: Db): Promise<SpecimenChoice[]> {
-	return (await specimensOf(db, 200)).map(({ key, document, entry, state }) => ({
-		key,
-		document,
-		title: entry.place.caption ?? `table ${entry.index + 1}`,
-		rows: entry.table.rows,
-		columns: entry.table.columns,
-		style: state?.style ?? null
-	}));
-}
-
-/** The tables with these keys, in that order; without keys, the `most` with the largest variety of rows. */
-export async function loadSpecimens(db: Db, most: number, keys?: readonly string[] | null) {
-	if (keys) {
-		const chosen = await specimensOf(db, 12, [...new Set(keys.map((key) => key.split('/')[0]!).filter(isUuid))]);
-		return keys.flatMap((key) => chosen.find((specimen) => specimen.key === key) ?? []);
-	}
-	const specimens = await specimensOf(db, 12);
-	const variety = ({ entry: { table } }: (typeof specimens)[number]) =>
-		new Set(table.roles).size * 10 + Math.min(table.columns, 9) - (table.rows > 20 ? 30 : 0);
-	// A table that stands in several documents stands on the sheet once.
-	const textKey = ({ entry: { table } }: (typeof specimens)[number]) =>
-		contentKey({ ...table, cells: table.cells.map((cell) => ({ ...cell, text: cell.text.trim() })) });
-	const distinct = new Map(specimens.map((specimen) => [textKey(specimen), specimen]));
-	const sorted = [...distinct.values()].sort((a, b) => variety(b) - variety(a));
-	// One place is for another document, where there is one.
-	const perDocument = new Map<string, number>();
-	return sorted
-		.filter(({ document }) => {
-			const count = (perDocument.get(document) ?? 0) + 1;
-			perDocument.set(document, count);
-			return most === 1 || count < most;
-		})
-		.slice(0, most);
 }
 
 /** Saves a new step after the one that the editor saw; steps that were undone before it are gone. */
@@ -377,7 +305,7 @@ export async function addStep(
 			.values({ document_id: id, step, label, state: JSON.stringify(state) })
 			.execute();
 		await goTo(trx, id, step, state);
-		await rememberCorrections(trx, await open(trx, document), tables);
+		await rememberCorrections(trx, await openFile(trx, document), tables);
 		return { step, state, steps: await stepsOf(trx, id) };
 	});
 }
@@ -414,97 +342,4 @@ export async function moveToStep(db: Kysely<Database>, id: string, from: number,
 		await goTo(trx, id, to, state);
 		return { step: to, state, steps: await stepsOf(trx, id) };
 	});
-}
-
-/** Puts a document aside, or back. */
-export async function archiveDocument(db: Kysely<Database>, id: string, archived: boolean): Promise<void> {
-	await row(db, id);
-	await db
-		.updateTable('documents')
-		.set({ archived_at: archived ? sql<Date>`now()` : null })
-		.where('id', '=', id)
-		.execute();
-}
-
-/** Takes a document out; for a day it can be brought back. */
-export async function removeDocument(db: Kysely<Database>, id: string): Promise<void> {
-	await db.transaction().execute(async (trx) => {
-		await row(trx, id);
-		await trx
-			.updateTable('documents')
-			.set({ removed_at: sql<Date>`now()` })
-			.where('id', '=', id)
-			.execute();
-		await trx.deleteFrom('wears').where('document_id', '=', id).execute();
-	});
-	await forgetRemoved(db);
-}
-
-/** Brings back what was taken out. */
-export async function bringBackDocument(db: Kysely<Database>, id: string): Promise<void> {
-	await db.transaction().execute(async (trx) => {
-		const found = await trx
-			.updateTable('documents')
-			.set({ removed_at: null })
-			.where('id', '=', id)
-			.returning('step')
-			.executeTakeFirst();
-		if (!found) throw new NotFoundError('This document was taken out more than a day ago and is gone.');
-		const known = new Set((await trx.selectFrom('styles').select('id').execute()).map((style) => style.id));
-		const { tables } = await stateAt(trx, id, found.step);
-		// A style that went in the meantime is worn by nobody any more.
-		const kept = Object.entries(tables).filter(([, { style }]) => style === undefined || known.has(style));
-		await recordWears(trx, id, { tables: Object.fromEntries(kept) });
-	});
-}
-
-/** Documents that were taken out a day ago go for good, and with the last one of a file its bytes. */
-async function forgetRemoved(db: Kysely<Database>): Promise<void> {
-	await db
-		.deleteFrom('documents')
-		.where('removed_at', '<', sql<Date>`now() - interval '1 day'`)
-		.execute();
-	await db
-		.deleteFrom('files')
-		.where(({ not, exists, selectFrom }) =>
-			not(exists(selectFrom('documents').select('id').whereRef('file_hash', '=', 'files.hash')))
-		)
-		.execute();
-}
-
-/**
- * Writes the document as it stands: in its own format every table that wears a style, everything else as it came; in
- * another format a new file of its headings, text and tables.
- */
-export async function writeDocument(
-	db: Kysely<Database>,
-	id: string,
-	to?: OutKind,
-	as: Travel = 'living'
-): Promise<{ name: string; kind: OutKind; bytes: Uint8Array<ArrayBuffer>; account: Account }> {
-	const found = await row(db, id);
-	const document = await open(db, found);
-	const { name } = found;
-	const kind = to ?? document.kind;
-	const state = await stateAt(db, id, found.step);
-	const wardrobe = await Wardrobe.load(db);
-	const jobs = document.tables.flatMap((entry): StyleJob[] => {
-		const own = state.tables[entry.index];
-		const style = own && wardrobe.definition(own);
-		return style ? [{ index: entry.index, table: stateTable(entry, own), style }] : [];
-	});
-	if (jobs.length === 0 && kind === document.kind)
-		return {
-			name,
-			kind,
-			bytes: await fileBytes(db, found.file_hash),
-			account: { tables: [], remarks: document.remarks }
-		};
-	const { bytes, account } = await writeAs(kind, document, jobs, {
-		house: await loadHouse(db),
-		find: findIn(wardrobe.styles),
-		as,
-		title: name
-	});
-	return { name, kind, bytes, account };
 }

@@ -3,7 +3,8 @@ import { InputError } from '../core/errors.ts';
 import type { TableState } from '../workbench/state.ts';
 import { NotFoundError } from './answers.ts';
 import type { Database, RunItemState } from './database.ts';
-import { openById, stateAt, writeDocument } from './documents.ts';
+import { openById, stateAt } from './documents.ts';
+import { writeDocument } from './writing.ts';
 import { nextStep } from './rollouts.ts';
 import { newestEditions } from './styles.ts';
 

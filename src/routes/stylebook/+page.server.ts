@@ -1,6 +1,6 @@
 import { load as answer } from '$lib/server/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { loadSpecimens } from '$lib/server/documents.ts';
+import { loadSpecimens } from '$lib/server/specimens.ts';
 import { loadHouse } from '$lib/server/house.ts';
 import { listStyles } from '$lib/server/styles.ts';
 import type { PageServerLoad } from './$types.js';

@@ -9,14 +9,9 @@ import type { Style } from '../../../src/lib/core/style/types.ts';
 import { readDocx } from '../../../src/lib/formats/docx/read.ts';
 import { ConflictError, NotFoundError } from '../../../src/lib/server/answers.ts';
 import { connect, type Database } from '../../../src/lib/server/database.ts';
-import {
-	addStep,
-	listDocuments,
-	listSpecimens,
-	loadDocument,
-	loadSpecimens,
-	writeDocument
-} from '../../../src/lib/server/documents.ts';
+import { addStep, listDocuments, loadDocument } from '../../../src/lib/server/documents.ts';
+import { listSpecimens, loadSpecimens } from '../../../src/lib/server/specimens.ts';
+import { writeDocument } from '../../../src/lib/server/writing.ts';
 import {
 	frozenDraft,
 	listEditions,

@@ -8,18 +8,10 @@ import type { Style } from '../../../src/lib/core/style/types.ts';
 import { readDocx } from '../../../src/lib/formats/docx/read.ts';
 import { ConflictError, describeError, NotFoundError } from '../../../src/lib/server/answers.ts';
 import { connect, type Database } from '../../../src/lib/server/database.ts';
-import {
-	addDocument,
-	addStep,
-	archiveDocument,
-	bringBackDocument,
-	listDocuments,
-	loadDocument,
-	loadSpecimens,
-	moveToStep,
-	removeDocument,
-	writeDocument
-} from '../../../src/lib/server/documents.ts';
+import { addDocument, addStep, listDocuments, loadDocument, moveToStep } from '../../../src/lib/server/documents.ts';
+import { archiveDocument, bringBackDocument, removeDocument } from '../../../src/lib/server/shelf.ts';
+import { loadSpecimens } from '../../../src/lib/server/specimens.ts';
+import { writeDocument } from '../../../src/lib/server/writing.ts';
 import { readId, readRequest } from '../../../src/lib/server/requests.ts';
 import {
 	createStyle,

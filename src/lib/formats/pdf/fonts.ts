@@ -1,3 +1,4 @@
+/* eslint-disable no-restricted-imports -- the fonts are files, and a PDF is written on the server or the command line */
 import { existsSync, readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
@@ -20,9 +21,11 @@ function filesIn(font: string, { weight, italic }: FaceName): string[] {
 }
 
 /** The font files of a face, the family's own first. */
-export function fontFiles(name: FaceName): string[] {
+export function fontFiles(name: FaceName): Buffer[] {
 	const own = packageOf(name.family);
-	return [own, ...LENDERS.filter((font) => font !== own)].flatMap((font) => filesIn(font, name));
+	return [own, ...LENDERS.filter((font) => font !== own)]
+		.flatMap((font) => filesIn(font, name))
+		.map((path) => readFileSync(path));
 }
 
 const opened = new Map<string, Face>();
@@ -31,13 +34,6 @@ const opened = new Map<string, Face>();
 export const shippedFaces: Faces = (name) => {
 	const key = faceKey(name);
 	let face = opened.get(key);
-	if (!face)
-		opened.set(
-			key,
-			(face = new Face(
-				name,
-				fontFiles(name).map((path) => readFileSync(path))
-			))
-		);
+	if (!face) opened.set(key, (face = new Face(name, fontFiles(name))));
 	return face;
 };

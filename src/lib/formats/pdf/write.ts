@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs';
 import PDFDocument from 'pdfkit';
 import type { Line } from '../../core/cascade/look.ts';
 import { faceKey } from '../../core/layout/faces.ts';
@@ -248,11 +247,14 @@ class Tagger {
  * know of it: families that were replaced, characters that no font has.
  */
 export async function writePdf(report: Report): Promise<{ bytes: Uint8Array<ArrayBuffer>; remarks: string[] }> {
-	const pages = layReport(report, shippedFaces);
+	const pages = layPages(report);
 	return { bytes: await drawPages(pages, report), remarks: fontRemarks(report, pages) };
 }
 
-function fontRemarks(report: Report, pages: readonly Page[]): string[] {
+/** The pages of a report, laid out in the faces that ship. */
+export const layPages = (report: Report): Page[] => layReport(report, shippedFaces);
+
+export function fontRemarks(report: Report, pages: readonly Page[]): string[] {
 	const replaced = replacedFamilies(report.tables.values());
 	const missing = new Set(
 		pages.flatMap(textsOf).flatMap(({ face, text }) => [...text].filter((character) => face.missing.has(character)))
@@ -293,7 +295,7 @@ async function drawPages(pages: readonly Page[], report: Report): Promise<Uint8A
 			const name = faceKey(face.name);
 			if (registered.has(name)) continue;
 			registered.add(name);
-			fontFiles(face.name).forEach((path, file) => doc.registerFont(`${name} ${file}`, readFileSync(path)));
+			fontFiles(face.name).forEach((bytes, file) => doc.registerFont(`${name} ${file}`, bytes));
 		}
 		for (const piece of page.pieces) {
 			if (piece.kind === 'table' && !marked.has(piece.table)) {

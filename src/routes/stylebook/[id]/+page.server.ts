@@ -1,6 +1,6 @@
 import { load as answer, NotFoundError } from '$lib/server/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { loadSpecimens } from '$lib/server/documents.ts';
+import { loadSpecimens } from '$lib/server/specimens.ts';
 import { loadHouse } from '$lib/server/house.ts';
 import { readId } from '$lib/server/requests.ts';
 import { chosenSpecimens, listStyles, loadStyleSteps } from '$lib/server/styles.ts';

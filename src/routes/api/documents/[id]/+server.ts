@@ -1,6 +1,6 @@
 import { answer } from '$lib/server/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { archiveDocument, bringBackDocument, removeDocument } from '$lib/server/documents.ts';
+import { archiveDocument, bringBackDocument, removeDocument } from '$lib/server/shelf.ts';
 import { readId, readRequest } from '$lib/server/requests.ts';
 import type { RequestHandler } from './$types.js';
 

@@ -1,7 +1,7 @@
 import { canonicalStyle } from '$lib/core/style/canonical.ts';
 import { load as answer } from '$lib/server/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { loadSpecimens } from '$lib/server/documents.ts';
+import { loadSpecimens } from '$lib/server/specimens.ts';
 import { frozenDraft, listEditions } from '$lib/server/editions.ts';
 import { loadHouse } from '$lib/server/house.ts';
 import { readId } from '$lib/server/requests.ts';

@@ -1,6 +1,6 @@
 import { answer } from '$lib/server/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { writeDocument } from '$lib/server/documents.ts';
+import { writeDocument } from '$lib/server/writing.ts';
 import { readId, readOutKind } from '$lib/server/requests.ts';
 import type { RequestHandler } from './$types.js';
 

@@ -1,7 +1,7 @@
 import { MEDIA_TYPES } from '$lib/formats/index.ts';
 import { answer } from '$lib/server/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { writeDocument } from '$lib/server/documents.ts';
+import { writeDocument } from '$lib/server/writing.ts';
 import { download } from '$lib/server/files.ts';
 import { readId, readOutKind } from '$lib/server/requests.ts';
 import type { RequestHandler } from './$types.js';

@@ -1,7 +1,7 @@
 import { ZipWriter, TextReader, Uint8ArrayReader } from '@zip.js/zip.js';
 import { answer } from '$lib/server/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { writeDocument } from '$lib/server/documents.ts';
+import { writeDocument } from '$lib/server/writing.ts';
 import { download } from '$lib/server/files.ts';
 import { NotFoundError } from '$lib/server/answers.ts';
 import { readId } from '$lib/server/requests.ts';

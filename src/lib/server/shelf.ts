@@ -1,0 +1,60 @@
+import { sql, type Kysely } from 'kysely';
+import { NotFoundError } from './answers.ts';
+import type { Database } from './database.ts';
+import { documentRow, recordWears, stateAt } from './documents.ts';
+
+/** Puts a document aside, or back. */
+export async function archiveDocument(db: Kysely<Database>, id: string, archived: boolean): Promise<void> {
+	await documentRow(db, id);
+	await db
+		.updateTable('documents')
+		.set({ archived_at: archived ? sql<Date>`now()` : null })
+		.where('id', '=', id)
+		.execute();
+}
+
+/** Takes a document out; for a day it can be brought back. */
+export async function removeDocument(db: Kysely<Database>, id: string): Promise<void> {
+	await db.transaction().execute(async (trx) => {
+		await documentRow(trx, id);
+		await trx
+			.updateTable('documents')
+			.set({ removed_at: sql<Date>`now()` })
+			.where('id', '=', id)
+			.execute();
+		await trx.deleteFrom('wears').where('document_id', '=', id).execute();
+	});
+	await forgetRemoved(db);
+}
+
+/** Brings back what was taken out. */
+export async function bringBackDocument(db: Kysely<Database>, id: string): Promise<void> {
+	await db.transaction().execute(async (trx) => {
+		const found = await trx
+			.updateTable('documents')
+			.set({ removed_at: null })
+			.where('id', '=', id)
+			.returning('step')
+			.executeTakeFirst();
+		if (!found) throw new NotFoundError('This document was taken out more than a day ago and is gone.');
+		const known = new Set((await trx.selectFrom('styles').select('id').execute()).map((style) => style.id));
+		const { tables } = await stateAt(trx, id, found.step);
+		// A style that went in the meantime is worn by nobody any more.
+		const kept = Object.entries(tables).filter(([, { style }]) => style === undefined || known.has(style));
+		await recordWears(trx, id, { tables: Object.fromEntries(kept) });
+	});
+}
+
+/** Documents that were taken out a day ago go for good, and with the last one of a file its bytes. */
+async function forgetRemoved(db: Kysely<Database>): Promise<void> {
+	await db
+		.deleteFrom('documents')
+		.where('removed_at', '<', sql<Date>`now() - interval '1 day'`)
+		.execute();
+	await db
+		.deleteFrom('files')
+		.where(({ not, exists, selectFrom }) =>
+			not(exists(selectFrom('documents').select('id').whereRef('file_hash', '=', 'files.hash')))
+		)
+		.execute();
+}
