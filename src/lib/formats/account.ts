@@ -10,18 +10,29 @@ import {
 import { resolve, type House, type Resolved } from '../core/cascade/resolve.ts';
 import { flatten, type FindBase, type FlatStyle } from '../core/style/inherit.ts';
 import { ASPECTS, type Style } from '../core/style/types.ts';
+import { ONLY_TEXT } from '../core/style/bare.ts';
 import type { Table } from '../core/table/grid.ts';
+import type { Emu } from '../core/units.ts';
 import type { OpenDocument } from './document.ts';
 
 /** How a look may travel (formats.md, promise 3). */
-export type Travel = 'living' | 'living-only' | 'direct';
+export const TRAVELS = ['living', 'living-only', 'direct'] as const;
+export type Travel = (typeof TRAVELS)[number];
 
 /** One table to give a style to. `table` has its roles, parts in use, carry and touches; its grid is the document's. */
 export interface StyleJob {
 	readonly index: number;
 	readonly table: Table;
+	/** {@link ONLY_TEXT} clears the table. */
 	readonly style: Style;
+	/** The emphasis inside the text goes, too. */
+	readonly dropsEmphasis?: boolean | undefined;
+	/** Widths that the columns take; as they are where absent or empty. */
+	readonly widths?: readonly Emu[] | undefined;
 }
+
+/** Whether a job leaves a table nothing but its text. */
+export const isCleared = ({ style }: Pick<StyleJob, 'style'>): boolean => style === ONLY_TEXT;
 
 export interface Difference {
 	readonly r: number;

@@ -3,7 +3,7 @@ import { checkStyle, checkTableFile } from '../core/style/validate.ts';
 import type { Style } from '../core/style/types.ts';
 import type { Table } from '../core/table/grid.ts';
 import type { CarriedTable, OpenDocument } from './document.ts';
-import type { StyleJob } from './account.ts';
+import { isCleared, type StyleJob } from './account.ts';
 import type { House } from '../core/cascade/resolve.ts';
 import { canonicalStyle } from '../core/style/canonical.ts';
 import { selfContained } from '../core/style/export.ts';
@@ -98,7 +98,7 @@ export function carriedAfter(
 	const now = new Map(jobs.map((job) => [job.index, job]));
 	const tables = document.tables.flatMap((entry) => {
 		const job = now.get(entry.index);
-		const wears = job ? wearsOf(job.table, job.style.name) : entry.carried;
+		const wears = job ? (isCleared(job) ? null : wearsOf(job.table, job.style.name)) : entry.carried;
 		return wears ? [{ index: entry.index, key: contentKey(entry.table), wears }] : [];
 	});
 	const styles = new Map(document.styles.map((style) => [style.name, style]));

@@ -67,6 +67,8 @@ export interface Database {
 		style_id: string | null;
 		style_name: string;
 		edition: number | null;
+		/** Parts in use and carry for all its tables; what is absent stays each table's own. */
+		settings: JSONColumnType<Pick<TableState, 'partsOff' | 'carry'>>;
 		stopped_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		undone_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		created_at: Timestamp;

@@ -42,7 +42,14 @@ export async function liftStyle(
 ) {
 	const { document, state } = await openById(db, id);
 	const entry = tableAt(document.tables, index);
-	const { style: _style, touches: _touches, edition: _edition, pinned: _pinned, ...own } = state.tables[index] ?? {};
+	const {
+		style: _style,
+		touches: _touches,
+		edition: _edition,
+		pinned: _pinned,
+		cleared: _cleared,
+		...own
+	} = state.tables[index] ?? {};
 	const house = await loadHouse(db);
 	const fresh = await freeName(db, name.trim());
 	const { style, touches } = lift(stateTable(entry, own), entry.appearance, house, fresh);

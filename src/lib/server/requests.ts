@@ -1,5 +1,8 @@
 import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
-import { OUT_KINDS, type OutKind } from '../formats/index.ts';
+import { PAPERS, type PaperName } from '../core/layout/report.ts';
+import { TRAVELS } from '../formats/account.ts';
+import { OUT_KINDS } from '../formats/index.ts';
+import type { Output } from './writing.ts';
 import { InputError } from '../core/errors.ts';
 import { COLUMN_KINDS, ROLE_PATTERN } from '../core/table/roles.ts';
 import { TOUCH_SCHEMA } from '../core/style/schema.ts';
@@ -24,6 +27,9 @@ const count = { type: 'integer', minimum: 1 };
 const label = { type: 'string', minLength: 1, maxLength: 200 };
 const renaming = { type: 'object', maxProperties: 500, additionalProperties: { type: 'string', maxLength: 200 } };
 
+const partsOff = { type: 'array', maxItems: 200, items: { type: 'string', maxLength: 200 } };
+const carry = { type: 'array', uniqueItems: true, items: { enum: ASPECTS } };
+
 const tableState = closed(
 	{
 		style: uuid,
@@ -33,9 +39,12 @@ const tableState = closed(
 		kinds: byNumber({ enum: COLUMN_KINDS }),
 		firstColumns: { type: 'integer', minimum: 0, maximum: 1000 },
 		lastColumns: { type: 'integer', minimum: 0, maximum: 1000 },
-		partsOff: { type: 'array', maxItems: 200, items: { type: 'string', maxLength: 200 } },
-		carry: { type: 'array', uniqueItems: true, items: { enum: ASPECTS } },
-		touches: { type: 'array', maxItems: 20_000, items: TOUCH_SCHEMA }
+		partsOff,
+		carry,
+		touches: { type: 'array', maxItems: 20_000, items: TOUCH_SCHEMA },
+		cleared: { type: 'boolean' },
+		dropsEmphasis: { type: 'boolean' },
+		widths: { type: 'array', maxItems: 16_384, items: { type: 'integer', minimum: 0, maximum: 100_000_000 } }
 	},
 	[]
 );
@@ -53,10 +62,15 @@ const SCHEMAS = {
 		},
 		['table', 'name', 'wear', 'after']
 	),
-	startRun: closed({ style: uuid, documents: { type: 'array', minItems: 1, maxItems: 2_000, items: uuid } }, [
-		'style',
-		'documents'
-	]),
+	startRun: closed(
+		{
+			style: uuid,
+			documents: { type: 'array', minItems: 1, maxItems: 2_000, items: uuid },
+			partsOff,
+			carry
+		},
+		['style', 'documents']
+	),
 	changeRun: closed({ to: { enum: ['stop', 'resume', 'undo'] } }, ['to']),
 	keepDocument: closed({ archived: { type: 'boolean' }, removed: { const: false } }, []),
 	newStyle: closed({ from: uuid, how: { enum: ['inherit', 'copy'] }, definition: { type: 'object' } }, []),
@@ -111,7 +125,12 @@ export interface Requests {
 	newStep: { after: number; label: string; tables: Record<number, import('../workbench/state.ts').TableState> };
 	moveStep: { from: number; to: number };
 	lift: { table: number; name: string; wear: boolean; after: number };
-	startRun: { style: string; documents: string[] };
+	startRun: {
+		style: string;
+		documents: string[];
+		partsOff?: string[];
+		carry?: import('../core/style/types.ts').Aspect[];
+	};
 	changeRun: { to: 'stop' | 'resume' | 'undo' };
 	keepDocument: { archived?: boolean; removed?: false };
 	newStyle: { from?: string; how?: 'inherit' | 'copy'; definition?: unknown };
@@ -170,11 +189,26 @@ export function readIndex(url: URL, name: string): number {
 	return Number(text);
 }
 
-/** The format that `?as=` asks for; undefined for the document's own. */
-export function readOutKind(url: URL): OutKind | undefined {
-	const kind = url.searchParams.get('as');
-	if (kind === null) return undefined;
-	if (!OUT_KINDS.includes(kind as OutKind))
-		throw new InputError('request', `“${kind}” is not a format to take a file in; there are: ${OUT_KINDS.join(', ')}.`);
-	return kind as OutKind;
+const one = <T extends string>(url: URL, name: string, known: readonly T[], what: string): T | undefined => {
+	const value = url.searchParams.get(name);
+	if (value === null) return undefined;
+	if (!known.includes(value as T))
+		throw new InputError('request', `“${value}” is not ${what}; there are: ${known.join(', ')}.`);
+	return value as T;
+};
+
+/** What an address asks to be written: `as` a format, `travel`, only some `tables` (numbers from 0), on what `paper`. */
+export function readOutput(url: URL): Output {
+	const tables = url.searchParams.get('tables');
+	if (tables !== null && !/^\d{1,6}(,\d{1,6})*$/.test(tables))
+		throw new InputError('request', '“tables” in the address is to be numbers from 0 with commas between them.');
+	return {
+		to: one(url, 'as', OUT_KINDS, 'a format to take a file in'),
+		as: one(url, 'travel', TRAVELS, 'a way for looks to travel'),
+		only: tables?.split(',').map(Number),
+		paper: {
+			name: one(url, 'paper', Object.keys(PAPERS) as PaperName[], 'a paper') ?? 'A4',
+			across: url.searchParams.get('across') === '1'
+		}
+	};
 }

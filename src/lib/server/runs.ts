@@ -32,13 +32,18 @@ export interface RunJob {
 	readonly run: string;
 	readonly document: string;
 }
+/** What a run is to do: a style for all tables of some documents, with these parts and this carry where they are said. */
+export interface RunWish extends Pick<TableState, 'partsOff' | 'carry'> {
+	readonly style: string;
+	readonly documents: readonly string[];
+}
 /** Hands jobs to the queue. */
 export type Send = (jobs: readonly RunJob[]) => Promise<void>;
 
 /** Begins a run: every table of these documents is to wear a style. What is to do is stored before it is sent. */
 export async function startRun(
 	db: Kysely<Database>,
-	{ style, documents }: { style: string; documents: readonly string[] },
+	{ style, documents, ...settings }: RunWish,
 	send: Send
 ): Promise<{ id: string }> {
 	const known = await db.selectFrom('styles').select('name').where('id', '=', style).executeTakeFirst();
@@ -49,7 +54,7 @@ export async function startRun(
 	const id = await db.transaction().execute(async (trx) => {
 		const run = await trx
 			.insertInto('runs')
-			.values({ style_id: style, style_name: known.name, edition })
+			.values({ style_id: style, style_name: known.name, edition, settings: JSON.stringify(settings) })
 			.returning('id')
 			.executeTakeFirstOrThrow();
 		const here = await trx
@@ -91,7 +96,8 @@ export async function workOn(db: Kysely<Database>, { run, document }: RunJob): P
 					'runs.undone_at',
 					'runs.style_id',
 					'runs.style_name',
-					'runs.edition'
+					'runs.edition',
+					'runs.settings'
 				])
 				.where('run_id', '=', run)
 				.where('document_id', '=', document)
@@ -105,12 +111,14 @@ export async function workOn(db: Kysely<Database>, { run, document }: RunJob): P
 			await trx.selectFrom('documents').select('id').where('id', '=', document).forUpdate().execute();
 			const { document: opened, state } = await openById(trx, document);
 			const before = Object.fromEntries(opened.tables.map(({ index }) => [index, state.tables[index] ?? {}]));
-			const { style_id: style, edition } = found;
+			const { style_id: style, edition, settings } = found;
 			const worn = Object.fromEntries(
-				Object.entries(before).map(([index, { edition: _edition, pinned: _pinned, ...own }]): [string, TableState] => [
-					index,
-					{ ...own, style, ...(edition !== null && { edition }) }
-				])
+				Object.entries(before).map(
+					([index, { edition: _edition, pinned: _pinned, cleared: _cleared, ...own }]): [string, TableState] => [
+						index,
+						{ ...own, ...settings, style, ...(edition !== null && { edition }) }
+					]
+				)
 			);
 			await nextStep(trx, document, `run: ${found.style_name}`, worn);
 			await trx

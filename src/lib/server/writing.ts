@@ -1,12 +1,57 @@
 import type { Kysely } from 'kysely';
-import type { Account, StyleJob, Travel } from '../formats/account.ts';
-import { writeAs, type OutKind } from '../formats/index.ts';
+import { LOOK_FIELDS, type Appearance } from '../core/cascade/look.ts';
+import { drawnPage, type DrawnPage } from '../core/layout/drawn.ts';
+import type { Paper } from '../core/layout/report.ts';
+import { ONLY_TEXT } from '../core/style/bare.ts';
+import { ASPECTS } from '../core/style/types.ts';
+import type { Account, LeafAccount, StyleJob, Travel } from '../formats/account.ts';
+import { prepare } from '../formats/account.ts';
+import type { DocumentTable } from '../formats/document.ts';
+import { flowOf } from '../formats/flow.ts';
+import { openDocument, writeAs, type AnyDocument, type OutKind } from '../formats/index.ts';
+import { reportOf } from '../formats/pdf/report.ts';
+import { fontRemarks, layPages } from '../formats/pdf/write.ts';
+import type { TableState } from '../workbench/state.ts';
 import { stateTable } from '../workbench/table.ts';
+import { NotFoundError } from './answers.ts';
 import type { Database } from './database.ts';
 import { documentRow, fileBytes, openFile, stateAt } from './documents.ts';
 import { Wardrobe } from './editions.ts';
 import { loadHouse } from './house.ts';
 import { findIn } from './styles.ts';
+
+/** What is to be written of a document, and how. */
+export interface Output {
+	/** Absent: its own format. */
+	readonly to?: OutKind | undefined;
+	readonly as?: Travel | undefined;
+	/** Only these tables, in a new file; by index. */
+	readonly only?: readonly number[] | undefined;
+	readonly paper?: Paper | undefined;
+}
+
+/** What a table's state asks of the writer; undefined where it leaves the table as it came. */
+function jobOf(entry: DocumentTable, own: TableState | undefined, wardrobe: Wardrobe): StyleJob | undefined {
+	if (!own) return undefined;
+	const { index } = entry;
+	const table = stateTable(entry, own);
+	const more = { dropsEmphasis: own.dropsEmphasis, widths: own.widths };
+	if (own.cleared)
+		return { index, style: ONLY_TEXT, table: { ...table, carry: ASPECTS, partsOff: [], touches: [] }, ...more };
+	const style = wardrobe.definition(own);
+	return style && { index, style, table, ...more };
+}
+
+/** A document with what its tables are to wear now. */
+async function dressed(db: Kysely<Database>, id: string) {
+	const found = await documentRow(db, id);
+	const document = await openFile(db, found);
+	const state = await stateAt(db, id, found.step);
+	const wardrobe = await Wardrobe.load(db);
+	const jobs = document.tables.flatMap((entry) => jobOf(entry, state.tables[entry.index], wardrobe) ?? []);
+	const options = { house: await loadHouse(db), find: findIn(wardrobe.styles), title: found.name };
+	return { found, document, jobs, options };
+}
 
 /**
  * Writes the document as it stands: in its own format every table that wears a style, everything else as it came; in
@@ -15,32 +60,85 @@ import { findIn } from './styles.ts';
 export async function writeDocument(
 	db: Kysely<Database>,
 	id: string,
-	to?: OutKind,
-	as: Travel = 'living'
+	{ to, as = 'living', only, paper }: Output = {}
 ): Promise<{ name: string; kind: OutKind; bytes: Uint8Array<ArrayBuffer>; account: Account }> {
-	const found = await documentRow(db, id);
-	const document = await openFile(db, found);
-	const { name } = found;
+	const { found, document, jobs, options } = await dressed(db, id);
 	const kind = to ?? document.kind;
-	const state = await stateAt(db, id, found.step);
-	const wardrobe = await Wardrobe.load(db);
-	const jobs = document.tables.flatMap((entry): StyleJob[] => {
-		const own = state.tables[entry.index];
-		const style = own && wardrobe.definition(own);
-		return style ? [{ index: entry.index, table: stateTable(entry, own), style }] : [];
-	});
-	if (jobs.length === 0 && kind === document.kind)
+	const name = only?.length === 1 ? `${found.name}, table ${only[0]! + 1}` : found.name;
+	if (jobs.length === 0 && kind === document.kind && !only)
 		return {
 			name,
 			kind,
 			bytes: await fileBytes(db, found.file_hash),
 			account: { tables: [], remarks: document.remarks }
 		};
-	const { bytes, account } = await writeAs(kind, document, jobs, {
-		house: await loadHouse(db),
-		find: findIn(wardrobe.styles),
-		as,
-		title: name
-	});
+	const { bytes, account } = await writeAs(kind, document, jobs, { ...options, as, only, paper, title: name });
 	return { name, kind, bytes, account };
+}
+
+/** The pages of a document as its PDF has them. */
+export async function printDocument(db: Kysely<Database>, id: string, { only, paper }: Output) {
+	const { found, document, jobs, options } = await dressed(db, id);
+	const report = reportFor(document, jobs, { ...options, only, paper });
+	const pages = layPages(report);
+	return { id, name: found.name, pages: pages.map(drawnPage), remarks: fontRemarks(report, pages) };
+}
+
+function reportFor(
+	document: AnyDocument,
+	jobs: readonly StyleJob[],
+	options: Parameters<typeof prepare>[2] & { title: string; only?: Output['only']; paper?: Paper | undefined }
+) {
+	const { blocks, order } = flowOf(document, options.only);
+	const worn = jobs.filter(({ index }) => order.includes(index));
+	return reportOf({ blocks, tables: document.tables }, prepare(document, worn, options), options);
+}
+
+/** One table as a format shows it, read back from a file of that format. */
+export interface FormatView {
+	readonly kind: 'docx' | 'odt' | 'html' | 'pdf' | 'csv';
+	/** Absent for rows, and for a page, which is drawn. */
+	readonly appearance?: Appearance;
+	readonly page?: DrawnPage;
+	readonly leaves: readonly LeafAccount[];
+	readonly lostWhat: Readonly<Record<string, number>>;
+	readonly differences: number;
+}
+
+/** One table's look in all formats: each written, and read again by that format's own rules. */
+export async function formatViews(db: Kysely<Database>, id: string, index: number) {
+	const { found, document, jobs, options } = await dressed(db, id);
+	const entry = document.tables[index];
+	if (!entry) throw new NotFoundError(`There is no table ${index + 1}: the document has ${document.tables.length}.`);
+	const job = jobs.find((one) => one.index === index);
+	const wanted = job ? prepare(document, [job], options)[0]!.wanted : entry.appearance;
+	const views: FormatView[] = [];
+	for (const kind of ['docx', 'odt', 'html', 'pdf', 'csv'] as const) {
+		const { bytes, account } = await writeAs(kind, document, jobs, { ...options, only: [index] });
+		const own = account.tables[0];
+		views.push({
+			kind,
+			...(kind === 'pdf'
+				? { page: drawnPage(layPages(reportFor(document, jobs, { ...options, only: [index] }))[0]!) }
+				: kind !== 'csv' && { appearance: (await openDocument(bytes, `one.${kind}`)).tables[0]!.appearance }),
+			leaves: own?.leaves ?? [],
+			lostWhat: own?.lostWhat ?? {},
+			differences: own?.differences.length ?? 0
+		});
+	}
+	return {
+		id,
+		name: found.name,
+		index,
+		grid: job?.table ?? entry.table,
+		content: entry.content,
+		widths: job?.widths?.length ? job.widths : entry.widths,
+		place: entry.place,
+		style: job?.style.name ?? null,
+		tables: document.tables.length,
+		/** How many different settings its look has, for telling how much is compared. */
+		fields: LOOK_FIELDS.filter((field) => wanted.looks.some((look) => look[field] !== undefined)).length,
+		wanted,
+		views
+	};
 }

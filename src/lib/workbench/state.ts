@@ -1,5 +1,6 @@
 import type { Aspect } from '../core/style/types.ts';
 import type { Touch } from '../core/table/grid.ts';
+import type { Emu } from '../core/units.ts';
 import type { ColumnKind, RowRole } from '../core/table/roles.ts';
 
 /** What a person decided about one table of a document; everything absent is as recognised. */
@@ -17,6 +18,12 @@ export interface TableState {
 	readonly lastColumns?: number;
 	readonly partsOff?: readonly string[];
 	readonly carry?: readonly Aspect[];
+	/** Wears no style, and nothing of its own either: only its text is left. */
+	readonly cleared?: boolean;
+	/** The emphasis inside its text goes. */
+	readonly dropsEmphasis?: boolean;
+	/** Widths of its columns, matched from another table; as in the file where absent. */
+	readonly widths?: readonly Emu[];
 	/** One-off settings of its cells and edges. */
 	readonly touches?: readonly Touch[];
 }

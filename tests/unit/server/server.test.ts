@@ -173,7 +173,7 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 		await archiveDocument(db, id, true);
 		assert.equal((await found())!.archived, true);
 		for (const kind of ['docx', 'odt', 'html', 'csv', 'json'] as const) {
-			const written = await writeDocument(db, id, kind);
+			const written = await writeDocument(db, id, { to: kind });
 			assert.equal(written.kind, kind);
 			assert.ok(written.bytes.length > 10);
 			assert.deepEqual(written.account.tables[0]!.differences, [], kind);

@@ -18,3 +18,13 @@ export type Block =
 	| { readonly kind: 'heading'; readonly level: number; readonly text: string }
 	| { readonly kind: 'paragraph'; readonly text: string }
 	| { readonly kind: 'table'; readonly index: number };
+
+/** Content whose words have no emphasis of their own; what is raised or lowered stays so. */
+export const withoutEmphasis = (content: readonly (readonly CellContent[])[]): CellContent[][] =>
+	content.map((pieces) =>
+		pieces.map((piece) =>
+			'nested' in piece
+				? piece
+				: { runs: piece.runs.map(({ text, position }) => ({ text, ...(position && { position }) })) }
+		)
+	);

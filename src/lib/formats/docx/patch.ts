@@ -1,7 +1,7 @@
 import { LEAF_WORDS, sameLine, Tally, type SeenLeaf } from '../account.ts';
 import type { Appearance, Line, Look } from '../../core/cascade/look.ts';
 import type { Aspect } from '../../core/style/types.ts';
-import { toPoints, toTwips } from '../../core/units.ts';
+import { toPoints, toTwips, type Emu } from '../../core/units.ts';
 import { decimalMarkOf } from '../../core/values/parse.ts';
 import type { Edits, XmlNode } from '../package/xml.ts';
 import { placeProperties, rewriteProperties } from './containers.ts';
@@ -49,6 +49,12 @@ export interface PatchJob {
 	readonly carry: ReadonlySet<Aspect>;
 	/** The living style that the table is to wear; undefined leaves the file's own and says all directly. */
 	readonly styleId: string | undefined;
+	/** The file's own table style goes, and no other comes. */
+	readonly clears: boolean;
+	/** The emphasis inside the text goes. */
+	readonly dropsEmphasis: boolean;
+	/** Widths that the columns take, in EMU; empty leaves them. */
+	readonly widths: readonly Emu[];
 	readonly look: TableLook;
 	/** Whether what the style cannot say may be said directly. */
 	readonly direct: boolean;
@@ -86,6 +92,8 @@ export class PatchCache {
 const TEXT_NAMES: ReadonlySet<string> = new Set(Object.values(TEXT_ELEMENTS).flat());
 /** Fields of run properties that are called otherwise among looks. */
 const TEXT_LEAF: Partial<Record<keyof TextLayer, SeenLeaf>> = { bold: 'weight', caps: 'case', smallCaps: 'case' };
+const widthMarkup = (name: string, widths: readonly Emu[]) =>
+	`<${name} w:w="${toTwips(widths.reduce<number>((sum, width) => sum + width, 0) as Emu)}" w:type="dxa"/>`;
 const SIDES = ['top', 'bottom', 'start', 'end'] as const;
 const MARGIN_FIELDS = { top: 'marginTop', bottom: 'marginBottom', start: 'marginStart', end: 'marginEnd' } as const;
 const OPPOSITE = [1, 0, 3, 2] as const;
@@ -134,7 +142,7 @@ class TablePatch {
 		// What stays of the table's own properties once those that the style carries are gone.
 		const kept = (name: string, aspect: Aspect) => (carry.has(aspect) ? undefined : tblPr?.child(name));
 		this.resolver = sheet.resolver({
-			styleId: styleId ?? tblPr?.child('w:tblStyle')?.attribute('w:val'),
+			styleId: styleId ?? (job.clears ? undefined : tblPr?.child('w:tblStyle')?.attribute('w:val')),
 			look,
 			borders: readBorders(kept('w:tblBorders', 'linework'), sheet.theme),
 			margins: readMargins(kept('w:tblCellMar', 'margins'))
@@ -190,6 +198,7 @@ class TablePatch {
 			for (const field of this.lostPerLook[look]!) this.tally.lose(field, LEAF_WORDS[field], 1);
 			for (const cell of cells) looks.set(cell, look);
 		});
+		this.patchWidths();
 		source.rows.forEach(({ cells }) => cells.forEach((cell, i) => this.patchCell(cell, i, looks.get(cell)!)));
 		this.countUses();
 		return this.tally;
@@ -209,6 +218,15 @@ class TablePatch {
 		}
 	}
 
+	/** Gives the columns their widths: the grid here, the cells as each is patched (§17.4.16, §17.4.71). */
+	private patchWidths(): void {
+		const { source, widths } = this.job;
+		const grid = source.node.child('w:tblGrid');
+		if (widths.length === 0 || !grid) return;
+		const columns = widths.map((width) => `<w:gridCol w:w="${toTwips(width)}"/>`).join('');
+		this.edits.replace(grid.start, grid.end, `<w:tblGrid>${columns}</w:tblGrid>`);
+	}
+
 	private patchTableProperties(): void {
 		const { source, styleId, look } = this.job;
 		const set = new Map<string, string>();
@@ -216,6 +234,7 @@ class TablePatch {
 			set.set('w:tblStyle', `<w:tblStyle w:val="${styleId}"/>`);
 			set.set('w:tblLook', writeTableLook(look));
 		}
+		if (this.job.widths.length) set.set('w:tblW', widthMarkup('w:tblW', this.job.widths));
 		this.place(source.node, 'w:tblPr', TABLE_ORDER, this.goesFromTable, set);
 	}
 
@@ -235,8 +254,9 @@ class TablePatch {
 
 	/** Which of a table's own settings (also those that a row makes exceptions of) the style takes over. */
 	private readonly goesFromTable = ({ name }: XmlNode): boolean => {
-		const { carry } = this.job;
+		const { carry, clears } = this.job;
 		return (
+			(clears && (name === 'w:tblStyle' || name === 'w:tblLook')) ||
 			(carry.has('linework') && (name === 'w:tblBorders' || name === 'w:tblCellSpacing')) ||
 			(carry.has('margins') && name === 'w:tblCellMar') ||
 			(carry.has('fill') && name === 'w:shd')
@@ -320,18 +340,30 @@ class TablePatch {
 			contested ||= want !== INSIDE && this.isContested(cell, side);
 		}
 		if (contested) key += '*';
+		const width = this.job.widths.slice(cell.c, cell.c + cell.cols);
+		if (width.length) key += `w${width.join()}`;
 		const look = this.looks[lookNumber]!;
-		const patched = getOrMake(this.patchedCells, key, () => this.cellPatch(own, look, ground, number, contested));
+		const patched = getOrMake(this.patchedCells, key, () =>
+			this.cellPatch(own, look, ground, number, contested, width)
+		);
 		this.note(patched);
 		placeProperties(this.edits, reader.xml.source, cell.node, tcPr, patched.markup);
 		this.patchText(cell, lookNumber, ground);
 	}
 
 	/** A w:tcPr that says what table and style do not say of the cell already. */
-	private cellPatch(own: CellContext, look: Look, ground: CellGround, number: number, contested: boolean): Patched {
+	private cellPatch(
+		own: CellContext,
+		look: Look,
+		ground: CellGround,
+		number: number,
+		contested: boolean,
+		width: readonly Emu[]
+	): Patched {
 		const { reader, carry, strict, direct } = this.job;
 		const kept = (aspect: Aspect) => !carry.has(aspect);
 		const set = new Map<string, string>();
+		if (width.length) set.set('w:tcW', widthMarkup('w:tcW', width));
 		const same: SeenLeaf[] = [];
 		const different: SeenLeaf[] = [];
 		const say = <T>(
@@ -414,7 +446,7 @@ class TablePatch {
 	private patchText(cell: SourceCell, look: number, ground: CellGround): void {
 		const { reader } = this.job;
 		const content = readCellText(cell.node, reader);
-		const emphasis = emphasisOf(content);
+		const emphasis = this.job.dropsEmphasis ? () => NO_FIELDS : emphasisOf(content);
 		for (const paragraph of content) {
 			for (const { node, context } of paragraph.runs) {
 				const patched = this.runPatch(look, ground, context, emphasis(context));

@@ -7,6 +7,7 @@ import type { Table } from '../../core/table/grid.ts';
 import { roleFamily } from '../../core/table/roles.ts';
 import {
 	compare,
+	isCleared,
 	formatsLost,
 	prepare,
 	type Prepared,
@@ -62,6 +63,9 @@ export async function writeDocx(
 			wanted,
 			carry: new Set(job.table.carry),
 			styleId: living?.id,
+			clears: isCleared(job),
+			dropsEmphasis: job.dropsEmphasis ?? false,
+			widths: job.widths ?? [],
 			look: living
 				? chooseLook(job.table, living, sheet, wanted, source)
 				: readTableProperties(source.node, sheet).look,
@@ -122,7 +126,7 @@ function makeLivingStyles(
 		livings.set(id, living);
 		return id;
 	};
-	for (const { job } of prepared) add(job.style, job.table);
+	for (const { job } of prepared) if (!isCleared(job)) add(job.style, job.table);
 	for (const { xml } of livings.values())
 		sheet.add(
 			parseXml(`<w:styles xmlns:w="${W_NAMESPACE}">${xml}</w:styles>`, 'living style', { namespaces: NAMESPACES }).root

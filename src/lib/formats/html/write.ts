@@ -2,8 +2,10 @@ import { FIELD_ASPECT, LOOK_FIELDS, type Appearance, type Line, type LookField }
 import { ASPECTS, type Aspect } from '../../core/style/types.ts';
 import { cssName, styleCss } from '../../core/share/css.ts';
 import { roleFamily, splitRole } from '../../core/table/roles.ts';
+import { toPixels, type Emu } from '../../core/units.ts';
 import {
 	compare,
+	isCleared,
 	tallyOf,
 	prepare,
 	sameLine,
@@ -106,6 +108,8 @@ interface TagChange {
 	readonly styles?: readonly string[];
 	readonly attributes?: Readonly<Record<string, string>>;
 	readonly name?: string;
+	/** Attributes that go. */
+	readonly drops?: readonly string[];
 	/** Other class names that go. */
 	readonly without?: ReadonlySet<string>;
 }
@@ -114,10 +118,10 @@ interface TagChange {
 function changeTag(edits: PageEdits, source: string, element: Element, change: TagChange): void {
 	const tags = tagsOf(element);
 	if (!tags) return;
-	const { carry, classes, styles = [], attributes = {}, name = element.name, without } = change;
+	const { carry, classes, styles = [], attributes = {}, name = element.name, drops = [], without } = change;
 	const kept = Object.entries(element.attribs).filter(
 		([key]) =>
-			!['class', 'style', ...Object.keys(attributes)].includes(key) &&
+			!['class', 'style', ...Object.keys(attributes), ...drops].includes(key) &&
 			!(LEGACY[key] && carry.has(LEGACY[key]) && element.name !== 'caption')
 	);
 	const names = [
@@ -137,6 +141,35 @@ function changeTag(edits: PageEdits, source: string, element: Element, change: T
 	const isSame = name === element.name && JSON.stringify(before) === JSON.stringify([...all].sort());
 	if (!isSame && written !== tag) edits.replace(tags.start, tags.open, tag);
 	if (name !== element.name && tags.hasEnd) edits.replace(tags.close, tags.end, `</${name}>`);
+}
+
+/** Elements that give words emphasis, and nothing else. */
+const EMPHATIC: ReadonlySet<string> = new Set(['b', 'strong', 'i', 'em', 'u', 'font', 'big', 'small', 'mark', 'ins']);
+const TEXT_ONLY: ReadonlySet<Aspect> = new Set(['text']);
+
+/** Takes the emphasis inside a cell's text away; tables inside it keep theirs. */
+function dropEmphasis(edits: PageEdits, source: string, element: Element): void {
+	for (const child of childElements(element)) {
+		if (child.name === 'table') continue;
+		const tags = tagsOf(child);
+		if (tags && EMPHATIC.has(child.name)) {
+			edits.replace(tags.start, tags.open, '');
+			if (tags.hasEnd) edits.replace(tags.close, tags.end, '');
+		} else if (child.attribs.style) changeTag(edits, source, child, { carry: TEXT_ONLY, classes: [] });
+		dropEmphasis(edits, source, child);
+	}
+}
+
+/** Gives the columns their widths by `col` elements, in the place of those that the table has. */
+function setWidths(edits: PageEdits, source: string, { node }: HtmlGrid, widths: readonly Emu[]): void {
+	const markup = `<colgroup>${widths.map((width) => `<col style="width: ${toPixels(width).toFixed(1)}px">`).join('')}</colgroup>`;
+	const old = childElements(node, 'colgroup', 'col').flatMap((one) => tagsOf(one) ?? []);
+	for (const { start, end } of old.slice(1)) edits.replace(start, end, '');
+	const [first] = old;
+	if (first) return edits.replace(first.start, first.end, markup);
+	const caption = childElements(node, 'caption').flatMap((one) => tagsOf(one) ?? [])[0];
+	const tags = tagsOf(node);
+	if (tags) edits.insert(caption?.end ?? tags.open, markup);
 }
 
 /** The classes of a row and of its cells, from the parts that rule them. */
@@ -224,15 +257,18 @@ function pageWith(
 			carry,
 			classes: living ? [className] : [],
 			styles: carry.has('linework') ? ['border-collapse: collapse'] : [],
-			attributes: { 'data-style': job.style.name },
+			attributes: isCleared(job) ? {} : { 'data-style': job.style.name },
+			drops: isCleared(job) ? ['data-style'] : [],
 			without: previous
 		});
 		if (living) sheets.set(className, styleCss(resolved.style, options.house));
 		for (const section of new Set(grid.rows.map((row) => row.section)))
 			if (section) changeTag(edits, source, section, { carry, classes: [] });
+		if (job.widths?.length) setWidths(edits, source, grid, job.widths);
 		grid.rows.forEach(({ node }, r) => changeTag(edits, source, node, { carry, classes: living ? [...rows[r]!] : [] }));
 		grid.cells.forEach((cell, i) => {
 			if (!cell) return;
+			if (job.dropsEmphasis) dropEmphasis(edits, source, cell);
 			const { r, c } = grid.grid.cells[i]!;
 			const scope = scopeOf(one, r, c);
 			changeTag(edits, source, cell, {
@@ -258,7 +294,9 @@ function pageWith(
 }
 
 const isLiving = ({ job }: Prepared, as: Travel): boolean =>
-	as !== 'direct' && ASPECTS.every((aspect) => aspect === 'formats' || job.table.carry.includes(aspect));
+	as !== 'direct' &&
+	!isCleared(job) &&
+	ASPECTS.every((aspect) => aspect === 'formats' || job.table.carry.includes(aspect));
 
 /** Our style sheets and data: at the end of the head, or before the first table where the page has no head of its own. */
 function placeForStyles({ page, grids }: HtmlDocument): number {

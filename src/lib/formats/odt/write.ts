@@ -2,10 +2,12 @@ import { InputError } from '../../core/errors.ts';
 import { FIELD_ASPECT, LOOK_FIELDS, type Line, type Look } from '../../core/cascade/look.ts';
 import type { Aspect } from '../../core/style/types.ts';
 import { roleFamily } from '../../core/table/roles.ts';
+import { toPoints } from '../../core/units.ts';
 import {
 	compare,
-	tallyOf,
+	isCleared,
 	prepare,
+	tallyOf,
 	type Prepared,
 	type StyleJob,
 	type WriteOptions,
@@ -119,7 +121,7 @@ class PartWriter {
 		);
 		const open = this.startTag(node, {
 			'table:style-name': tableStyle,
-			'table:template-name': styleName(job.style.name)
+			'table:template-name': isCleared(job) ? null : styleName(job.style.name)
 		});
 		const containers = node.children.filter(({ name }) =>
 			/^table:(table-row|table-header-rows|table-rows|table-row-group)$/.test(name)
@@ -129,7 +131,25 @@ class PartWriter {
 		const replacements = grid.isGrouped
 			? this.rowsInPlace(index, prepared)
 			: [{ start: first.start, end: containers.at(-1)!.end, text: this.rows(index, prepared) }];
-		return open + this.within(node.openEnd, node.end, replacements);
+		return open + this.within(node.openEnd, node.end, [...this.columns(node, job), ...replacements]);
+	}
+
+	/** Columns with the widths that a job gives them, in the place of those that the table has. */
+	private columns(node: XmlNode, { widths = [], style }: StyleJob) {
+		if (widths.length === 0) return [];
+		const markup = widths.map((width) => {
+			const name = this.maker.make(
+				'table-column',
+				undefined,
+				`${style.name}-column`,
+				{ 'style:table-column-properties': { 'style:column-width': `${toPoints(width)}pt` } },
+				new Set()
+			);
+			return `<${this.raw('table:table-column')} ${this.raw('table:style-name')}="${name}"/>`;
+		});
+		return node.children
+			.filter(({ name }) => /^table:table-(column|columns|header-columns|column-group)$/.test(name))
+			.map(({ start, end }, i) => ({ start, end, text: i === 0 ? markup.join('') : '' }));
 	}
 
 	/** All rows anew, the header rows in `table:table-header-rows` so that they repeat on every page. */
@@ -241,7 +261,9 @@ class PartWriter {
 					const own = textLook(runProperties(paragraph, { ...run, spans: [span] }, odfStyles), odfStyles, before.size);
 					const said = odfStyles.properties('text', spanStyle);
 					const emphasis: Look = Object.fromEntries(
-						EMPHASIS.filter((field) => own[field] !== before[field]).map((field) => [field, own[field]])
+						(job.dropsEmphasis ? [] : EMPHASIS)
+							.filter((field) => own[field] !== before[field])
+							.map((field) => [field, own[field]])
 					);
 					const position: Attributes = Object.fromEntries(
 						[...said].filter(([key]) => key === 'style:text-position' || key.startsWith('style:text-line-through'))
@@ -362,7 +384,10 @@ export async function writeOdt(
 	const byIndex = new Map(prepared.map((one) => [one.job.index, one]));
 	const changed = new Map<string, EntryText>();
 	const parts = [...new Set([document.content, ...(document.stylesPart ? [document.stylesPart] : [])])];
-	const templates = templateMarkup(prepared, house);
+	const templates = templateMarkup(
+		prepared.filter(({ job }) => !isCleared(job)),
+		house
+	);
 	const data = carriedToJson(carriedAfter(document, jobs, house, find));
 	for (const part of parts) {
 		const holdsStyles = part === (document.stylesPart ?? document.content);

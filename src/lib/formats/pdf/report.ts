@@ -3,6 +3,7 @@ import { SHIPPED } from '../../core/layout/fonts.ts';
 import { rowKeeps } from '../../core/layout/pages.ts';
 import type { Paper, Report, ReportTable } from '../../core/layout/report.ts';
 import type { TableInput } from '../../core/layout/table.ts';
+import { withoutEmphasis } from '../../core/table/content.ts';
 import { textAt } from '../../core/table/grid.ts';
 import type { Emu } from '../../core/units.ts';
 import type { Prepared } from '../account.ts';
@@ -32,8 +33,8 @@ export function reportOf(
 	const inputOf = (entry: DocumentTable): TableInput => ({
 		table: styled.get(entry.index)?.job.table ?? entry.table,
 		appearance: appearanceOf(entry),
-		content: entry.content,
-		widths: entry.widths.some((width) => width > 0) ? widthsOf(entry.widths) : [],
+		content: styled.get(entry.index)?.job.dropsEmphasis ? withoutEmphasis(entry.content) : entry.content,
+		widths: widthsOf(styled.get(entry.index)?.job.widths ?? entry.widths),
 		nested: (index) => {
 			const inner = document.tables[index];
 			return inner && inputOf(inner);

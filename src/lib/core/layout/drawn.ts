@@ -1,0 +1,61 @@
+import type { Mark, TableMarks } from './marks.ts';
+import type { Page } from './report.ts';
+
+/** Text of a drawn page: plain data, for whoever draws it. */
+export interface DrawnText {
+	readonly x: number;
+	readonly y: number;
+	readonly turn: 0 | 90 | 270;
+	readonly text: string;
+	readonly family: string;
+	readonly weight: number;
+	readonly italic: boolean;
+	readonly size: number;
+	readonly ink: string;
+	readonly tracking: number;
+	readonly spread: number;
+	readonly width: number;
+	readonly underline: 'none' | 'single' | 'double';
+}
+
+/** A page's marks in the order in which they are drawn; lengths are EMU. */
+export interface DrawnPage {
+	readonly width: number;
+	readonly height: number;
+	readonly fills: readonly Extract<Mark, { kind: 'fill' }>[];
+	readonly lines: readonly Extract<Mark, { kind: 'line' }>[];
+	readonly texts: readonly DrawnText[];
+}
+
+/** A page without its structure. */
+export function drawnPage({ width, height, pieces }: Page): DrawnPage {
+	const marks: Mark[] = [];
+	const table = ({ fills, lines, cells }: TableMarks) => {
+		marks.push(...fills);
+		for (const cell of cells) {
+			marks.push(...cell.marks);
+			cell.tables.forEach(table);
+		}
+		marks.push(...lines);
+	};
+	for (const piece of pieces) {
+		if (piece.kind !== 'table') marks.push(...piece.marks);
+		else {
+			if (piece.repeated) table(piece.repeated);
+			table(piece.marks);
+		}
+	}
+	const of = <K extends Mark['kind']>(kind: K) =>
+		marks.filter((mark): mark is Extract<Mark, { kind: K }> => mark.kind === kind);
+	return {
+		width,
+		height,
+		fills: of('fill'),
+		lines: of('line'),
+		texts: of('text').map(({ x, y, turn, piece }) => {
+			const { family, weight, italic } = piece.face.name;
+			const { text, size, ink, tracking, spread, width: length, underline } = piece;
+			return { x, y, turn, text, family, weight, italic, size, ink, tracking, spread, width: length, underline };
+		})
+	};
+}

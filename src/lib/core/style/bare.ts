@@ -1,0 +1,19 @@
+import type { Style } from './types.ts';
+
+/**
+ * Nothing but text: what a table wears that is cleared of all formatting. It never travels as a living style and never
+ * stands in a Stylebook; family, size and ink are left to the document.
+ */
+export const ONLY_TEXT: Style = {
+	format: 'heptarch-style',
+	version: 1,
+	name: 'only text',
+	parts: {
+		ground: {
+			fill: { ink: 'none' },
+			text: { weight: 400, italic: false, underline: 'none', case: 'none' },
+			align: { h: 'start', v: 'top' },
+			rotate: 0
+		}
+	}
+};
