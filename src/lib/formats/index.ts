@@ -1,7 +1,7 @@
 import { InputError } from '../core/errors.ts';
 import { tableToFile } from '../core/table/file.ts';
 import type { LookField } from '../core/cascade/look.ts';
-import type { Paper } from '../core/layout/report.ts';
+import type { Paper } from '../core/layout/paper.ts';
 import { styleCss } from '../core/share/css.ts';
 import { textAt, type Table } from '../core/table/grid.ts';
 import {

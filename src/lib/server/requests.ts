@@ -1,5 +1,5 @@
 import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
-import { PAPERS, type PaperName } from '../core/layout/report.ts';
+import { PAPERS, type PaperName } from '../core/layout/paper.ts';
 import { TRAVELS } from '../formats/account.ts';
 import { OUT_KINDS } from '../formats/index.ts';
 import type { Output } from './writing.ts';

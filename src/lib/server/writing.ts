@@ -1,7 +1,7 @@
 import type { Kysely } from 'kysely';
 import { LOOK_FIELDS, type Appearance } from '../core/cascade/look.ts';
 import { drawnPage, type DrawnPage } from '../core/layout/drawn.ts';
-import type { Paper } from '../core/layout/report.ts';
+import type { Paper } from '../core/layout/paper.ts';
 import { ONLY_TEXT } from '../core/style/bare.ts';
 import { ASPECTS } from '../core/style/types.ts';
 import type { Account, LeafAccount, StyleJob, Travel } from '../formats/account.ts';

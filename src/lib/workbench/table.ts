@@ -28,3 +28,8 @@ export function stateTable(entry: Pick<DocumentTable, 'table'>, state: TableStat
 /** Touches whose cells the table has. */
 export const touchesWithin = ({ rows, columns }: Table, touches: readonly Touch[]): Touch[] =>
 	touches.filter(({ r, c }) => r < rows && c < columns);
+
+/** A record without some of its fields. */
+export function without<T extends object, K extends keyof T>(from: T, ...keys: K[]): Omit<T, K> {
+	return Object.fromEntries(Object.entries(from).filter(([key]) => !keys.includes(key as K))) as Omit<T, K>;
+}

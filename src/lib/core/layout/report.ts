@@ -1,26 +1,13 @@
 import type { Look } from '../cascade/look.ts';
 import type { Block, RunView } from '../table/content.ts';
 import { emu, parseLength, type Emu } from '../units.ts';
+import { PAPERS, type Paper } from './paper.ts';
 import type { Faces } from './faces.ts';
 import { drawTable, headOf, type Mark, type TableMarks } from './marks.ts';
 import { cutTable, repeatedRows, type RowKeep } from './pages.ts';
 import { fillLines, measureParagraph } from './paragraph.ts';
 import { baselineIn, layTable, type TableInput } from './table.ts';
 import { lineHeightOf, piecesOf } from './text.ts';
-
-export const PAPERS = {
-	A4: { width: parseLength('210mm'), height: parseLength('297mm') },
-	A3: { width: parseLength('297mm'), height: parseLength('420mm') },
-	A5: { width: parseLength('148mm'), height: parseLength('210mm') },
-	letter: { width: parseLength('8.5in'), height: parseLength('11in') }
-} as const;
-export type PaperName = keyof typeof PAPERS;
-
-export interface Paper {
-	readonly name: PaperName;
-	/** On its long side: for wide tables. */
-	readonly across: boolean;
-}
 
 /** A table of a report: what it is called, what its layout rests on, and what its rows do at the foot of a page. */
 export interface ReportTable {

@@ -1,7 +1,8 @@
 import type { Appearance } from '../../core/cascade/look.ts';
 import { SHIPPED } from '../../core/layout/fonts.ts';
 import { rowKeeps } from '../../core/layout/pages.ts';
-import type { Paper, Report, ReportTable } from '../../core/layout/report.ts';
+import type { Paper } from '../../core/layout/paper.ts';
+import type { Report, ReportTable } from '../../core/layout/report.ts';
 import type { TableInput } from '../../core/layout/table.ts';
 import { withoutEmphasis } from '../../core/table/content.ts';
 import { textAt } from '../../core/table/grid.ts';

@@ -1,10 +1,11 @@
 <script lang="ts">
 	import { Spinner } from 'flowbite-svelte';
-	import type { Account } from '$lib/formats/account.ts';
+	import type { Account, Travel } from '$lib/formats/account.ts';
 	import type { DocumentKind } from '$lib/formats/document.ts';
 	import type { OutKind } from '$lib/formats/index.ts';
 	import { call } from '../api.ts';
 	import Dialog from '../shell/Dialog.svelte';
+	import ReadBackSheet from './ReadBackSheet.svelte';
 
 	/** Before the file is taken: what changes, what travels how, and what reading it back has found. */
 	let {
@@ -12,18 +13,41 @@
 		id,
 		name,
 		kind,
-		tables
-	}: { open: boolean; id: string; name: string; kind: DocumentKind; tables: number } = $props();
+		tables,
+		picked
+	}: {
+		open: boolean;
+		id: string;
+		name: string;
+		kind: DocumentKind;
+		tables: number;
+		/** Index of the table that can be taken alone. */
+		picked: number;
+	} = $props();
 	const FORMATS: readonly (readonly [kind: OutKind, words: string])[] = [
 		['docx', 'DOCX, word-processed'],
 		['odt', 'ODT, open text'],
 		['html', 'HTML, web page'],
+		['pdf', 'PDF, report'],
+		['css', 'CSS, its styles'],
 		['csv', 'CSV, rows without looks'],
 		['json', 'JSON, table files']
 	];
+	const TRAVEL_WORDS: readonly (readonly [travel: Travel, words: string])[] = [
+		['living', 'as living styles where possible'],
+		['living-only', 'as living styles only'],
+		['direct', 'as direct formatting only']
+	];
 	let format = $state<OutKind>();
+	let travel = $state<Travel>('living');
+	let isAlone = $state(false);
+	let isByLeaf = $state(false);
 	const chosen = $derived(format ?? kind);
-	const isOwn = $derived(chosen === kind);
+	const isOwn = $derived(chosen === kind && !isAlone);
+	const address = $derived(
+		new URLSearchParams({ as: chosen, travel, ...(isAlone ? { tables: String(picked) } : {}) }).toString()
+	);
+	const travels = $derived(chosen === 'docx' || chosen === 'html');
 	let account = $state<Account>();
 	let failed = $state<string>();
 
@@ -31,10 +55,10 @@
 		if (!open) return;
 		account = undefined;
 		failed = undefined;
-		const asked = chosen;
-		call<Account>('GET', `/api/documents/${id}/account?as=${asked}`).then(
-			(result) => asked === chosen && (account = result),
-			(error: Error) => asked === chosen && (failed = error.message)
+		const asked = address;
+		call<Account>('GET', `/api/documents/${id}/account?${asked}`).then(
+			(result) => asked === address && (account = result),
+			(error: Error) => asked === address && (failed = error.message)
 		);
 	});
 	const sum = (pick: (table: Account['tables'][number]) => number) =>
@@ -55,6 +79,18 @@
 				>{/each}
 		</select>
 	</label>
+	<div class="flex flex-wrap items-center gap-x-6 gap-y-2">
+		{#if tables > 1}<label class="flex items-center gap-2"
+				><input type="checkbox" class="rounded-sm text-picked" bind:checked={isAlone} />only table {picked + 1}, in a
+				new file</label
+			>{/if}
+		{#if travels}<label class="flex items-center gap-2"
+				>looks travel
+				<select class="field w-64" aria-label="How looks travel" bind:value={travel}>
+					{#each TRAVEL_WORDS as [value, words] (value)}<option {value}>{words}</option>{/each}
+				</select></label
+			>{/if}
+	</div>
 	{#if failed}
 		<p class="rounded-lg bg-error-wash px-4 py-3 text-error" role="alert">{failed}</p>
 	{:else if !account}
@@ -73,53 +109,70 @@
 				came.{:else}A new file of the document’s headings, text and tables; <strong
 					>{account.tables.length} of {tables} tables</strong
 				> are in a house style.{/if}
-			Read back, the file shows
-			{#if differences === 0}<strong class="text-picked">exactly what was intended</strong>.{:else}<strong
-					class="text-error">{differences} {differences === 1 ? 'difference' : 'differences'}</strong
-				>.{/if}
+			{#if chosen === 'pdf' || chosen === 'css' || chosen === 'json' || chosen === 'csv'}{:else if differences === 0}Read
+				back, the file shows <strong class="text-picked">exactly what was intended</strong>.{:else}Read back, the file
+				shows <strong class="text-error">{differences} {differences === 1 ? 'difference' : 'differences'}</strong>.{/if}
 		</p>
 		{#each account.remarks as remark (remark)}<p class="text-warning-text">{remark}</p>{/each}
+		<div class="flex gap-1.5" role="radiogroup" aria-label="Account">
+			{#each [[false, 'By table'], [true, 'By leaf']] as const as [value, words] (words)}
+				<button
+					type="button"
+					role="radio"
+					aria-checked={isByLeaf === value}
+					class={['chip', isByLeaf === value && 'on']}
+					onclick={() => (isByLeaf = value)}>{words}</button
+				>
+			{/each}
+		</div>
 		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-		<div class="max-h-72 overflow-y-auto" role="region" aria-label="Account by table" tabindex="0">
-			<table class="w-full">
-				<thead class="sticky top-0 bg-sheet text-quiet">
-					<tr class="border-b border-hairline">
-						<th class="py-1.5 text-start font-medium">Table</th>
-						<th class="py-1.5 text-start font-medium">Style</th>
-						<th class="py-1.5 text-end font-medium">As living style</th>
-						<th class="py-1.5 text-end font-medium">As direct formatting</th>
-						<th class="ps-5 py-1.5 text-start font-medium">Read-back</th>
-					</tr>
-				</thead>
-				<tbody>
-					{#each account.tables as table (table.index)}
-						<tr class="border-b border-hairline align-top last:border-0">
-							<td class="py-1.5">{table.index + 1}</td>
-							<td class="py-1.5">{table.style}</td>
-							<td class="py-1.5 text-end tabular-nums">{number.format(table.living)}</td>
-							<td class="py-1.5 text-end tabular-nums">{number.format(table.direct)}</td>
-							<td class="ps-5 py-1.5">
-								{#if table.differences.length}
-									<span class="text-error"
-										>{table.differences
-											.slice(0, 3)
-											.map(
-												({ r, c, what, wanted, got }) =>
-													`row ${r + 1}, column ${c + 1}, ${what}: ${got} instead of ${wanted}`
-											)
-											.join('; ')}</span
-									>
-								{:else}as intended{/if}
-								{#if table.lost}<span class="block text-quiet"
-										>this format cannot say: {Object.entries(table.lostWhat)
-											.map(([what, count]) => `${what} (${count} ${count === 1 ? 'cell' : 'cells'})`)
-											.join(', ')}</span
-									>{/if}
-							</td>
+		<div
+			class="max-h-72 overflow-y-auto"
+			role="region"
+			aria-label={isByLeaf ? 'Account by leaf' : 'Account by table'}
+			tabindex="0"
+		>
+			{#if isByLeaf}<ReadBackSheet accounts={account.tables.map(({ leaves }) => leaves)} />{:else}
+				<table class="w-full">
+					<thead class="sticky top-0 bg-sheet text-quiet">
+						<tr class="border-b border-hairline">
+							<th class="py-1.5 text-start font-medium">Table</th>
+							<th class="py-1.5 text-start font-medium">Style</th>
+							<th class="py-1.5 text-end font-medium">As living style</th>
+							<th class="py-1.5 text-end font-medium">As direct formatting</th>
+							<th class="ps-5 py-1.5 text-start font-medium">Read-back</th>
 						</tr>
-					{/each}
-				</tbody>
-			</table>
+					</thead>
+					<tbody>
+						{#each account.tables as table (table.index)}
+							<tr class="border-b border-hairline align-top last:border-0">
+								<td class="py-1.5">{table.index + 1}</td>
+								<td class="py-1.5">{table.style}</td>
+								<td class="py-1.5 text-end tabular-nums">{number.format(table.living)}</td>
+								<td class="py-1.5 text-end tabular-nums">{number.format(table.direct)}</td>
+								<td class="ps-5 py-1.5">
+									{#if table.differences.length}
+										<span class="text-error"
+											>{table.differences
+												.slice(0, 3)
+												.map(
+													({ r, c, what, wanted, got }) =>
+														`row ${r + 1}, column ${c + 1}, ${what}: ${got} instead of ${wanted}`
+												)
+												.join('; ')}</span
+										>
+									{:else}as intended{/if}
+									{#if table.lost}<span class="block text-quiet"
+											>this format cannot say: {Object.entries(table.lostWhat)
+												.map(([what, count]) => `${what} (${count} ${count === 1 ? 'cell' : 'cells'})`)
+												.join(', ')}</span
+										>{/if}
+								</td>
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+			{/if}
 		</div>
 		<p class="text-quiet">Counted in settings: one property of one cell, or one side of it.</p>
 	{/if}
@@ -127,7 +180,7 @@
 		<button type="button" class="button" onclick={() => (open = false)}>Not yet</button>
 		<a
 			class={['button primary', !account && 'pointer-events-none opacity-60']}
-			href="/api/documents/{id}/file?as={chosen}"
+			href="/api/documents/{id}/file?{address}"
 			download
 			aria-disabled={!account}
 			onclick={() => (open = false)}>Take the file</a

@@ -4,12 +4,15 @@
 	import { resolve, type House, type Resolved } from '$lib/core/cascade/resolve.ts';
 	import type { FlatStyle } from '$lib/core/style/inherit.ts';
 	import { COLUMN_KINDS, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
+	import { withoutEmphasis } from '$lib/core/table/content.ts';
 	import type { DocumentTable } from '$lib/formats/document.ts';
+	import { changedCells } from '$lib/workbench/changes.ts';
 	import type { TableState } from '$lib/workbench/state.ts';
 	import { stateTable } from '$lib/workbench/table.ts';
 	import TableGrid from '../table/TableGrid.svelte';
 	import { roleTone, rolesToChoose, roleWords } from './roles.ts';
 	import Self from './DocumentTable.svelte';
+	import SideBySide from './SideBySide.svelte';
 
 	interface Props {
 		entry: DocumentTable;
@@ -20,6 +23,10 @@
 		isPicked?: boolean;
 		pickedCell?: number | undefined;
 		wipe?: number | undefined;
+		/** Shows it as it was and as it is to be next to each other, or dims what stays as it was. */
+		compare?: 'side' | 'changed' | undefined;
+		/** What it is called as it is to be. */
+		afterWords?: string;
 		overlay?: Snippet | undefined;
 		/** Only the file's own look, for the lower layer of the wipe. */
 		asInFile?: boolean;
@@ -36,6 +43,8 @@
 		isPicked = false,
 		pickedCell,
 		wipe,
+		compare,
+		afterWords = 'after',
 		overlay,
 		asInFile = false,
 		onpick,
@@ -48,6 +57,9 @@
 	const table = $derived(stateTable(entry, now.state));
 	const resolved = $derived(now.style && !asInFile ? resolve(table, now.style, house) : undefined);
 	const appearance = $derived(resolved ? appearanceOf(resolved, entry.appearance) : entry.appearance);
+	const content = $derived(now.state.dropsEmphasis && !asInFile ? withoutEmphasis(entry.content) : entry.content);
+	const widths = $derived(now.state.widths?.length && !asInFile ? now.state.widths : entry.widths);
+	const changed = $derived(compare === 'changed' ? changedCells(table, entry.appearance, appearance) : undefined);
 	const roles = $derived(rolesToChoose(table.roles));
 	const rowReason = (r: number) =>
 		`${roleWords(table.roles[r]!)}: ${entry.recognition.rows[r]!.is === table.roles[r] ? entry.recognition.rows[r]!.reasons.join('; ') : 'you said so'}`;
@@ -89,22 +101,35 @@
 	<div class="my-1"><Self entry={tables[index]!} {tables} {shown} {house} asInFile={layer === 'before'} /></div>
 {/snippet}
 
-<TableGrid
-	grid={table}
-	{appearance}
-	before={wipe === undefined ? undefined : entry.appearance}
-	{wipe}
-	content={entry.content}
-	widths={entry.widths}
-	guides
-	picked={isPicked ? pickedCell : undefined}
-	onpick={onpick ? (cell) => onpick(cell, resolved) : undefined}
-	label="Table {entry.index + 1}{entry.place.caption ? `, ${entry.place.caption}` : ''}"
-	rowGutter={isPicked && onrole ? rowGutter : undefined}
-	columnGutter={isPicked && onkind ? columnGutter : undefined}
-	{nested}
-	{overlay}
-/>
+{#if compare === 'side'}
+	<SideBySide
+		grid={table}
+		before={entry.appearance}
+		after={appearance}
+		content={entry.content}
+		contentAfter={content}
+		{widths}
+		words={['as it came', afterWords]}
+	/>
+{:else}
+	<TableGrid
+		grid={table}
+		{appearance}
+		before={wipe === undefined ? undefined : entry.appearance}
+		{wipe}
+		{content}
+		{widths}
+		spotlight={changed && ((cell) => changed.has(cell))}
+		guides
+		picked={isPicked ? pickedCell : undefined}
+		onpick={onpick ? (cell) => onpick(cell, resolved) : undefined}
+		label="Table {entry.index + 1}{entry.place.caption ? `, ${entry.place.caption}` : ''}"
+		rowGutter={isPicked && onrole ? rowGutter : undefined}
+		columnGutter={isPicked && onkind ? columnGutter : undefined}
+		{nested}
+		{overlay}
+	/>
+{/if}
 
 <style>
 	.gutter {

@@ -1,27 +1,33 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import type { Resolved } from '$lib/core/cascade/resolve.ts';
+	import { appearanceOf } from '$lib/core/cascade/look.ts';
+	import { resolve, type Resolved } from '$lib/core/cascade/resolve.ts';
+	import { ONLY_TEXT } from '$lib/core/style/bare.ts';
+	import { flatten } from '$lib/core/style/inherit.ts';
 	import { roleFamily, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
-	import type { Aspect } from '$lib/core/style/types.ts';
+	import { ASPECTS, type Aspect } from '$lib/core/style/types.ts';
 	import { call } from '$lib/ui/api.ts';
 	import TraceStrip from '$lib/ui/bench/TraceStrip.svelte';
 	import AccountDialog from '$lib/ui/documents/AccountDialog.svelte';
+	import ChangesPanel, { type Comparing } from '$lib/ui/documents/ChangesPanel.svelte';
 	import DocumentTable from '$lib/ui/documents/DocumentTable.svelte';
 	import LiftDialog from '$lib/ui/documents/LiftDialog.svelte';
 	import { KIND_WORDS } from '$lib/ui/documents/kinds.ts';
+	import MatchDialog from '$lib/ui/documents/MatchDialog.svelte';
 	import Recognised from '$lib/ui/documents/Recognised.svelte';
 	import StyleDock from '$lib/ui/documents/StyleDock.svelte';
+	import TableStrip from '$lib/ui/documents/TableStrip.svelte';
 	import Wipe from '$lib/ui/documents/Wipe.svelte';
 	import { roleWords } from '$lib/ui/documents/roles.ts';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
-	import Dialog from '$lib/ui/shell/Dialog.svelte';
 	import KeysDialog from '$lib/ui/shell/KeysDialog.svelte';
 	import { isTyping } from '$lib/ui/shell/keys.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
+	import { changesBetween } from '$lib/workbench/changes.ts';
 	import { excerpt } from '$lib/workbench/excerpt.ts';
 	import type { DocumentState, TableState } from '$lib/workbench/state.ts';
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
-	import { stateTable, touchesWithin } from '$lib/workbench/table.ts';
+	import { stateTable, without } from '$lib/workbench/table.ts';
 
 	let { data } = $props();
 	const { tables, blocks, id } = untrack(() => data.document);
@@ -36,14 +42,20 @@
 	let alike = $state.raw<readonly number[]>([]);
 	let lifting = $state(false);
 	let matching = $state(false);
-	let withTouches = $state(false);
 	let ticked = $state<number[]>([]);
 	/** What is about to be applied; nothing until something is chosen. */
-	let draft = $state.raw<{ style?: string; partsOff?: readonly string[]; carry?: readonly Aspect[] }>({});
+	let draft = $state.raw<{
+		style?: string;
+		/** Nothing but text, in the place of a style. */
+		cleared?: boolean;
+		dropsEmphasis?: boolean;
+		partsOff?: readonly string[];
+		carry?: readonly Aspect[];
+	}>({});
 	let pointed = $state<string>();
-	let wiping = $state(false);
+	let comparing = $state<Comparing>('off');
 	let wipe = $state(0.5);
-	let tab = $state<'styles' | 'recognised'>('styles');
+	let tab = $state<'styles' | 'recognised' | 'changes'>('styles');
 	let reason = $state<string>();
 	let cell = $state<{ index: number; resolved: Resolved | undefined }>();
 	let tracing = $state(false);
@@ -67,47 +79,30 @@
 			() => asked === picked && (alike = [asked])
 		);
 	});
-	/** Gives the other tables of the scope what the picked one has: style, parts, carry, and its touches if wanted. */
-	async function match() {
-		matching = false;
-		const { style, edition, partsOff: off, carry: aspects, touches } = stateOf(picked);
-		const others = scoped.filter((index) => index !== picked);
-		await step(
-			`like table ${picked + 1}: ${others.length} ${others.length === 1 ? 'table' : 'tables'}`,
-			Object.fromEntries(
-				others.map((index) => [
-					index,
-					{
-						...without(
-							stateOf(index),
-							'style',
-							'edition',
-							'pinned',
-							'partsOff',
-							'carry',
-							...(withTouches ? ['touches' as const] : [])
-						),
-						...(style && { style }),
-						...(edition && { edition }),
-						...(off && { partsOff: [...off] }),
-						...(aspects && { carry: [...aspects] }),
-						...(withTouches && touches && { touches: touchesWithin(tables[index]!.table, touches) })
-					}
-				])
-			)
-		);
+	/** Nothing but text, as a style to look at. */
+	const BARE = flatten(ONLY_TEXT);
+
+	const others = $derived(scoped.filter((index) => index !== picked));
+	async function match(changed: Record<number, TableState>) {
+		const count = Object.keys(changed).length;
+		await step(`like table ${picked + 1}: ${count} ${count === 1 ? 'table' : 'tables'}`, changed);
 		notify(
-			`${others.length === 1 ? 'One table is' : `${others.length} tables are`} like table ${picked + 1} now. Ctrl+Z takes it back.`
+			`${count === 1 ? 'One table is' : `${count} tables are`} like table ${picked + 1} now. Ctrl+Z takes it back.`
 		);
 	}
 	const stateOf = (index: number): TableState => saved.state.tables[index] ?? {};
 	const entry = $derived(tables[picked]!);
 	const wornStyle = $derived(book.get(stateOf(picked).style));
-	const chosen = $derived(draft.style ?? stateOf(picked).style);
+	const isCleared = $derived(draft.cleared ?? (draft.style === undefined && stateOf(picked).cleared === true));
+	const chosen = $derived(isCleared ? undefined : (draft.style ?? stateOf(picked).style));
+	const dropsEmphasis = $derived(draft.dropsEmphasis ?? stateOf(picked).dropsEmphasis ?? false);
 	const partsOff = $derived(draft.partsOff ?? stateOf(picked).partsOff ?? entry.table.partsOff);
 	const carry = $derived(draft.carry ?? stateOf(picked).carry ?? entry.table.carry);
 	const isDirty = $derived(
-		draft.style !== undefined || ((draft.partsOff !== undefined || draft.carry !== undefined) && chosen !== undefined)
+		draft.style !== undefined ||
+			draft.cleared === true ||
+			((draft.partsOff !== undefined || draft.carry !== undefined || draft.dropsEmphasis !== undefined) &&
+				(chosen !== undefined || isCleared))
 	);
 	const pickedTable = $derived(stateTable(entry, stateOf(picked)));
 	const sample = $derived(excerpt(pickedTable, entry.content, 8));
@@ -115,19 +110,36 @@
 	/** A table as it is to be shown: what is pointed at first, then what is about to be applied, then what it wears. */
 	function shown(index: number) {
 		const own = stateOf(index);
-		if (!scoped.includes(index) || (pointed === undefined && !isDirty)) {
-			return { state: own, style: book.worn(own) };
-		}
-		const style = pointed ?? draft.style ?? own.style ?? chosen;
+		const isSaved = !scoped.includes(index) || (pointed === undefined && !isDirty);
+		const clears = isSaved
+			? own.cleared
+			: pointed === undefined && (draft.cleared ?? (own.cleared && draft.style === undefined));
 		const state: TableState = {
 			...own,
-			...(draft.partsOff && { partsOff: draft.partsOff }),
-			...(draft.carry && { carry: draft.carry })
+			...(!isSaved && draft.partsOff && { partsOff: draft.partsOff }),
+			...(!isSaved && draft.carry && { carry: draft.carry }),
+			...(!isSaved && draft.dropsEmphasis !== undefined && { dropsEmphasis: draft.dropsEmphasis })
 		};
+		if (clears) return { state: { ...state, carry: ASPECTS, partsOff: [], touches: [] }, style: BARE };
+		if (isSaved) return { state, style: book.worn(own) };
+		const style = pointed ?? draft.style ?? own.style ?? chosen;
 		// Only what is newly chosen is shown in its newest edition.
 		const isNew = pointed !== undefined || draft.style !== undefined || own.style === undefined;
 		return { state, style: isNew ? book.worn(wearing(style)) : book.worn(own) };
 	}
+	/** What the picked table changes, in words, while somebody looks at it. */
+	const changes = $derived.by(() => {
+		if (tab !== 'changes') return [];
+		const { state, style } = shown(picked);
+		if (!style) return [];
+		const table = stateTable(entry, state);
+		return changesBetween(table, entry.appearance, appearanceOf(resolve(table, style, data.house), entry.appearance));
+	});
+	const afterWords = $derived(
+		pointed === undefined && isCleared
+			? 'nothing but text'
+			: (book.get(pointed ?? chosen)?.definition.name ?? 'as it came')
+	);
 
 	/** A style in its newest edition, or its draft while none is out. */
 	function wearing(style: string | undefined): Pick<TableState, 'style' | 'edition'> {
@@ -152,32 +164,29 @@
 
 	async function apply() {
 		if (!isDirty || scoped.length === 0) return;
-		const style = chosen!;
-		const name = book.get(style)!.definition.name;
-		const label = scoped.length === 1 ? `${name} on table ${scoped[0]! + 1}` : `${name} on ${scoped.length} tables`;
+		const what = isCleared ? 'nothing but text' : book.get(chosen)!.definition.name;
 		const count = scoped.length;
+		const applied = (own: TableState): TableState => ({
+			...(isCleared
+				? { ...without(own, 'style', 'edition', 'pinned', 'partsOff', 'carry', 'touches'), cleared: true }
+				: draft.style === undefined && own.style !== undefined
+					? own
+					: { ...without(own, 'edition', 'pinned', 'cleared'), ...wearing(draft.style ?? chosen) }),
+			...(draft.partsOff && !isCleared && { partsOff: [...draft.partsOff] }),
+			...(draft.carry && !isCleared && { carry: [...draft.carry] }),
+			...(draft.dropsEmphasis !== undefined && { dropsEmphasis: draft.dropsEmphasis })
+		});
+		const words = isCleared
+			? `${count === 1 ? 'One table has' : `${count} tables have`} nothing but text now.`
+			: `${count === 1 ? 'One table wears' : `${count} tables wear`} “${what}” now.`;
 		await step(
-			label,
-			Object.fromEntries(
-				scoped.map((index) => [
-					index,
-					{
-						...(draft.style === undefined && stateOf(index).style !== undefined
-							? stateOf(index)
-							: { ...without(stateOf(index), 'edition', 'pinned'), ...wearing(draft.style ?? style) }),
-						...(draft.partsOff && { partsOff: [...draft.partsOff] }),
-						...(draft.carry && { carry: [...draft.carry] })
-					}
-				])
-			)
+			`${what} on ${count === 1 ? `table ${scoped[0]! + 1}` : `${count} tables`}`,
+			Object.fromEntries(scoped.map((index) => [index, applied(stateOf(index))]))
 		);
 		draft = {};
-		notify(`${count === 1 ? 'One table wears' : `${count} tables wear`} “${name}” now. Ctrl+Z takes it back.`);
+		notify(`${words} Ctrl+Z takes it back.`);
 	}
 
-	function without<K extends keyof TableState>(state: TableState, ...keys: K[]): Omit<TableState, K> {
-		return Object.fromEntries(Object.entries(state).filter(([key]) => !keys.includes(key as K))) as Omit<TableState, K>;
-	}
 	const newest = $derived(wornStyle?.edition ?? undefined);
 	const pin = (pinned: boolean) =>
 		step(pinned ? `table ${picked + 1} stays with its edition` : `table ${picked + 1} follows`, {
@@ -285,7 +294,7 @@
 			return;
 		}
 		if (command || event.altKey || isTyping(event)) return;
-		if (event.key === 'b' || event.key === 'B') wiping = !wiping;
+		if (event.key === 'b' || event.key === 'B') comparing = comparing === 'off' ? 'wipe' : 'off';
 		else if (event.key === 't' || event.key === 'T') tracing = !tracing;
 		else if (event.key === '?') keys = true;
 		else if (event.key === '/') {
@@ -294,7 +303,7 @@
 		} else if (event.key === 'Escape') {
 			if (tracing) tracing = false;
 			else if (isDirty) draft = {};
-			else wiping = false;
+			else comparing = 'off';
 		}
 	}
 </script>
@@ -329,6 +338,7 @@
 			title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'}
 			onclick={() => move(1)}>Redo</button
 		>
+		<a class="button" href="/documents/{id}/print">Print…</a>
 		<button type="button" class="button" onclick={() => (taking = true)}>Take the file…</button>
 		<button type="button" class="button primary" disabled={!isDirty || scoped.length === 0 || busy} onclick={apply}
 			>Apply to {scoped.length} {scoped.length === 1 ? 'table' : 'tables'}</button
@@ -336,42 +346,14 @@
 	{/snippet}
 </TopBar>
 
-<div class="flex min-h-10 items-center gap-2 border-b border-hairline bg-desk px-5 py-1.5">
-	<span class="me-1 text-quiet">Tables</span>
-	<div class="flex min-w-0 flex-1 gap-1.5 overflow-x-auto p-0.5">
-		{#each tables as { index } (index)}
-			{@const isIn = scoped.includes(index)}
-			<span
-				class={[
-					'flex shrink-0 items-center rounded-md border bg-sheet',
-					picked === index ? 'border-2 border-picked' : 'border-hairline',
-					isIn && 'bg-picked-wash'
-				]}
-			>
-				<button
-					type="button"
-					class="min-h-6 min-w-8 ps-2 pe-1 font-medium"
-					aria-pressed={picked === index}
-					title={where(index)}
-					onclick={() => pick(index)}>{index + 1}</button
-				>
-				<input
-					type="checkbox"
-					class="me-1.5 h-3.5 w-3.5 rounded-sm border-hairline text-picked"
-					aria-label="Tick table {index + 1}"
-					checked={ticked.includes(index)}
-					onchange={() => tick(index)}
-				/>
-			</span>
-		{/each}
-	</div>
+<TableStrip {tables} {picked} {ticked} {scoped} {where} onpick={pick} ontick={tick}>
 	{#each findings.slice(0, 2) as finding (`${finding.index} ${finding.r} ${finding.c}`)}
 		<button type="button" class="chip border-error! text-error!" onclick={() => pick(finding.index)}
 			>table {finding.index + 1}: {finding.words}</button
 		>
 	{/each}
 	{#if findings.length > 2}<span class="text-quiet">and {findings.length - 2} more</span>{/if}
-</div>
+</TableStrip>
 
 <div class="flex min-h-0 flex-1">
 	<main class="min-w-0 flex-1 overflow-auto bg-desk/40 px-6 py-4" aria-label="The document">
@@ -402,10 +384,7 @@
 						]}
 						aria-label="Table {index + 1}"
 					>
-						{#snippet overlay()}<Wipe
-								bind:value={wipe}
-								after={book.get(pointed ?? chosen)?.definition.name ?? 'as it came'}
-							/>{/snippet}
+						{#snippet overlay()}<Wipe bind:value={wipe} after={afterWords} />{/snippet}
 						<div class={isPicked ? '-ms-[84px]' : ''}>
 							<DocumentTable
 								entry={tables[index]!}
@@ -414,8 +393,10 @@
 								house={data.house}
 								{isPicked}
 								pickedCell={isPicked && tracing ? cell?.index : undefined}
-								wipe={isPicked && wiping ? wipe : undefined}
-								overlay={isPicked && wiping ? overlay : undefined}
+								wipe={isPicked && comparing === 'wipe' ? wipe : undefined}
+								overlay={isPicked && comparing === 'wipe' ? overlay : undefined}
+								compare={comparing === 'changed' || (isPicked && comparing === 'side') ? comparing : undefined}
+								{afterWords}
 								onpick={(at, resolved) => {
 									pick(index, false);
 									cell = { index: at, resolved };
@@ -433,7 +414,7 @@
 
 	<aside class="flex w-[344px] shrink-0 flex-col border-s border-hairline bg-paper" aria-label="What to do">
 		<div class="flex gap-4 border-b border-hairline px-4 pt-2.5" role="tablist">
-			{#each [['styles', 'Styles'], ['recognised', 'What it is']] as const as [key, words] (key)}
+			{#each [['styles', 'Styles'], ['recognised', 'What it is'], ['changes', 'What changes']] as const as [key, words] (key)}
 				<button
 					type="button"
 					role="tab"
@@ -485,23 +466,43 @@
 					{carry}
 					{parts}
 					onpoint={(style) => (pointed = style)}
-					onchoose={(style) => (draft = { ...draft, style })}
+					onchoose={(style) => (draft = { ...without(draft, 'cleared'), style })}
 					onparts={(off) => (draft = { ...draft, partsOff: off })}
 					oncarry={(aspects) => (draft = { ...draft, carry: aspects })}
 				/>
+				<h3 class="mt-4 mb-1.5 font-semibold" id="own">Of its own</h3>
+				<div class="flex flex-wrap gap-1.5" role="group" aria-labelledby="own">
+					<button
+						type="button"
+						class={['chip', isCleared && 'on']}
+						aria-pressed={isCleared}
+						title="Takes every look off: no fill, no lines, plain text"
+						onclick={() =>
+							(draft = isCleared
+								? without(draft, 'cleared')
+								: { ...without(draft, 'style', 'partsOff', 'carry'), cleared: true })}>nothing but text</button
+					>
+					<button
+						type="button"
+						class={['chip', dropsEmphasis ? 'off' : 'on']}
+						aria-pressed={!dropsEmphasis}
+						title="Bold, italic and coloured words inside the cells"
+						onclick={() => (draft = { ...draft, dropsEmphasis: !dropsEmphasis })}>emphasis inside the text</button
+					>
+				</div>
 				<h3 class="mt-4 mb-1.5 font-semibold" id="model">Table {picked + 1} as a model</h3>
 				<div class="flex flex-wrap gap-1.5" role="group" aria-labelledby="model">
 					<button
 						type="button"
 						class="button small"
-						disabled={!wornStyle || isDirty || scoped.every((index) => index === picked)}
+						disabled={!wornStyle || isDirty || others.length === 0}
 						title={wornStyle
 							? 'The other tables of the scope get its style, parts in use and carry'
 							: 'It wears no house style yet'}
-						onclick={() => (matching = true)}
-						>Match {scoped.filter((index) => index !== picked).length} others to it…</button
+						onclick={() => (matching = true)}>Match {others.length} others to it…</button
 					>
 					<button type="button" class="button small" onclick={() => (lifting = true)}>Lift a style from it…</button>
+					<a class="button small" href="/documents/{id}/formats?table={picked}">See it in every format</a>
 				</div>
 				{#if stateOf(picked).touches?.length}
 					{@const count = stateOf(picked).touches!.length}
@@ -537,6 +538,8 @@
 							>{/if}
 					</div>
 				{/if}
+			{:else if tab === 'changes'}
+				<ChangesPanel bind:comparing {changes} index={picked} />
 			{:else}
 				<Recognised
 					{entry}
@@ -573,8 +576,11 @@
 	<button type="button" class="text-quiet hover:text-ink" aria-pressed={tracing} onclick={() => (tracing = !tracing)}
 		>T trace</button
 	>
-	<button type="button" class="text-quiet hover:text-ink" aria-pressed={wiping} onclick={() => (wiping = !wiping)}
-		>B before / after</button
+	<button
+		type="button"
+		class="text-quiet hover:text-ink"
+		aria-pressed={comparing !== 'off'}
+		onclick={() => (comparing = comparing === 'off' ? 'wipe' : 'off')}>B before / after</button
 	>
 	<button type="button" class="text-quiet hover:text-ink" onclick={() => (keys = true)}>? keys</button>
 </footer>
@@ -591,27 +597,25 @@
 		saved = next;
 	}}
 />
-<Dialog bind:open={matching} title="Match tables to table {picked + 1}">
-	{@const others = scoped.filter((index) => index !== picked)}
-	<p>
-		{others.length === 1 ? `Table ${others[0]! + 1} gets` : `${others.length} tables get`} the style “{wornStyle
-			?.definition.name}”, the parts in use and the carry of table {picked + 1}. Their rows and columns keep what they
-		are.
-	</p>
-	<label class="flex items-center gap-2"
-		><input
-			type="checkbox"
-			class="rounded-sm text-picked"
-			disabled={!stateOf(picked).touches?.length}
-			bind:checked={withTouches}
-		/>its {stateOf(picked).touches?.length ?? 0} touches, too, where the other tables have those cells</label
-	>
-	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (matching = false)}>Not now</button>
-		<button type="button" class="button primary" onclick={match}>Match them</button>
-	{/snippet}
-</Dialog>
-<AccountDialog bind:open={taking} {id} name={data.document.name} kind={data.document.kind} tables={tables.length} />
+{#if wornStyle}
+	<MatchDialog
+		bind:open={matching}
+		{tables}
+		model={picked}
+		{others}
+		style={wornStyle.definition.name}
+		{stateOf}
+		onmatch={match}
+	/>
+{/if}
+<AccountDialog
+	bind:open={taking}
+	{id}
+	name={data.document.name}
+	kind={data.document.kind}
+	tables={tables.length}
+	{picked}
+/>
 <KeysDialog
 	bind:open={keys}
 	keys={[

@@ -1,0 +1,58 @@
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+	import type { DocumentTable } from '$lib/formats/document.ts';
+
+	/** The tables of the document by number: one picked, some ticked, those of the scope marked. */
+	let {
+		tables,
+		picked,
+		ticked,
+		scoped,
+		where,
+		onpick,
+		ontick,
+		children
+	}: {
+		tables: readonly DocumentTable[];
+		picked: number;
+		ticked: readonly number[];
+		scoped: readonly number[];
+		where: (index: number) => string;
+		onpick: (index: number) => void;
+		ontick: (index: number) => void;
+		children: Snippet;
+	} = $props();
+	const inScope = $derived(new Set(scoped));
+	const isTicked = $derived(new Set(ticked));
+</script>
+
+<div class="flex min-h-10 items-center gap-2 border-b border-hairline bg-desk px-5 py-1.5">
+	<span class="me-1 text-quiet">Tables</span>
+	<div class="flex min-w-0 flex-1 gap-1.5 overflow-x-auto p-0.5">
+		{#each tables as { index } (index)}
+			<span
+				class={[
+					'flex shrink-0 items-center rounded-md border bg-sheet',
+					picked === index ? 'border-2 border-picked' : 'border-hairline',
+					inScope.has(index) && 'bg-picked-wash'
+				]}
+			>
+				<button
+					type="button"
+					class="min-h-6 min-w-8 ps-2 pe-1 font-medium"
+					aria-pressed={picked === index}
+					title={where(index)}
+					onclick={() => onpick(index)}>{index + 1}</button
+				>
+				<input
+					type="checkbox"
+					class="me-1.5 h-3.5 w-3.5 rounded-sm border-hairline text-picked"
+					aria-label="Tick table {index + 1}"
+					checked={isTicked.has(index)}
+					onchange={() => ontick(index)}
+				/>
+			</span>
+		{/each}
+	</div>
+	{@render children()}
+</div>

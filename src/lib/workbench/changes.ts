@@ -1,0 +1,132 @@
+import type { Appearance, Line, LookField } from '../core/cascade/look.ts';
+import { LOOK_FIELDS } from '../core/cascade/look.ts';
+import type { Table } from '../core/table/grid.ts';
+import { roleFamily } from '../core/table/roles.ts';
+import { exactLength, type Emu } from '../core/units.ts';
+import { LEAF_WORDS, sameLine, type SeenLeaf } from '../formats/account.ts';
+
+/** One kind of change between two appearances of a table, in words, with how many cells or edges it touches. */
+export interface Change {
+	readonly leaf: SeenLeaf;
+	/** Rows of which role; for lines, which edges. */
+	readonly where: string;
+	readonly from: string;
+	readonly to: string;
+	readonly count: number;
+}
+
+const NOTHING: Partial<Record<LookField, string>> = {
+	fill: 'none',
+	weight: '400',
+	italic: 'no',
+	underline: 'none',
+	case: 'none',
+	tracking: '0pt',
+	lineHeight: '1',
+	h: 'start',
+	v: 'top',
+	rotate: '0',
+	marginTop: '0pt',
+	marginEnd: '0pt',
+	marginBottom: '0pt',
+	marginStart: '0pt'
+};
+const LENGTHS: ReadonlySet<string> = new Set([
+	'size',
+	'tracking',
+	'marginTop',
+	'marginEnd',
+	'marginBottom',
+	'marginStart'
+]);
+
+const lineWords = (line: Line | null | undefined): string =>
+	!line || line.pattern === 'none' ? 'none' : `${line.pattern} ${exactLength(line.weight)} ${line.ink}`;
+
+function words(field: LookField, value: unknown): string {
+	if (field === 'diagonalDown' || field === 'diagonalUp') return lineWords(value as Line | null | undefined);
+	if (value === undefined) return NOTHING[field] ?? 'as the page has it';
+	if (LENGTHS.has(field)) return exactLength(value as Emu);
+	if (typeof value === 'boolean') return value ? 'yes' : 'no';
+	return String(value);
+}
+
+/** What shows differently, gathered by leaf, role and value; what touches most comes first. */
+export function changesBetween(table: Table, before: Appearance, after: Appearance): Change[] {
+	const found = new Map<string, Change & { count: number }>();
+	const add = (leaf: SeenLeaf, where: string, from: string, to: string) => {
+		if (from === to) return;
+		const key = [leaf, where, from, to].join('\0');
+		const known = found.get(key);
+		if (known) known.count++;
+		else found.set(key, { leaf, where, from, to, count: 1 });
+	};
+	const compared = new Map<string, [LookField, string, string][]>();
+	table.cells.forEach(({ r }, i) => {
+		const [a, b] = [before.cellLook[i]!, after.cellLook[i]!];
+		let differences = compared.get(`${a} ${b}`);
+		if (!differences) {
+			const [old, now] = [before.looks[a]!, after.looks[b]!];
+			differences = LOOK_FIELDS.flatMap((field): [LookField, string, string][] => {
+				const [from, to] = [words(field, old[field]), words(field, now[field])];
+				return from === to ? [] : [[field, from, to]];
+			});
+			compared.set(`${a} ${b}`, differences);
+		}
+		const where = `${roleFamily(table.roles[r]!)} rows`;
+		for (const [field, from, to] of differences) add(field, where, from, to);
+	});
+	const edges = (which: 'across' | 'down', where: (i: number) => string) =>
+		before[which].forEach((edge, i) => {
+			const other = after[which][i]!;
+			if (edge < 0 || other < 0) return;
+			const [old, now] = [before.lines[edge], after.lines[other]];
+			if (!sameLine(old, now)) add('lines', where(i), lineWords(old), lineWords(now));
+		});
+	edges('across', (i) => {
+		const at = Math.floor(i / table.columns);
+		if (at === 0 || at === table.rows) return 'rim';
+		const [above, below] = [roleFamily(table.roles[at - 1]!), roleFamily(table.roles[at]!)];
+		return above === below ? `between ${above} rows` : `between ${above} and ${below}`;
+	});
+	edges('down', (i) => {
+		const at = i % (table.columns + 1);
+		return at === 0 || at === table.columns ? 'rim' : 'between columns';
+	});
+	return [...found.values()].sort((a, b) => b.count - a.count);
+}
+
+/** A change as a line of text: "fill of header rows: none → #2F5D50 (4 cells)". */
+export const changeWords = ({ leaf, where, from, to, count }: Change): string =>
+	`${LEAF_WORDS[leaf]}${leaf === 'lines' ? `, ${where}` : ` of ${where}`}: ${from} → ${to} (${count} ${leaf === 'lines' ? (count === 1 ? 'edge' : 'edges') : count === 1 ? 'cell' : 'cells'})`;
+
+/** The cells whose own look, or one of whose edges, shows differently. */
+export function changedCells(table: Table, before: Appearance, after: Appearance): ReadonlySet<number> {
+	const changed = new Set<number>();
+	const isOther = new Map<string, boolean>();
+	table.cells.forEach((_, i) => {
+		const key = `${before.cellLook[i]} ${after.cellLook[i]}`;
+		let other = isOther.get(key);
+		if (other === undefined) {
+			const [old, now] = [before.looks[before.cellLook[i]!]!, after.looks[after.cellLook[i]!]!];
+			isOther.set(key, (other = LOOK_FIELDS.some((field) => words(field, old[field]) !== words(field, now[field]))));
+		}
+		if (other) changed.add(i);
+	});
+	const mark = (r: number, c: number) => {
+		if (r >= 0 && c >= 0 && r < table.rows && c < table.columns) changed.add(table.slots[r * table.columns + c]!);
+	};
+	const differs = (which: 'across' | 'down', i: number) => {
+		const [edge, other] = [before[which][i]!, after[which][i]!];
+		return edge >= 0 && other >= 0 && lineWords(before.lines[edge]) !== lineWords(after.lines[other]);
+	};
+	before.across.forEach((_, i) => {
+		const [r, c] = [Math.floor(i / table.columns), i % table.columns];
+		if (differs('across', i)) [r - 1, r].forEach((at) => mark(at, c));
+	});
+	before.down.forEach((_, i) => {
+		const [r, c] = [Math.floor(i / (table.columns + 1)), i % (table.columns + 1)];
+		if (differs('down', i)) [c - 1, c].forEach((at) => mark(r, at));
+	});
+	return changed;
+}
