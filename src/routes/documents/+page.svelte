@@ -1,11 +1,12 @@
 <script lang="ts">
-	import { goto, invalidate } from '$app/navigation';
+	import { invalidate } from '$app/navigation';
 	import ArchiveOutline from 'flowbite-svelte-icons/ArchiveOutline.svelte';
 	import TrashBinOutline from 'flowbite-svelte-icons/TrashBinOutline.svelte';
 	import { call } from '$lib/ui/api.ts';
 	import DropTarget from '$lib/ui/documents/DropTarget.svelte';
 	import { KIND_WORDS } from '$lib/ui/documents/kinds.ts';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
+	import RunDialog from '$lib/ui/documents/RunDialog.svelte';
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
 	import { isTyping } from '$lib/ui/shell/keys.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
@@ -126,22 +127,10 @@
 	}
 	let ticked = $state<string[]>([]);
 	let running = $state(false);
-	let style = $state('');
 	const tick = (id: string) =>
 		(ticked = ticked.includes(id) ? ticked.filter((other) => other !== id) : [...ticked, id]);
 	const areAllTicked = $derived(listed.length > 0 && listed.every(({ id }) => ticked.includes(id)));
 	const chosen = $derived(data.documents.filter(({ id }) => ticked.includes(id)));
-	async function startRun() {
-		try {
-			await call('POST', '/api/runs', { style, documents: chosen.map(({ id }) => id) });
-			running = false;
-			ticked = [];
-			await goto('/runs');
-		} catch (error) {
-			notifyError(error);
-		}
-	}
-
 	async function remove() {
 		asking = false;
 		try {
@@ -201,7 +190,6 @@
 				type="button"
 				class="button primary"
 				onclick={() => {
-					style ||= data.styles[0]?.id ?? '';
 					running = true;
 				}}>Give {chosen.length} {chosen.length === 1 ? 'document' : 'documents'} a style…</button
 			>
@@ -372,19 +360,4 @@
 	{/snippet}
 </Dialog>
 
-<Dialog bind:open={running} title="Give {chosen.length} {chosen.length === 1 ? 'document' : 'documents'} a style">
-	<p>
-		Every table in them, {chosen.reduce((sum, { tables }) => sum + tables, 0)} in all, wears the style from then on. The run
-		goes on in the background and can be taken back as a whole.
-	</p>
-	<label class="block"
-		>Style
-		<select class="field mt-1 w-full" aria-label="Style of the run" bind:value={style}>
-			{#each data.styles as { id, name } (id)}<option value={id}>{name}</option>{/each}
-		</select>
-	</label>
-	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (running = false)}>Not now</button>
-		<button type="button" class="button primary" disabled={!style} onclick={startRun}>Start the run</button>
-	{/snippet}
-</Dialog>
+<RunDialog bind:open={running} documents={chosen} styles={data.styles} />

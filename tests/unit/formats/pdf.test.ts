@@ -4,6 +4,7 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
 import { seedList } from '../../../demo/documents/seed-list.ts';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
+import { SHIPPED } from '../../../src/lib/core/layout/fonts.ts';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import type { Style } from '../../../src/lib/core/style/types.ts';
 import { openDocument, writeAs, type AnyDocument } from '../../../src/lib/formats/index.ts';
@@ -155,4 +156,26 @@ test('families that do not ship, and characters that no font has, are said', asy
 	const { account } = await writeAs('pdf', document, [], { house: FIRST_HOUSE, title: 'x' });
 	assert.ok(account.remarks.some((remark) => /“Quillwort” does not ship.*Source Sans 3/.test(remark)));
 	assert.ok(account.remarks.some((remark) => remark.includes('蕨')));
+});
+
+test('every face that ships measures and draws every space and figure', async () => {
+	const text = 'Fern\u00a012\u2009345\u200b (−6,7)\u2002x';
+	const rows = SHIPPED.flatMap((family) =>
+		[400, 600, 700].flatMap((weight) =>
+			['normal', 'italic'].map((slope) => `<tr><td style="font:${slope} ${weight} 10pt '${family}'">${text}</td></tr>`)
+		)
+	);
+	const document = await openDocument(
+		new TextEncoder().encode(`<meta charset="utf-8"><table>${rows.join('')}</table>`),
+		'x.html'
+	);
+	const { bytes, account } = await writeAs('pdf', document, [], { house: FIRST_HOUSE, title: 'Faces' });
+	const { pages } = await read(bytes);
+	const cells = pages.flatMap((page) => textsIn(page, ['TH', 'TD'])).map((cell) => cell.replace(/[\s\u200b]+/g, ''));
+	assert.equal(cells.length, SHIPPED.length * 6);
+	for (const cell of cells) assert.equal(cell, 'Fern12345(−6,7)x');
+	assert.deepEqual(
+		account.remarks.filter((remark) => remark.includes('does not ship')),
+		[]
+	);
 });

@@ -211,7 +211,8 @@ class TablePatch {
 	/** Counts settings that are said already, and those that have to be said directly. */
 	private countUses(): void {
 		for (const [{ same, different }, count] of this.uses) {
-			for (const leaf of same) this.tally.add(leaf, 'living', count);
+			// Without a living style, what is said already is said by the file itself.
+			for (const leaf of same) this.tally.add(leaf, this.job.styleId === undefined ? 'direct' : 'living', count);
 			for (const leaf of different)
 				if (this.job.direct) this.tally.add(leaf, 'direct', count);
 				else this.tally.lose(leaf, 'living style only', count);

@@ -2,6 +2,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
+import { sfntOf } from './woff.ts';
 import { Face, faceKey, type FaceName, type Faces } from '../../core/layout/faces.ts';
 
 const require = createRequire(import.meta.url);
@@ -25,7 +26,7 @@ export function fontFiles(name: FaceName): Buffer[] {
 	const own = packageOf(name.family);
 	return [own, ...LENDERS.filter((font) => font !== own)]
 		.flatMap((font) => filesIn(font, name))
-		.map((path) => readFileSync(path));
+		.map((path) => sfntOf(readFileSync(path)));
 }
 
 const opened = new Map<string, Face>();

@@ -1,9 +1,9 @@
 <script lang="ts">
 	import type { Aspect } from '$lib/core/style/types.ts';
-	import { ASPECTS } from '$lib/core/style/types.ts';
 	import type { Emu } from '$lib/core/units.ts';
 	import type { Excerpt } from '$lib/workbench/excerpt.ts';
 	import type { BookStyle, Stylebook } from '$lib/workbench/stylebook.ts';
+	import PartsAndCarry from './PartsAndCarry.svelte';
 	import StylePicture from '../stylebook/StylePicture.svelte';
 
 	interface Props {
@@ -28,16 +28,6 @@
 			`${name} ${description} ${category} ${book.sentence(id)}`.toLowerCase().includes(search.trim().toLowerCase())
 		)
 	);
-	const aspectWords: Record<Aspect, string> = {
-		text: 'text',
-		fill: 'fill',
-		linework: 'linework',
-		alignment: 'alignment',
-		margins: 'margins',
-		formats: 'number formats'
-	};
-	const toggled = <T,>(list: readonly T[], item: T) =>
-		list.includes(item) ? list.filter((other) => other !== item) : [...list, item];
 </script>
 
 {#if book.styles.length > 6}
@@ -89,28 +79,4 @@
 	{/each}
 </div>
 
-<h3 class="mt-4 mb-1.5 font-semibold" id="parts-in-use">Parts in use</h3>
-<div class="flex flex-wrap gap-1.5" role="group" aria-labelledby="parts-in-use">
-	{#each parts as { name, words } (name)}
-		{@const on = !partsOff.includes(name)}
-		<button
-			type="button"
-			aria-pressed={on}
-			class={['chip', on ? 'on' : 'off']}
-			onclick={() => onparts(toggled(partsOff, name))}>{words}</button
-		>
-	{/each}
-</div>
-<h3 class="mt-4 mb-1.5 font-semibold" id="carry">Carry</h3>
-<div class="flex flex-wrap gap-1.5" role="group" aria-labelledby="carry">
-	{#each ASPECTS as aspect (aspect)}
-		{@const on = carry.includes(aspect)}
-		<button
-			type="button"
-			aria-pressed={on}
-			class={['chip', on ? 'on' : 'off']}
-			onclick={() => oncarry(ASPECTS.filter((other) => toggled(carry, aspect).includes(other)))}
-			>{aspectWords[aspect]}</button
-		>
-	{/each}
-</div>
+<PartsAndCarry {parts} {partsOff} {carry} {onparts} {oncarry} />
