@@ -1,7 +1,7 @@
 import type { ColumnKind } from '../table/roles.ts';
 import { NUMERIC_KINDS } from '../table/roles.ts';
 import type { Value } from '../values/parse.ts';
-import { CODE_NAME, CURRENCY_NAME, DATE_NAME, MONEY_NAME, UNIT_NAME, YEAR_NAME } from './words.ts';
+import { CODE_NAME, CURRENCY_NAME, DATE_NAME, MONEY_NAME, PERIOD, UNIT_NAME, YEAR_NAME } from './words.ts';
 
 export interface Guess<T> {
 	readonly is: T;
@@ -31,16 +31,26 @@ const TESTS = {
 	percent: ({ type }: Value) => type === 'percent',
 	number: (value: Value) => 'amount' in value,
 	unit: (value: Value) => value.type === 'number' && !!value.unit,
-	whole: (value: Value) => 'amount' in value && value.amount.isInteger(),
+	/** A number that is not even written with decimals. */
+	whole: (value: Value, text: string) => 'amount' in value && value.amount.isInteger() && !/[.,]\d\d\D*$/.test(text),
+	large: (value: Value) => 'amount' in value && value.amount.abs().gte(1000),
 	cents: (_: Value, text: string) => /[.,]\d\d\)?$/.test(text),
 	text: ({ type }: Value) => type === 'text',
-	code: (_: Value, text: string) => isCodeLike(text),
+	code: (_: Value, text: string) => isCodeLike(text) && !PERIOD.test(text),
 	short: (_: Value, text: string) => /^(?=.*\d)[\p{L}\d./-]{1,8}$|^\p{L}{1,3}$/u.test(text)
 };
 type Test = keyof typeof TESTS;
 
-/** The kind of a column from its body cells and its name (engine §6). */
-export function columnKind(name: string, texts: readonly string[], values: readonly Value[]): Guess<ColumnKind> {
+/**
+ * The kind of a column from its body cells and what its header says (engine §6). `isMoneyTable`: the table's title or the
+ * corner of its header says that its figures are money.
+ */
+export function columnKind(
+	name: string,
+	texts: readonly string[],
+	values: readonly Value[],
+	isMoneyTable = false
+): Guess<ColumnKind> {
 	const filled: { value: Value; text: string }[] = [];
 	values.forEach((value, i) => {
 		if (value.type !== 'empty') filled.push({ value, text: texts[i]!.trim() });
@@ -64,6 +74,8 @@ export function columnKind(name: string, texts: readonly string[], values: reado
 	if (share('date') >= 0.6) return guess('date', 0.6 + 0.4 * share('date'), `${of('date')} are dates`);
 	if (share('year') === 1 && (YEAR_NAME.test(name) || DATE_NAME.test(name)))
 		return guess('date', 0.8, `years under “${name}”`);
+	if (share('number') >= 0.25 && share('text') >= 0.3)
+		return guess('mixed', 0.6, `${of('number')} are numbers, the rest is text`);
 	if (share('number') >= 0.6) {
 		const sure = 0.5 + 0.45 * share('number');
 		if (share('money') >= 0.5) return guess('money', sure, `${of('money')} are money`);
@@ -76,7 +88,10 @@ export function columnKind(name: string, texts: readonly string[], values: reado
 			return guess('money', sure * 0.95, `numbers with two decimals under “${name}”`);
 		if (MONEY_NAME.test(name) && share('whole') > 0.5 && /price|cost|fee|budget/i.test(name))
 			return guess('money', 0.7, `numbers under “${name}”`);
-		if (share('whole') < 1) return guess('quantity', sure, 'numbers with decimals');
+		if (isMoneyTable) return guess('money', sure * 0.8, 'the table says that its figures are money');
+		if (share('cents') > 0.8 && count('large') > 0)
+			return guess('money', sure * 0.75, `${of('cents')} are large numbers with two decimals`);
+		if (count('whole') < count('number')) return guess('quantity', sure, 'numbers with decimals');
 		if (CODE_NAME.test(name) && new Set(filled.map(({ text }) => text)).size === n)
 			return guess('code', 0.7, `different whole numbers under “${name}”`);
 		return guess('count', sure, `${of('number')} are whole numbers`);

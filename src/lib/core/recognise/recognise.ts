@@ -4,7 +4,7 @@ import { NUMERIC_KINDS, roleFamily, type ColumnKind, type RowRole } from '../tab
 import { amountOf, decimalMarkOf, parseValue, type Value } from '../values/parse.ts';
 import { canLabel, columnKind, type Guess } from './columns.ts';
 import { Sums, type SumEvidence } from './sums.ts';
-import { TOTAL_NAME, wordsIn, type WordEvidence } from './words.ts';
+import { CURRENCY_NAME, ONLY_UNIT, TOTAL_NAME, wordsIn, type WordEvidence } from './words.ts';
 
 /** What the source says or shows of its rows, if anything. Arrays have one entry per row. */
 export interface Hints {
@@ -117,6 +117,13 @@ function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<R
 			const below = facts.slice(row + 1).map(({ amounts, texts }) => (isYear(texts[c]!) ? undefined : amounts[c]));
 			return below.filter(Boolean).length * 2 > below.length;
 		});
+	/** Every row below row `row` has something in its first column. */
+	const labelsBelow = (row: number) =>
+		grid.rows - row > 2 && facts.slice(row + 1).every(({ texts }) => texts[0]!.trim());
+	const holdsUnits = (row: number) => {
+		const filled = facts[row]!.texts.filter((text) => text.trim());
+		return filled.length > 0 && filled.every((text) => ONLY_UNIT.test(text.trim()));
+	};
 	// Rows that cells of the row above reach down into, or that stand under a spanned row, are finer tiers.
 	const reachOf = (row: number) =>
 		Math.max(
@@ -143,6 +150,8 @@ function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<R
 			texts.every((text) => text.length <= 40)
 		)
 			header(0.6, 'first row, every cell a short name');
+		else if (names && !texts[0]!.trim() && filled > 1 && filled === texts.length - 1 && distinct && labelsBelow(r))
+			header(0.8, 'an empty corner above the labels of the rows');
 		if (r > first && grid.rows - r > 1) {
 			const reach = Math.min(reachOf(r - 1), grid.rows - 2);
 			while (r <= reach && holdsNames(r)) header(0.9, 'cells of the row above reach down into it');
@@ -151,6 +160,7 @@ function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<R
 	while (r > first && r < grid.rows - 1 && facts[r - 1]!.spans && holdsNames(r) && !out[r]) {
 		header(0.9, `“${spanningText(grid, r - 1)}” above spans several of its columns`);
 	}
+	if (r > first && r < grid.rows - 1 && !out[r] && holdsUnits(r)) header(0.85, 'nothing but units below the names');
 	return r;
 }
 
@@ -199,7 +209,8 @@ function judgeSum(sums: Sums, facts: RowFacts[], r: number, end: number, hints: 
 			if (words.subtotal || (moreFollows && !words.total && best.of === 'rows')) role = 'subtotal';
 			else if (best.role === 'subtotal' && words.total && !moreFollows)
 				role = evidence.some((e) => e.role === 'total' && e.exact.length) ? 'total' : 'subtotal';
-			if (words.total && moreFollows && best.role !== 'total') role = 'subtotal';
+			const headingFollows = () => facts.some((_, i) => i > r && i < end && isGroupHeading(facts, i, end));
+			if (words.total && moreFollows && (best.role !== 'total' || headingFollows())) role = 'subtotal';
 			const what = best.of === 'subtotals' ? `the ${best.addends} subtotals` : `the ${best.addends} rows above`;
 			const text = facts[r]!.texts[best.exact[0]!]!.trim();
 			return { role, confidence: named ? 0.99 : 0.85, reason: `${text} is the exact sum of ${what}`, best };
@@ -272,12 +283,16 @@ export function recognise(grid: Grid, hints: Hints = {}): Recognition {
 function recogniseColumns(grid: Grid, facts: RowFacts[], rows: readonly Guess<RowRole>[]) {
 	const headers = rows.flatMap(({ is }, r) => (roleFamily(is) === 'header' ? [r] : []));
 	const body = rows.flatMap(({ is }, r) => (is === 'body' ? [r] : []));
+	const isMoneyTable =
+		rows.some(({ is }, r) => is === 'title' && CURRENCY_NAME.test(facts[r]!.label)) ||
+		(grid.columns > 1 && CURRENCY_NAME.test(columnPath(grid, headers, 0)));
 	return Array.from({ length: grid.columns }, (_, c) => {
 		const name = columnName(grid, headers, c);
 		const kind = columnKind(
-			name,
+			columnPath(grid, headers, c),
 			body.map((r) => facts[r]!.texts[c]!),
-			body.map((r) => facts[r]!.values[c]!)
+			body.map((r) => facts[r]!.values[c]!),
+			isMoneyTable
 		);
 		return { ...kind, name };
 	});
@@ -291,6 +306,12 @@ export function columnName(grid: Grid, headerRows: readonly number[], c: number)
 		if (cell.text.trim()) return cell.text.trim();
 	}
 	return '';
+}
+
+/** Everything that the header says over a column, outermost tier first. */
+function columnPath(grid: Grid, headerRows: readonly number[], c: number): string {
+	const said = headerRows.map((r) => grid.cells[grid.slots[r * grid.columns + c]!]!.text.trim());
+	return [...new Set(said)].filter(Boolean).join(', ');
 }
 
 function recogniseEdges(

@@ -42,13 +42,18 @@ export const MONEY_NAME = within(
 );
 export const CURRENCY_NAME = /[€£$¥]|(?<![\p{L}])(EUR|GBP|USD|CHF|SEK|DKK|NOK|PLN|CZK|JPY)(?![\p{L}])/u;
 export const CODE_NAME = within(
-	'code|codes|key|ref|reference|id|nr|sku|accession|rev|revision|circuit|bed|plot|kode|schlüssel|référence|clave|codice|código|kod|nummer|numéro'
+	'code|codes|key|no|n°|nº|ref|reference|id|nr|sku|accession|rev|revision|circuit|bed|plot|kode|schlüssel|référence|clave|codice|código|kod|nummer|numéro'
 );
 export const YEAR_NAME = within('year|years|season|jahr|saison|année|año|anno|jaar|ano|år|rok|edition');
 export const DATE_NAME = within(
 	'date|day|month|datum|tag|monat|jour|mois|fecha|mes|data|giorno|mese|maand|dia|mês|dag|månad|måned|dzień|miesiąc'
 );
 export const TOTAL_NAME = BEGINS_TOTAL;
+const UNIT =
+	'(?:[kMGmcµ]?(?:m|g|l|L|W|Wh|V|A|J|Pa|Hz|s|t)|cm|mm|km|m²|m³|cm²|km²|ha|h|min|°C|°|K|lx|lm|kWh|MWh|pcs|Stk\\.?)';
+/** Nothing but a unit, as it stands in a row of its own below the names of columns. */
+export const ONLY_UNIT = new RegExp(`^[([]?(?:${UNIT}|%|‰|€|£|\\$|[A-Z]{3})[)\\]]?$`, 'u');
+/** The quarters, halves and weeks of a year, which look like codes. */
+export const PERIOD = /^(?:[QTHKW]|KW|Q\.)\s?\d{1,2}$/;
 /** A unit in a column's name: "Heat, MWh", "Length (m)". */
-export const UNIT_NAME =
-	/[,(]\s*(?:[kMGmcµ]?(?:m|g|l|L|W|Wh|V|A|J|Pa|Hz|s|t)|m²|m³|ha|h|min|°C|K|lx|lm|kWh|MWh)\)?\s*$/u;
+export const UNIT_NAME = new RegExp(`[,(]\\s*${UNIT}\\)?\\s*$`, 'u');

@@ -152,6 +152,8 @@ export const amountOf = (value: Value): Decimal | undefined => ('amount' in valu
 export function decimalMarkOf(texts: Iterable<string>): DecimalMark {
 	let points = 0;
 	let commas = 0;
+	/** Three digits after the only mark: grouped thousands, or three decimals. */
+	const unclear = { '.': 0, ',': 0 };
 	for (const text of texts) {
 		if (!/\d[.,]\d/.test(text)) continue;
 		const match = /^[^\d]*(?:\d{1,3}(?:([.,'’\s\u00A0\u2009\u202F])\d{3})*|\d+)([.,])(\d+)[^\d]*$/.exec(text);
@@ -164,7 +166,9 @@ export function decimalMarkOf(texts: Iterable<string>): DecimalMark {
 		} else if (group !== undefined || fraction!.length !== 3 || /^[^\d]*0/.test(text)) {
 			if (mark === '.') points++;
 			else commas++;
-		}
+		} else unclear[mark as DecimalMark]++;
 	}
+	// Where every mark stands before three digits, it groups: hardly anybody writes three decimals throughout.
+	if (points === 0 && commas === 0 && unclear['.'] > 2 && unclear[','] === 0) return ',';
 	return commas > points ? ',' : '.';
 }

@@ -1,9 +1,9 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import fc from 'fast-check';
-import { recognise, type Hints } from '../../../src/lib/core/recognise/recognise.ts';
-import { createGrid, type Span } from '../../../src/lib/core/table/grid.ts';
-import { anyGrid } from './grid.test.ts';
+import { recognise, type Hints } from '../../../../src/lib/core/recognise/recognise.ts';
+import { createGrid, type Span } from '../../../../src/lib/core/table/grid.ts';
+import { anyGrid } from '../grid.test.ts';
 
 /** Rows as lines of cells parted by |; a role is written before each. */
 function check(
