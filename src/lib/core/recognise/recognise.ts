@@ -218,7 +218,9 @@ function judgeSum(sums: Sums, facts: RowFacts[], r: number, end: number, hints: 
 	}
 	if (!named && !(words.mean && !moreFollows) && !hints.formula?.[r]) return undefined;
 	if (!hasAmount && facts[r]!.filled < 1) return undefined;
-	const role: SumEvidence['role'] = words.subtotal || (moreFollows && words.total) ? 'subtotal' : 'total';
+	// A total may stand above what it sums; one with rows above and below sums those above.
+	const role: SumEvidence['role'] =
+		words.subtotal || (moreFollows && words.total && evidence.length > 0) ? 'subtotal' : 'total';
 	const reason = hints.formula?.[r] ? 'the file computes it as a sum' : `it is labelled “${label}”`;
 	const same = evidence.find((candidate) => candidate.role === role) ?? best;
 	return { role, confidence: 0.8, reason, best: words.mean ? undefined : same };

@@ -50,7 +50,7 @@ export const DATE_NAME = within(
 );
 export const TOTAL_NAME = BEGINS_TOTAL;
 const UNIT =
-	'(?:[kMGmcµ]?(?:m|g|l|L|W|Wh|V|A|J|Pa|Hz|s|t)|cm|mm|km|m²|m³|cm²|km²|ha|h|min|°C|°|K|lx|lm|kWh|MWh|pcs|Stk\\.?)';
+	'(?:[kMGmcµ]?(?:m|g|l|L|W|Wh|V|A|J|Pa|Hz|s|t)|cm|mm|km|m²|m³|cm²|km²|ha|h|min|°C|°|K|lx|lm|mS|µS|pH|kWh|MWh|pcs|Stk\\.?)';
 /** Nothing but a unit, as it stands in a row of its own below the names of columns. */
 export const ONLY_UNIT = new RegExp(`^[([]?(?:${UNIT}|%|‰|€|£|\\$|[A-Z]{3})[)\\]]?$`, 'u');
 /** The quarters, halves and weeks of a year, which look like codes. */

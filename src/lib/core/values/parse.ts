@@ -78,9 +78,13 @@ const MONTHS = new Map<string, number>();
 for (const locale of ['en', 'de', 'fr', 'es', 'it', 'nl', 'pt', 'sv', 'da', 'nb', 'pl'])
 	for (const width of ['long', 'short'] as const)
 		for (let month = 0; month < 12; month++) {
-			const name = new Intl.DateTimeFormat(locale, { month: width, timeZone: 'UTC' }).format(Date.UTC(2030, month, 1));
-			const plain = name.toLowerCase().replace(/\.$/, '');
-			if (!MONTHS.has(plain)) MONTHS.set(plain, month + 1);
+			// Some languages bend the name where a day stands before it.
+			for (const day of [undefined, 'numeric'] as const) {
+				const format = new Intl.DateTimeFormat(locale, { ...(day && { day }), month: width, timeZone: 'UTC' });
+				const name = format.formatToParts(Date.UTC(2030, month, 1)).find(({ type }) => type === 'month')!.value;
+				const plain = name.toLowerCase().replace(/\.$/, '');
+				if (!MONTHS.has(plain) && /\p{L}/u.test(plain)) MONTHS.set(plain, month + 1);
+			}
 		}
 
 function isoDay(year: number, month: number, day: number): string | undefined {

@@ -8,6 +8,7 @@ const ROLES: Record<string, string> = {
 	T: 'title',
 	H1: 'header:1',
 	H2: 'header:2',
+	H3: 'header:3',
 	G: 'group:1',
 	B: 'body',
 	S: 'subtotal:1',
