@@ -61,7 +61,8 @@
 		<a class="button" href="/documents/{data.id}">Back to the document</a>
 	{/snippet}
 </TopBar>
-<main class="min-h-0 flex-1 overflow-auto bg-desk/40 px-6 py-5" aria-label="The table in every format">
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+<main tabindex="0" class="min-h-0 flex-1 overflow-auto bg-desk/40 px-6 py-5" aria-label="The table in every format">
 	<p class="mb-4 text-quiet">
 		Each is a file that was written and read again by its own format’s rules; what stands here is what that file says.
 	</p>
@@ -77,7 +78,8 @@
 						{view.kind === 'wanted' ? `${data.grid.rows} rows × ${data.grid.columns} columns` : summary(view)}
 					</p>
 				</header>
-				<div class="max-h-80 overflow-auto p-4">
+				<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+				<div class="max-h-80 overflow-auto p-4" role="region" aria-label="Its cells" tabindex="0">
 					{#if view.kind === 'wanted'}
 						<TableGrid
 							grid={data.grid}

@@ -57,7 +57,8 @@
 		>
 	{/snippet}
 </TopBar>
-<main class="min-h-0 flex-1 overflow-auto bg-desk px-6 py-6" aria-label="Pages">
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+<main tabindex="0" class="min-h-0 flex-1 overflow-auto bg-desk px-6 py-6" aria-label="Pages">
 	{#each data.remarks as remark (remark)}<p class="mx-auto mb-4 text-warning-text" style="max-width:{width}px">
 			{remark}
 		</p>{/each}
