@@ -1,6 +1,7 @@
 import type { Appearance } from '../core/cascade/look.ts';
 import { recognisedTable } from '../core/recognise/table.ts';
-import type { Grid } from '../core/table/grid.ts';
+import type { CellContent } from '../core/table/content.ts';
+import type { Cell, Grid } from '../core/table/grid.ts';
 import type { Block } from '../core/table/content.ts';
 import type { DocumentTable } from './document.ts';
 
@@ -16,6 +17,16 @@ export function bareAppearance(grid: Grid): Appearance {
 	return { cellLook: new Int32Array(grid.cells.length), looks: [{}], across, down, lines: [null] };
 }
 
+/** Cells of plain text as content; cells that say the same share it. */
+export function plainContent(cells: readonly Cell[]): (readonly CellContent[])[] {
+	const known = new Map<string, readonly CellContent[]>();
+	return cells.map(({ text }) => {
+		let content = known.get(text);
+		if (!content) known.set(text, (content = text.split('\n').map((line) => ({ runs: line ? [{ text: line }] : [] }))));
+		return content;
+	});
+}
+
 /** A table of which nothing but its text is known, with its rows and columns recognised. */
 export function bareTable(grid: Grid, index: number, place: DocumentTable['place']): DocumentTable {
 	const { table, recognition } = recognisedTable(grid);
@@ -26,7 +37,7 @@ export function bareTable(grid: Grid, index: number, place: DocumentTable['place
 		recognition,
 		appearance: bareAppearance(grid),
 		widths: [],
-		content: grid.cells.map(({ text }) => text.split('\n').map((line) => ({ runs: line ? [{ text: line }] : [] }))),
+		content: plainContent(grid.cells),
 		wornName: null,
 		carried: null
 	};

@@ -3,6 +3,7 @@ import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../core/errors.ts';
 import { bareName, openDocument, type AnyDocument } from '../formats/index.ts';
 import { corrected, correctionsIn, shapeOf } from '../workbench/corrections.ts';
+import { packTable } from '../workbench/packed.ts';
 import { EMPTY_STATE, type DocumentState, type TableState } from '../workbench/state.ts';
 import { ConflictError, NotFoundError } from './answers.ts';
 import type { Database } from './database.ts';
@@ -269,7 +270,7 @@ export async function loadDocument(db: Db, id: string) {
 		steps: await stepsOf(db, id),
 		state: await stateAt(db, id, step),
 		blocks: document.blocks,
-		tables: document.tables,
+		tables: document.kind === 'csv' ? document.tables.map(packTable) : document.tables,
 		remarks: document.remarks
 	};
 }

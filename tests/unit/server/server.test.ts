@@ -24,6 +24,7 @@ import {
 } from '../../../src/lib/server/styles.ts';
 import { frozenDraft } from '../../../src/lib/server/editions.ts';
 import { docx, LEDGER, p, tbl, tr } from '../formats/documents.ts';
+import { unpackTable } from '../../../src/lib/workbench/packed.ts';
 
 const url = process.env.DATABASE_URL;
 
@@ -150,7 +151,7 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 		const rows = (...more: string[]) =>
 			tbl([tr('Bed', 'Lot'), tr('North', '4711'), ...more.map((name) => tr(name, '12')), tr('Seen by', '3')]);
 		const first = await addDocument(db, 'first.docx', await docx({ body: rows() }));
-		const { tables } = await loadDocument(db, first.id);
+		const tables = (await loadDocument(db, first.id)).tables.map(unpackTable);
 		const last = tables[0]!.table.rows - 1;
 		await addStep(db, first.id, 0, 'corrected', { 0: { kinds: { 1: 'code' }, roles: { [last]: 'note' } } });
 		const second = await addDocument(db, 'second.docx', await docx({ body: rows('South', 'East') }));

@@ -53,12 +53,18 @@ const isYear = (text: string) => /^\s*(19|20|21)\d\d\s*$/.test(text);
 
 function factsOf(grid: Grid): RowFacts[] {
 	const decimal = decimalMarkOf(grid.cells.map(({ text }) => text));
+	const known = new Map<string, Value>();
+	const valueOf = (text: string): Value => {
+		let value = known.get(text);
+		if (!value) known.set(text, (value = parseValue(text, decimal)));
+		return value;
+	};
 	const starts: (typeof grid.cells)[number][][] = Array.from({ length: grid.rows }, () => []);
 	for (const cell of grid.cells) starts[cell.r]!.push(cell);
 	return starts.map((cells) => {
 		const texts = Array<string>(grid.columns).fill('');
 		for (const { c, text } of cells) texts[c] = text;
-		const values = texts.map((text) => parseValue(text, decimal));
+		const values = texts.map(valueOf);
 		const amounts = values.map(amountOf);
 		const label = texts.find((text) => text.trim() !== '')?.trim() ?? '';
 		return {
@@ -190,11 +196,11 @@ function isGroupHeading(facts: RowFacts[], r: number, end: number): string | und
 }
 
 /** Whether a row is a subtotal or total, by arithmetic first and by its words second. */
-function judgeSum(sums: Sums, facts: RowFacts[], r: number, end: number, hints: Hints) {
+function judgeSum(sums: Sums, facts: RowFacts[], r: number, end: number, hints: Hints, lastFigures: number) {
 	const { amounts, label, words, hasAmount } = facts[r]!;
 	const evidence = sums.evidence(amounts);
 	const best = evidence[0];
-	const moreFollows = facts.some((row, i) => i > r && i < end && row.hasAmount && !row.words.total);
+	const moreFollows = r < lastFigures;
 	const named = words.total || words.subtotal;
 	if (best && best.exact.length > 0) {
 		const looksApart = () => !!hints.bold?.[r] && r > 0 && !hints.bold?.[r - 1];
@@ -236,6 +242,8 @@ export function recognise(grid: Grid, hints: Hints = {}): Recognition {
 	const bodyStart = recogniseHead(grid, facts, hints, rows);
 	const bodyEnd = recogniseNotes(facts, bodyStart, rows);
 	const sums = new Sums();
+	/** The last row with figures that is not called a total. */
+	const lastFigures = facts.findLastIndex((row, i) => i < bodyEnd && row.hasAmount && !row.words.total);
 	const suspects: { r: number; best: SumEvidence }[] = [];
 	let level = 0;
 	for (let r = bodyStart; r < bodyEnd; r++) {
@@ -251,7 +259,7 @@ export function recognise(grid: Grid, hints: Hints = {}): Recognition {
 			sums.heading();
 			continue;
 		}
-		const sum = judgeSum(sums, facts, r, bodyEnd, hints);
+		const sum = judgeSum(sums, facts, r, bodyEnd, hints, lastFigures);
 		if (sum) {
 			rows[r] = guess(sum.role === 'total' ? 'total' : 'subtotal:1', sum.confidence, sum.reason);
 			if (sum.best) suspects.push({ r, best: sum.best });
@@ -268,8 +276,9 @@ export function recognise(grid: Grid, hints: Hints = {}): Recognition {
 	};
 	const findings = suspects.flatMap(({ r, best }) =>
 		best.off
-			.filter(({ column }) => sumKinds.has(columns[column]!.is) && !(best.exact.length > 0 && isWithin(r, column)))
-			.map(({ column, difference }): Finding => {
+			.filter((column) => sumKinds.has(columns[column]!.is) && !(best.exact.length > 0 && isWithin(r, column)))
+			.map((column): Finding => {
+				const difference = best.difference(column);
 				const places = Math.max(difference.decimalPlaces(), /[.,]\d\d\D*$/.test(facts[r]!.texts[column]!) ? 2 : 0);
 				return {
 					kind: 'total-off',

@@ -5,8 +5,10 @@ import type { RowRole } from '../table/roles.ts';
 export interface SumEvidence {
 	readonly role: 'subtotal' | 'total';
 	readonly exact: number[];
-	/** Columns whose figure differs from the sum: by how much. */
-	readonly off: { column: number; difference: Decimal }[];
+	/** Columns whose figure differs from the sum. */
+	readonly off: number[];
+	/** By how much the figure of such a column differs. */
+	readonly difference: (column: number) => Decimal;
 	/** How many rows were added up. */
 	readonly addends: number;
 	readonly of: 'rows' | 'subtotals';
@@ -63,14 +65,16 @@ export class Sums {
 			.filter(({ rows }) => rows.count > 0)
 			.map(({ role, of, rows }) => {
 				const exact: number[] = [];
-				const off: { column: number; difference: Decimal }[] = [];
+				const off: number[] = [];
 				row.forEach((amount, column) => {
 					const sum = amount && rows.sum(column);
 					if (!amount || !sum) return;
 					if (sum.equals(amount)) exact.push(column);
-					else off.push({ column, difference: amount.minus(sum) });
+					else off.push(column);
 				});
-				return { role, of, exact, off, addends: rows.count };
+				const sums = off.map((column) => rows.sum(column)!);
+				const difference = (column: number) => row[column]!.minus(sums[off.indexOf(column)]!);
+				return { role, of, exact, off, difference, addends: rows.count };
 			})
 			.sort((a, b) => b.exact.length - a.exact.length);
 	}

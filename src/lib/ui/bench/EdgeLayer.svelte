@@ -1,13 +1,14 @@
 <script lang="ts">
 	import { edgeParts, type Resolved } from '$lib/core/cascade/resolve.ts';
 	import type { LinePlace } from '$lib/core/style/types.ts';
+	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import type { Bench } from './bench.svelte.ts';
 
 	/**
 	 * Lies over a specimen in linework mode: its edges can be clicked, dragged along or lassoed. An edge of the chosen part
 	 * stands for a line of that part, wherever it runs.
 	 */
-	let { bench, resolved }: { bench: Bench; resolved: Resolved } = $props();
+	let { bench, resolved, drawn }: { bench: Bench; resolved: Resolved; drawn: DrawnRows } = $props();
 
 	interface Run {
 		readonly across: boolean;
@@ -97,11 +98,13 @@
 		gathered = new Set();
 	}
 	const last = (run: Run) => run.at === (run.across ? structure.table.rows : structure.table.columns);
+	const isDrawn = ({ across, at, from, to }: Run) =>
+		across ? drawn.isDrawn(Math.min(at, structure.table.rows - 1)) : drawn.isAnyDrawn(from, to);
 	const area = (run: Run) => {
-		const at = Math.min(run.at, (run.across ? structure.table.rows : structure.table.columns) - 1) + 1;
+		const at = Math.min(run.at, (run.across ? structure.table.rows : structure.table.columns) - 1);
 		return run.across
-			? `${at} / ${run.from + 1} / auto / ${run.to + 1}`
-			: `${run.from + 1} / ${at} / ${run.to + 1} / auto`;
+			? `${drawn.line(at) + 1} / ${run.from + 1} / auto / ${run.to + 1}`
+			: `${drawn.line(run.from) + 1} / ${at + 1} / span ${drawn.span(run.from, run.to)} / auto`;
 	};
 </script>
 
@@ -119,17 +122,19 @@
 	}}
 >
 	{#each runs as run, i (i)}
-		<i
-			data-run={i}
-			data-line={run.place}
-			class={[
-				run.across ? 'across' : 'down',
-				last(run) && 'last',
-				run.place ? bench.lineStates[run.place] : 'foreign',
-				gathered.has(i) && 'gathered'
-			]}
-			style="grid-area:{area(run)}"
-		></i>
+		{#if isDrawn(run)}
+			<i
+				data-run={i}
+				data-line={run.place}
+				class={[
+					run.across ? 'across' : 'down',
+					last(run) && 'last',
+					run.place ? bench.lineStates[run.place] : 'foreign',
+					gathered.has(i) && 'gathered'
+				]}
+				style="grid-area:{area(run)}"
+			></i>
+		{/if}
 	{/each}
 	{#if lasso}<div
 			class="lasso"

@@ -4,6 +4,7 @@
 	import { shownContent } from '$lib/workbench/figures.ts';
 	import TableGrid from '../table/TableGrid.svelte';
 	import type { Bench } from './bench.svelte.ts';
+	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import EdgeLayer from './EdgeLayer.svelte';
 	import type { Shown } from './sheet.svelte.ts';
 
@@ -71,7 +72,7 @@
 					.length} cells</span
 			>
 		</h3>
-		{#snippet edges()}<EdgeLayer {bench} {resolved} />{/snippet}
+		{#snippet edges(drawn: DrawnRows)}<EdgeLayer {bench} {resolved} {drawn} />{/snippet}
 		<TableGrid
 			grid={table}
 			appearance={bench.isAsTheyCame && before ? before : appearance}

@@ -9,6 +9,7 @@
 	import { changedCells } from '$lib/workbench/changes.ts';
 	import type { TableState } from '$lib/workbench/state.ts';
 	import { stateTable } from '$lib/workbench/table.ts';
+	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import TableGrid from '../table/TableGrid.svelte';
 	import { roleTone, rolesToChoose, roleWords } from './roles.ts';
 	import Self from './DocumentTable.svelte';
@@ -27,7 +28,7 @@
 		compare?: 'side' | 'changed' | undefined;
 		/** What it is called as it is to be. */
 		afterWords?: string;
-		overlay?: Snippet | undefined;
+		overlay?: Snippet<[DrawnRows]> | undefined;
 		/** Only the file's own look, for the lower layer of the wipe. */
 		asInFile?: boolean;
 		onpick?: (cell: number, resolved: Resolved | undefined) => void;

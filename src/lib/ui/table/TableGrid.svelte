@@ -33,7 +33,7 @@
 		columnGutter?: Snippet<[number]> | undefined;
 		nested?: Snippet<[number, 'before' | 'after']> | undefined;
 		/** Lies over the table, gutters left out. */
-		overlay?: Snippet | undefined;
+		overlay?: Snippet<[DrawnRows]> | undefined;
 		/** Fill the width there is instead of the table's own. */
 		fill?: boolean;
 	}
@@ -68,6 +68,7 @@
 	const width = $derived(fill || total === 0 ? '100%' : `${(toPixels(total as Emu) * zoom).toFixed(1)}px`);
 	const fractions = $derived.by(() => {
 		const most = Array<number>(grid.columns).fill(0);
+		if (!appearance.looks.some(({ h }) => h === 'decimal')) return most;
 		for (const { c, cols, text } of grid.cells) {
 			const match = cols === 1 && /\d([.,]\d+)?(\D*)$/.exec(text);
 			if (match) most[c] = Math.max(most[c]!, (match[1]?.length ?? 0) + (match[2]?.length ?? 0));
@@ -86,8 +87,8 @@
 		: ''}{drawn.tracks};width:{rowGutter ? `calc(${width} + 84px)` : width}"
 >
 	{#if rowGutter}
-		{#each { length: grid.rows }, r (r)}
-			{#if drawn.isDrawn(r)}<div class="row-gutter" style="grid-row:{r + 2}">{@render rowGutter(r)}</div>{/if}
+		{#each drawn.rows as r (r)}
+			<div class="row-gutter" style="grid-row:{drawn.line(r) + 2}">{@render rowGutter(r)}</div>
 		{/each}
 		{#if columnGutter}
 			{#each { length: grid.columns }, c (c)}
@@ -120,7 +121,7 @@
 		/>
 	{/if}
 	{#if overlay}<div class="overlay" style="grid-column:{offset + 1} / -1;grid-row:{offset + 1} / -1">
-			{@render overlay()}
+			{@render overlay(drawn)}
 		</div>{/if}
 </div>
 

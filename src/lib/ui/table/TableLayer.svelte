@@ -65,6 +65,9 @@
 	const down = $derived(
 		strokes(appearance.down, appearance.lines, grid.columns + 1, grid.rows, (c, r) => r * (grid.columns + 1) + c)
 	);
+	/** Only the lines of rows that are drawn. */
+	const acrossDrawn = $derived(drawn.across(across));
+	const downDrawn = $derived(drawn.down(down));
 	const runStyle = (run: RunView) =>
 		(run.weight !== undefined ? `font-weight:${run.weight};` : '') +
 		(run.italic !== undefined ? `font-style:${run.italic ? 'italic' : 'normal'};` : '') +
@@ -154,9 +157,10 @@
 						: undefined}
 					onclick={onpick && !hidden ? (event) => onpick(index, sideAt(event)) : undefined}
 					onkeydown={onpick && !hidden ? (event) => keydown(event, index) : undefined}
-					style="grid-area:{cell.r + 1} / {cell.c + 1} / span {cell.rows} / span {cell.cols};{isSmall
-						? styles[look]
-						: ''}"
+					style="grid-area:{drawn.line(cell.r) + 1} / {cell.c + 1} / span {drawn.span(
+						cell.r,
+						cell.r + cell.rows
+					)} / span {cell.cols};{isSmall ? styles[look] : ''}"
 				>
 					{#if content}
 						{#each content[index] ?? [] as piece, i (i)}
@@ -180,12 +184,12 @@
 			{/each}
 		</div>
 	{/each}
-	{#each across as { at, from, to, line }, i (i)}
+	{#each acrossDrawn as { at, from, to, line }, i (i)}
 		{#if line}
 			<i
 				class="across"
 				class:last={at === grid.rows}
-				style="grid-area:{Math.min(at, grid.rows - 1) + 1} / {from + 1} / auto / {to + 1};{lineStyle(
+				style="grid-area:{drawn.line(Math.min(at, grid.rows - 1)) + 1} / {from + 1} / auto / {to + 1};{lineStyle(
 					line,
 					'across',
 					zoom
@@ -195,26 +199,28 @@
 			<i
 				class="across guide"
 				class:last={at === grid.rows}
-				style="grid-area:{Math.min(at, grid.rows - 1) + 1} / {from + 1} / auto / {to + 1};"
+				style="grid-area:{drawn.line(Math.min(at, grid.rows - 1)) + 1} / {from + 1} / auto / {to + 1};"
 			></i>
 		{/if}
 	{/each}
-	{#each down as { at, from, to, line }, i (i)}
+	{#each downDrawn as { at, from, to, line }, i (i)}
 		{#if line}
 			<i
 				class="down"
 				class:last={at === grid.columns}
-				style="grid-area:{from + 1} / {Math.min(at, grid.columns - 1) + 1} / {to + 1} / auto;{lineStyle(
-					line,
-					'down',
-					zoom
-				)}"
+				style="grid-area:{drawn.line(from) + 1} / {Math.min(at, grid.columns - 1) + 1} / span {drawn.span(
+					from,
+					to
+				)} / auto;{lineStyle(line, 'down', zoom)}"
 			></i>
 		{:else if guides}
 			<i
 				class="down guide"
 				class:last={at === grid.columns}
-				style="grid-area:{from + 1} / {Math.min(at, grid.columns - 1) + 1} / {to + 1} / auto;"
+				style="grid-area:{drawn.line(from) + 1} / {Math.min(at, grid.columns - 1) + 1} / span {drawn.span(
+					from,
+					to
+				)} / auto;"
 			></i>
 		{/if}
 	{/each}

@@ -1,4 +1,6 @@
+import type { Stroke } from '$lib/core/layout/strokes.ts';
 import type { Grid } from '$lib/core/table/grid.ts';
+import { RowHeights } from './heights.ts';
 
 /** Tables up to this many rows are drawn whole. */
 const WHOLE = 60;
@@ -6,54 +8,146 @@ const WHOLE = 60;
 const BLOCK = 10;
 /** How far outside the window rows are drawn ahead, in pixels. */
 const AHEAD = 300;
-/** The height of a row that was never drawn, where no other was either, in pixels. */
-const GUESS = 26;
+
+/** The place of the first item of a sorted list that meets a condition which all after it meet, too; its length for none. */
+function firstWhere<T>(list: readonly T[], isMet: (item: T) => boolean): number {
+	let low = 0;
+	let high = list.length;
+	while (low < high) {
+		const middle = (low + high) >> 1;
+		if (isMet(list[middle]!)) high = middle;
+		else low = middle + 1;
+	}
+	return low;
+}
 
 /**
  * Which rows of a long table are drawn: those near the window, and in every column the row with the longest text, so that
- * the columns keep their widths. The rest keep the height that they had.
+ * the columns keep their widths. Each drawn row is a track of the CSS grid; the rows between two of them are one track
+ * together, as high as they were or are guessed to be. So a table costs what is seen of it, however long it is.
  */
 export class DrawnRows {
 	private range: readonly [from: number, to: number] = $state.raw([0, WHOLE]);
-	private heights: readonly (number | undefined)[] = $state.raw([]);
 	private isPrinting = $state(false);
-	private readonly widest: ReadonlySet<number>;
+	private readonly widest: readonly number[];
+	private readonly heights: RowHeights;
+	/** Index of the first cell of each row, and of those that reach down into others. */
+	private readonly firstCell: Int32Array;
+	private readonly tall: readonly number[];
 
 	constructor(readonly grid: Grid) {
+		this.heights = new RowHeights(grid.rows);
+		this.firstCell = new Int32Array(grid.rows + 1).fill(-1);
 		const longest = Array.from({ length: grid.columns }, () => ({ row: 0, length: -1 }));
-		if (this.isWindowed)
-			for (const { r, c, cols, text } of grid.cells)
-				if (cols === 1 && text.length > longest[c]!.length) longest[c] = { row: r, length: text.length };
-		this.widest = new Set(longest.map(({ row }) => row));
+		grid.cells.forEach(({ r, c, cols, text }, i) => {
+			if (this.firstCell[r] === -1) this.firstCell[r] = i;
+			if (cols === 1 && text.length > longest[c]!.length) longest[c] = { row: r, length: text.length };
+		});
+		// A row in which no cell begins has none of its own.
+		this.firstCell[grid.rows] = grid.cells.length;
+		for (let r = grid.rows - 1; r >= 0; r--) if (this.firstCell[r] === -1) this.firstCell[r] = this.firstCell[r + 1]!;
+		this.tall = grid.merged.filter((i) => grid.cells[i]!.rows > 1);
+		this.widest = [...new Set(longest.map(({ row }) => row))];
 	}
 
 	get isWindowed(): boolean {
 		return this.grid.rows > WHOLE && !this.isPrinting;
 	}
+	/** The rows that are drawn, ascending. */
+	readonly rows: readonly number[] = $derived.by(() => {
+		const [from, to] = this.isWindowed ? this.range : [0, this.grid.rows];
+		const near = Array.from({ length: Math.min(to, this.grid.rows) - from }, (_, i) => from + i);
+		const far = this.isWindowed ? this.widest.filter((row) => row < from || row >= to) : [];
+		return far.length ? [...near, ...far].sort((a, b) => a - b) : near;
+	});
+	/** The tracks as CSS has them, and the track of each drawn row. */
+	private readonly layout = $derived.by(() => {
+		const tracks: string[] = [];
+		const trackOf = new Map<number, number>();
+		let next = 0;
+		const skip = (to: number) => {
+			if (to > next) tracks.push(`${this.heights.between(next, to).toFixed(1)}px`);
+		};
+		for (const row of this.rows) {
+			skip(row);
+			trackOf.set(row, tracks.length);
+			tracks.push('auto');
+			next = row + 1;
+		}
+		skip(this.grid.rows);
+		return { tracks, trackOf };
+	});
+	/** The rows of the grid, as CSS tracks. */
+	get tracks(): string {
+		return this.layout.tracks.join(' ');
+	}
 	isDrawn(row: number): boolean {
-		return !this.isWindowed || (row >= this.range[0] && row < this.range[1]) || this.widest.has(row);
+		return this.layout.trackOf.has(row);
+	}
+	/** Tracks from 0: where a row's begins, or that of the rows among which it is not drawn. */
+	line(row: number): number {
+		const { trackOf, tracks } = this.layout;
+		if (row >= this.grid.rows) return tracks.length;
+		const own = trackOf.get(row);
+		if (own !== undefined) return own;
+		const before = this.drawnBefore(row);
+		return before < 0 ? 0 : trackOf.get(this.rows[before]!)! + 1;
+	}
+	/** How many tracks the rows `from` to `to` (which is not one of them) take. */
+	span(from: number, to: number): number {
+		return Math.max(1, this.line(to - 1) + 1 - this.line(from));
+	}
+	/** The last of the drawn rows before a row, as its place among them; −1 for none. */
+	private drawnBefore(row: number): number {
+		return firstWhere(this.rows, (one) => one >= row) - 1;
+	}
+	/** Whether any of the rows `from` to `to` (which is not one of them) is drawn. */
+	isAnyDrawn(from: number, to: number): boolean {
+		const last = this.drawnBefore(to);
+		return last >= 0 && this.rows[last]! >= from;
+	}
+	/** Of strokes between rows, sorted by row, those of the drawn rows. */
+	across(strokes: readonly Stroke[]): Stroke[] {
+		const last = this.grid.rows - 1;
+		return this.rows.flatMap((row) => {
+			const from = firstWhere(strokes, ({ at }) => at >= row);
+			const to = firstWhere(strokes, ({ at }) => at > (row === last ? last + 1 : row));
+			return strokes.slice(from, to);
+		});
+	}
+	/** Of strokes between columns, sorted by column and then by row, those beside the drawn rows. */
+	down(strokes: readonly Stroke[]): Stroke[] {
+		if (!this.isWindowed) return [...strokes];
+		const [near, beyond] = this.range;
+		const stretches = [[near, beyond] as const, ...this.widest.map((row) => [row, row + 1] as const)];
+		const found = new Set<Stroke>();
+		for (let column = 0; column <= this.grid.columns; column++)
+			for (const [start, end] of stretches) {
+				let i = firstWhere(strokes, ({ at, to }) => at > column || (at === column && to > start));
+				for (; strokes[i]?.at === column && strokes[i]!.from < end; i++) found.add(strokes[i]!);
+			}
+		return [...found];
 	}
 	/** Indices of the cells of each drawn row; cells that reach into one count, too. */
 	readonly cells: readonly { readonly row: number; readonly cells: readonly number[] }[] = $derived.by(() => {
-		const byRow: number[][] = Array.from({ length: this.grid.rows }, () => []);
-		this.grid.cells.forEach(({ r, rows }, i) => {
-			for (let reached = r; reached < r + rows; reached++)
-				if (this.isDrawn(reached)) {
-					byRow[r]!.push(i);
-					return;
-				}
-		});
-		return byRow.flatMap((cells, row) => (cells.length ? [{ row, cells }] : []));
-	});
-	/** The rows of the grid, as CSS tracks. */
-	readonly tracks: string = $derived.by(() => {
-		if (!this.isWindowed) return `repeat(${this.grid.rows}, auto)`;
-		const known = this.heights.filter((height) => height !== undefined);
-		const guess = known.length ? known.reduce((sum, height) => sum + height, 0) / known.length : GUESS;
-		const tracks = Array.from({ length: this.grid.rows }, (_, row) =>
-			this.isDrawn(row) ? 'auto' : `${(this.heights[row] ?? guess).toFixed(1)}px`
-		);
-		return tracks.join(' ');
+		const { cells } = this.grid;
+		const byRow = new Map<number, number[]>();
+		for (const row of this.rows) {
+			const [from, to] = [this.firstCell[row]!, this.firstCell[row + 1]!];
+			byRow.set(
+				row,
+				Array.from({ length: to - from }, (_, i) => from + i)
+			);
+		}
+		for (const i of this.tall) {
+			const { r, rows } = cells[i]!;
+			if (this.isDrawn(r) || !this.isAnyDrawn(r, r + rows)) continue;
+			byRow.set(r, [...(byRow.get(r) ?? []), i]);
+		}
+		return [...byRow]
+			.filter(([, own]) => own.length)
+			.sort(([a], [b]) => a - b)
+			.map(([row, own]) => ({ row, cells: own }));
 	});
 
 	/** Follows the window: attach to the element whose tracks these are; `before` tracks come before the first row. */
@@ -65,24 +159,15 @@ export class DrawnRows {
 			if (!this.isWindowed) return;
 			const { top } = element.getBoundingClientRect();
 			const used = getComputedStyle(element).gridTemplateRows.split(' ').map(parseFloat);
-			let y = top + used.slice(0, before).reduce((sum, height) => sum + height, 0);
-			let from = this.grid.rows;
-			let to = 0;
-			for (let row = 0; row < this.grid.rows; row++) {
-				const height = used[before + row] ?? GUESS;
-				if (y + height > -AHEAD && y < innerHeight + AHEAD) {
-					from = Math.min(from, row);
-					to = row + 1;
-				}
-				y += height;
+			for (const row of this.rows) {
+				const height = used[before + this.line(row)];
+				if (height !== undefined) this.heights.set(row, height);
 			}
-			from = Math.floor(from / BLOCK) * BLOCK;
-			to = Math.ceil(to / BLOCK) * BLOCK;
-			if (from === this.range[0] && to === this.range[1]) return;
-			this.heights = Array.from({ length: this.grid.rows }, (_, row) =>
-				this.isDrawn(row) ? used[before + row] : this.heights[row]
-			);
-			this.range = [from, to];
+			const first = top + used.slice(0, before).reduce((sum, height) => sum + height, 0);
+			const from = Math.floor(this.heights.at(-AHEAD - first) / BLOCK) * BLOCK;
+			const last = this.heights.at(innerHeight + AHEAD - first) + 1;
+			const to = Math.min(Math.ceil(last / BLOCK) * BLOCK, this.grid.rows);
+			if (from < to && (from !== this.range[0] || to !== this.range[1])) this.range = [from, to];
 		};
 		const ask = () => (asked ||= requestAnimationFrame(look));
 		const print = ({ type }: Event) => (this.isPrinting = type === 'beforeprint');

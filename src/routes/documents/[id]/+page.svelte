@@ -25,12 +25,14 @@
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import { changesBetween } from '$lib/workbench/changes.ts';
 	import { excerpt } from '$lib/workbench/excerpt.ts';
+	import { unpackTable } from '$lib/workbench/packed.ts';
 	import type { DocumentState, TableState } from '$lib/workbench/state.ts';
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
 	import { stateTable, without } from '$lib/workbench/table.ts';
 
 	let { data } = $props();
-	const { tables, blocks, id } = untrack(() => data.document);
+	const { blocks, id } = untrack(() => data.document);
+	const tables = untrack(() => data.document.tables.map(unpackTable));
 	const book = $derived(new Stylebook(data.styles, data.house, data.older));
 
 	let saved = $state.raw(
