@@ -3,8 +3,9 @@ import { tableToFile } from '../core/table/file.ts';
 import type { LookField } from '../core/cascade/look.ts';
 import type { Paper } from '../core/layout/paper.ts';
 import { styleCss } from '../core/share/css.ts';
-import { textAt, type Table } from '../core/table/grid.ts';
+import { createGrid, textAt, type Table } from '../core/table/grid.ts';
 import {
+	compare,
 	prepare,
 	tallyOf,
 	type Account,
@@ -23,7 +24,8 @@ import { writeDocx } from './docx/write.ts';
 import { flowOf } from './flow.ts';
 import { makeHtml } from './html/make.ts';
 import { readHtml, type HtmlDocument } from './html/read.ts';
-import { lostLeaves } from './html/say.ts';
+import { htmlOfRows, isSheetEnough } from './html/rows.ts';
+import { lostLeaves, SAYABLE } from './html/say.ts';
 import { writeHtml } from './html/write.ts';
 import { makeOdt } from './odt/make.ts';
 import { readOdt, type OdtDocument } from './odt/read.ts';
@@ -183,6 +185,8 @@ export async function writeAs(
 		case 'docx':
 		case 'odt':
 		case 'html': {
+			const rows = kind === 'html' ? plainRows(document, worn, options) : undefined;
+			if (rows) return writeRowsAsHtml(rows, options);
 			const bytes =
 				kind === 'docx' ? await makeDocx(part) : kind === 'odt' ? await makeOdt(part) : text(makeHtml(part, title));
 			if (worn.length === 0) return { bytes, account: { tables: [], remarks: document.remarks } };
@@ -240,4 +244,57 @@ function sheetRemarks(prepared: readonly Prepared[]): string[] {
 			: []),
 		...(isRuled ? ['CSS has no conditions: a cell rule is a class, to be put on the cells that it is for.'] : [])
 	];
+}
+
+/** Rows with a style that a style sheet says whole: they can be written piece by piece. */
+function plainRows(document: AnyDocument, jobs: readonly StyleJob[], options: WriteAsOptions) {
+	const [entry] = document.tables;
+	if (document.kind !== 'csv' || !entry) return undefined;
+	const [one] = prepare(document, jobs, options);
+	return one && isSheetEnough(one, options.as ?? 'living') ? { document, entry, one } : undefined;
+}
+type PlainRows = NonNullable<ReturnType<typeof plainRows>>;
+
+/** A document of rows as a page in pieces, where a style sheet says all of its look; undefined where it does not. */
+export function streamHtml(
+	document: AnyDocument,
+	jobs: readonly StyleJob[],
+	options: WriteAsOptions
+): Generator<string> | undefined {
+	const rows = plainRows(document, jobs, options);
+	return rows && htmlOfRows(rows.document, rows.entry, rows.one, options.title, options);
+}
+
+/** So many rows of a list are read back; all of them look like these. */
+const READ_BACK_ROWS = 2_000;
+
+async function writeRowsAsHtml({ document, entry, one }: PlainRows, options: WriteAsOptions): Promise<Written> {
+	const text = [...htmlOfRows(document, entry, one, options.title, options)].join('');
+	const bytes = new TextEncoder().encode(text);
+	const { table } = one.job;
+	const isLong = table.rows > READ_BACK_ROWS;
+	const part = isLong ? firstRows(table, READ_BACK_ROWS) : table;
+	const [checked] = isLong
+		? prepare({ ...document, tables: [{ ...entry, table: part }] }, [{ ...one.job, table: part }], options)
+		: [one];
+	const back = isLong
+		? readHtml(new TextEncoder().encode([...htmlOfRows(document, entry, checked!, options.title, options)].join('')))
+		: readHtml(bytes);
+	const differences =
+		options.readBack === false ? [] : compare(part, checked!.wanted, back.tables[0]!.appearance, SAYABLE);
+	const remarks = isLong
+		? [
+				`The first ${READ_BACK_ROWS.toLocaleString('en')} of ${table.rows.toLocaleString('en')} rows were read back; the others are written in the same way.`
+			]
+		: [];
+	const account = tallyOf(one, lostLeaves, new Map()).account(one, differences);
+	return { bytes, account: { tables: [account], remarks: [...document.remarks, ...remarks] } };
+}
+
+/** The head of a table without merged cells. */
+function firstRows(table: Table, rows: number): Table {
+	const texts = Array.from({ length: rows }, (_, r) =>
+		Array.from({ length: table.columns }, (_, c) => textAt(table, r, c))
+	);
+	return { ...table, ...createGrid(texts), roles: table.roles.slice(0, rows), touches: [] };
 }

@@ -8,7 +8,7 @@ import type { Account, LeafAccount, StyleJob, Travel } from '../formats/account.
 import { prepare } from '../formats/account.ts';
 import type { DocumentTable } from '../formats/document.ts';
 import { flowOf } from '../formats/flow.ts';
-import { openDocument, writeAs, type AnyDocument, type OutKind } from '../formats/index.ts';
+import { openDocument, streamHtml, writeAs, type AnyDocument, type OutKind } from '../formats/index.ts';
 import { reportOf } from '../formats/pdf/report.ts';
 import { fontRemarks, layPages } from '../formats/pdf/write.ts';
 import type { TableState } from '../workbench/state.ts';
@@ -74,6 +74,33 @@ export async function writeDocument(
 		};
 	const { bytes, account } = await writeAs(kind, document, jobs, { ...options, as, only, paper, title: name });
 	return { name, kind, bytes, account };
+}
+
+/** The document's file as it stands, in a stream where it can be long. */
+export async function fileOf(
+	db: Kysely<Database>,
+	id: string,
+	output: Output
+): Promise<{ name: string; kind: OutKind; body: Uint8Array<ArrayBuffer> | ReadableStream<Uint8Array> }> {
+	if (output.to === 'html' && !output.only) {
+		const { found, document, jobs, options } = await dressed(db, id);
+		const pieces = streamHtml(document, jobs, { ...options, as: output.as ?? 'living' });
+		if (pieces) return { name: found.name, kind: 'html', body: streamed(pieces) };
+	}
+	const { name, kind, bytes } = await writeDocument(db, id, output);
+	return { name, kind, body: bytes };
+}
+
+/** Text as a stream that makes the next piece when it is asked for. */
+function streamed(pieces: Generator<string>): ReadableStream<Uint8Array> {
+	const utf8 = new TextEncoder();
+	return new ReadableStream({
+		pull(controller) {
+			const { value, done } = pieces.next();
+			if (done) controller.close();
+			else controller.enqueue(utf8.encode(value));
+		}
+	});
 }
 
 /** The pages of a document as its PDF has them. */

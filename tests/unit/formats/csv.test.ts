@@ -4,6 +4,10 @@ import fc from 'fast-check';
 import { InputError } from '../../../src/lib/core/errors.ts';
 import { findSeparator, parseRows, SEPARATORS, writeRows } from '../../../src/lib/formats/csv/parse.ts';
 import { readCsv } from '../../../src/lib/formats/csv/read.ts';
+import { seedList } from '../../../demo/documents/seed-list.ts';
+import { DEMO_STYLES } from '../../../demo/styles/index.ts';
+import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
+import { openDocument, streamHtml, writeAs } from '../../../src/lib/formats/index.ts';
 
 const utf8 = (text: string) => new TextEncoder().encode(text);
 
@@ -58,5 +62,36 @@ describe('separated values', () => {
 			'too-large',
 			/more than can be styled/
 		);
+	});
+});
+
+describe('rows as a web page', () => {
+	const find = (name: string) => DEMO_STYLES.find((style) => style.name === name);
+	it('are written piece by piece, and read back as every demo style wants them', async () => {
+		const document = await openDocument(seedList(), 'seed.csv');
+		for (const style of DEMO_STYLES.filter(({ parts }) => Object.keys(parts).length > 2)) {
+			const jobs = [{ index: 0, table: document.tables[0]!.table, style }];
+			const options = { house: FIRST_HOUSE, find, title: 'Seed <exchange> list' };
+			const pieces = [...streamHtml(document, jobs, options)!];
+			assert.ok(pieces.length > 3);
+			const { bytes, account } = await writeAs('html', document, jobs, options);
+			assert.equal(new TextDecoder().decode(bytes), pieces.join(''));
+			assert.deepEqual(account.tables[0]!.differences.slice(0, 3), [], style.name);
+			const back = await openDocument(bytes, 'seed.html');
+			assert.deepEqual(
+				back.tables[0]!.table.cells.map(({ text }) => text),
+				document.tables[0]!.table.cells.map(({ text }) => text)
+			);
+			assert.deepEqual(back.tables[0]!.table.roles, document.tables[0]!.table.roles);
+			assert.equal(back.tables[0]!.carried?.style, style.name);
+		}
+	});
+	it('a long list is read back by its first rows, and says so', async () => {
+		const text = ['Lot;Packets', ...Array.from({ length: 3_000 }, (_, i) => `TX-${i};${i % 7}`)].join('\n');
+		const document = await openDocument(new TextEncoder().encode(text), 'long.csv');
+		const jobs = [{ index: 0, table: document.tables[0]!.table, style: find('Season Ledger')! }];
+		const { account } = await writeAs('html', document, jobs, { house: FIRST_HOUSE, find, title: 'Long' });
+		assert.deepEqual(account.tables[0]!.differences, []);
+		assert.ok(account.remarks.some((remark) => remark.startsWith('The first 2,000 of 3,001 rows were read back')));
 	});
 });

@@ -71,7 +71,14 @@ export function makeHtml(document: Pick<OpenDocument, 'blocks' | 'tables'>, titl
 		const tag = block.kind === 'heading' ? `h${Math.min(6, Math.max(1, block.level))}` : 'p';
 		return [`<${tag}>${escapeHtml(block.text)}</${tag}>`];
 	});
-	return `<!DOCTYPE html>
+	return `${pageHead(title)}${blocks.join('\n')}
+</body>
+</html>
+`;
+}
+
+/** A page up to where its content begins; `more` goes into its head. */
+export const pageHead = (title: string, more = ''): string => `<!DOCTYPE html>
 <html lang="en">
 <head>
 <meta charset="utf-8">
@@ -81,10 +88,6 @@ body { max-width: 50rem; margin: 2rem auto; padding: 0 1rem; font: 11pt/1.5 seri
 caption { padding: .4em 0; text-align: start; }
 table { margin: 1rem 0; }
 </style>
-</head>
+${more}</head>
 <body>
-${blocks.join('\n')}
-</body>
-</html>
 `;
-}

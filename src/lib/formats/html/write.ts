@@ -1,7 +1,7 @@
 import { FIELD_ASPECT, LOOK_FIELDS, type Appearance, type Line, type LookField } from '../../core/cascade/look.ts';
 import { ASPECTS, type Aspect } from '../../core/style/types.ts';
 import { cssName, styleCss } from '../../core/share/css.ts';
-import { roleFamily, splitRole } from '../../core/table/roles.ts';
+import { roleFamily } from '../../core/table/roles.ts';
 import { toPixels, type Emu } from '../../core/units.ts';
 import {
 	compare,
@@ -19,6 +19,7 @@ import {
 import { carriedAfter, carriedToJson } from '../carried.ts';
 import { encodePieces } from '../package/encoding.ts';
 import { inlineDeclarations } from './cascade.ts';
+import { asciiCss, classesOf, scopeOf } from './classes.ts';
 import { childElements, elements, parentOf, tagsOf, type Element } from './dom.ts';
 import type { HtmlGrid } from './grid.ts';
 import { longhands } from './properties.ts';
@@ -55,10 +56,6 @@ class PageEdits {
 
 const escapeAttribute = (text: string) =>
 	text.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
-/** CSS that stands in any encoding, and cannot end its element. */
-const asciiCss = (css: string) =>
-	// eslint-disable-next-line no-control-regex
-	css.replace(/[^\u0000-\u007f]|<(?=\/)/gu, (char) => `\\${char.codePointAt(0)!.toString(16)} `);
 
 /** Which aspect the longhands of a page belong to; undefined for those that no look has. */
 function aspectOf(property: string): Aspect | undefined {
@@ -170,46 +167,6 @@ function setWidths(edits: PageEdits, source: string, { node }: HtmlGrid, widths:
 	const caption = childElements(node, 'caption').flatMap((one) => tagsOf(one) ?? [])[0];
 	const tags = tagsOf(node);
 	if (tags) edits.insert(caption?.end ?? tags.open, markup);
-}
-
-/** The classes of a row and of its cells, from the parts that rule them. */
-function classesOf({ resolved }: Prepared) {
-	const { structure, style } = resolved;
-	const { table } = structure;
-	const rows = table.roles.map((role): Set<string> => {
-		const { family, level } = splitRole(role);
-		return new Set(
-			family === 'body' || family === 'title' || family === 'total' || family === 'note'
-				? [family]
-				: [family, `${family}-${level}`]
-		);
-	});
-	const off = new Set(table.partsOff);
-	const cells = table.cells.map(({ r, c }) => {
-		const names: string[] = [];
-		for (const { name } of structure.signatures[structure.cellSignature[r * table.columns + c]!]!.parts) {
-			const [family, number] = name.split(':') as [string, string | undefined];
-			if (family === 'rowBand') rows[r]!.add(`band-${number}`);
-			else if (family === 'columnBand') names.push(`stripe-${number}`);
-			else if (family === 'firstColumn') names.push('first');
-			else if (family === 'lastColumn') names.push('last');
-			else if (name.startsWith('columns:"')) names.push(`column-${cssName(name.slice(9, -1))}`);
-			else if (family === 'columns') names.push(`kind-${number}`);
-			else if (family === 'rule') names.push(`rule-${cssName(name.slice(5))}`);
-		}
-		return names;
-	});
-	// A part that this table does not use leaves no class for its rule to find.
-	for (const classes of rows)
-		for (const name of [...classes])
-			if (name !== 'body' && off.has(name.replace(/-(\d+)$/, ':$1'))) classes.delete(name);
-	return { rows, cells, className: cssName(style.name) };
-}
-
-function scopeOf({ job }: Prepared, r: number, c: number): 'col' | 'row' | undefined {
-	const family = roleFamily(job.table.roles[r]!);
-	if (family === 'header') return 'col';
-	return c < job.table.firstColumns && family !== 'title' && family !== 'note' ? 'row' : undefined;
 }
 
 /** Puts the header rows into a `thead` where they stand in none, so that they repeat on paper and are read out as such. */

@@ -1,7 +1,7 @@
 import { MEDIA_TYPES } from '$lib/formats/index.ts';
 import { answer } from '$lib/server/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { writeDocument } from '$lib/server/writing.ts';
+import { fileOf } from '$lib/server/writing.ts';
 import { download } from '$lib/server/files.ts';
 import { readId, readOutput } from '$lib/server/requests.ts';
 import type { RequestHandler } from './$types.js';
@@ -9,6 +9,6 @@ import type { RequestHandler } from './$types.js';
 /** The document's file as it stands now; the address says in what format and how. */
 export const GET: RequestHandler = ({ params, url }) =>
 	answer(async () => {
-		const { name, kind, bytes } = await writeDocument(db(), readId(params.id, 'document'), readOutput(url));
-		return download(bytes, `${name}.${kind}`, MEDIA_TYPES[kind]);
+		const { name, kind, body } = await fileOf(db(), readId(params.id, 'document'), readOutput(url));
+		return download(body, `${name}.${kind}`, MEDIA_TYPES[kind]);
 	});
