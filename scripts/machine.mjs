@@ -174,30 +174,35 @@ export async function ownDatabase({ throwAway = false } = {}) {
 	if (running) {
 		const port = readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3];
 		say(`PostgreSQL of this folder runs already, on port ${port}`);
-		return { url: url(port), stop: () => undefined };
+		return { url: url(port), stop: () => undefined, halt: () => undefined, start: () => undefined };
 	}
 	const port = await freePort();
-	const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' ${throwAway ? '-c fsync=off' : ''}`;
-	const started = asPostgres(bin, 'pg_ctl', [
-		'start',
-		'-w',
-		'-t',
-		'60',
-		'-D',
-		data,
-		'-l',
-		join(folder, 'postgres.log'),
-		'-o',
-		options
-	]);
-	if (started.status !== 0)
-		giveUp(`PostgreSQL did not start:\n${started.stderr}\nIts log is ${join(folder, 'postgres.log')}.`);
+	const start = () => {
+		const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' ${throwAway ? '-c fsync=off' : ''}`;
+		const started = asPostgres(bin, 'pg_ctl', [
+			'start',
+			'-w',
+			'-t',
+			'60',
+			'-D',
+			data,
+			'-l',
+			join(folder, 'postgres.log'),
+			'-o',
+			options
+		]);
+		if (started.status !== 0)
+			giveUp(`PostgreSQL did not start:\n${started.stderr}\nIts log is ${join(folder, 'postgres.log')}.`);
+	};
+	start();
 	say(`PostgreSQL runs on 127.0.0.1:${port}`);
 	const stop = () => {
 		asPostgres(bin, 'pg_ctl', ['stop', '-m', 'fast', '-w', '-D', data]);
 		if (throwAway) rmSync(folder, { recursive: true, force: true });
 	};
-	return { url: url(port), stop };
+	/** Stops it as a power cut would, and leaves its data; `start` brings it back on the same port. */
+	const halt = () => asPostgres(bin, 'pg_ctl', ['stop', '-m', 'immediate', '-w', '-D', data]);
+	return { url: url(port), stop, halt, start };
 }
 
 /** Builds the application where its sources are newer than the last build. */
@@ -225,7 +230,7 @@ export function prepareDatabase(url, { demo }) {
 }
 
 /** Starts the built application on loopback; resolves once it answers. */
-export async function serve(databaseUrl, { port, stdio = 'inherit', dev = false }) {
+export async function serve(databaseUrl, { port, stdio = 'inherit', dev = false, env = {} }) {
 	const origin = `http://127.0.0.1:${port}`;
 	const command = dev
 		? ['node_modules/vite/bin/vite.js', 'dev', '--host', '127.0.0.1', '--port', String(port), '--strictPort']
@@ -240,7 +245,8 @@ export async function serve(databaseUrl, { port, stdio = 'inherit', dev = false 
 			PORT: String(port),
 			ORIGIN: origin,
 			BODY_SIZE_LIMIT: '64M',
-			NODE_ENV: dev ? 'development' : 'production'
+			NODE_ENV: dev ? 'development' : 'production',
+			...env
 		}
 	});
 	let ended = false;

@@ -9,13 +9,30 @@ const log = pino({ level: process.env.HEPTARCH_LOG ?? 'info', base: null });
 /** The application works on runs itself; `npm run worker` adds more hands. */
 export const init: ServerInit = () => {
 	if (building || !process.env.DATABASE_URL) return;
-	queue(db())
-		.then(async (opened) => {
-			process.once('sveltekit:shutdown', () => void opened.close());
-			await opened.work();
-		})
-		.catch((error: unknown) => log.error({ err: error }, 'runs are not worked on here'));
+	// The queue's library does not catch its own writes where the database goes between two of them.
+	process.on('unhandledRejection', complain);
+	void workOnRuns();
 };
+
+/** Where the database does not answer yet, this is tried again. */
+const AGAIN = 5_000;
+let complained = '';
+function complain(error: unknown): void {
+	const message = error instanceof Error ? error.message : String(error);
+	// An outage is told of once, not at every try.
+	if (message !== complained) log.warn({ err: error }, 'the queue of runs does not answer; it is tried again');
+	complained = message;
+}
+async function workOnRuns(): Promise<void> {
+	try {
+		const opened = await queue(db(), complain);
+		process.once('sveltekit:shutdown', () => void opened.close());
+		await opened.work();
+	} catch (error) {
+		complain(error);
+		setTimeout(workOnRuns, AGAIN).unref();
+	}
+}
 
 export const handle: Handle = async ({ event, resolve }) => {
 	const response = await resolve(event, { filterSerializedResponseHeaders: () => false });

@@ -8,8 +8,16 @@ if (!url) {
 	process.exit(2);
 }
 const db = connect(url);
-const queue = await Queue.open(db, url);
-await queue.work(Number(process.env.HEPTARCH_LOST_AFTER) || 60);
+// The queue's library does not catch its own writes where the database goes between two of them.
+process.on('unhandledRejection', (error) =>
+	console.error(`The queue: ${error instanceof Error ? error.message : error}`)
+);
+let said = '';
+const queue = await Queue.open(db, url, ({ message }) => {
+	if (message !== said) console.error(`The queue: ${message}`);
+	said = message;
+});
+await queue.work();
 console.log('This worker works on runs. Ctrl+C stops it; what it has begun is finished first.');
 const stop = async () => {
 	await queue.close();

@@ -120,6 +120,8 @@ export function connect(url: string): Kysely<Database> {
 	const pool = new pg.Pool({ connectionString: url, max: 10 });
 	// A lost idle connection is replaced at the next query; without a listener it would end the process.
 	pool.on('error', () => undefined);
+	// So would one lost in the middle of a transaction, whose query fails all the same.
+	pool.on('connect', (client) => client.on('error', () => undefined));
 	return new Kysely<Database>({ dialect: new PostgresDialect({ pool }) });
 }
 

@@ -1,0 +1,16 @@
+import type { ChildProcess, StdioOptions } from 'node:child_process';
+
+export interface Cluster {
+	readonly url: string;
+	stop(): void;
+	/** Stops it as a power cut would, and leaves its data. */
+	halt(): void;
+	/** Brings it back on the same port. */
+	start(): void;
+}
+export function ownDatabase(options?: { throwAway?: boolean }): Promise<Cluster>;
+export function freePort(wanted?: number): Promise<number>;
+export function serve(
+	databaseUrl: string,
+	options: { port: number; stdio?: StdioOptions; dev?: boolean; env?: Record<string, string> }
+): Promise<{ origin: string; child: ChildProcess }>;
