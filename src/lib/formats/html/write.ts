@@ -379,6 +379,8 @@ export async function writeHtml(
 ): Promise<Written> {
 	const { as = 'living', readBack = true } = options;
 	const prepared = prepare(document, jobs, options);
+	if (prepared.length === 0)
+		return { bytes: new Uint8Array(document.source.bytes), account: { tables: [], remarks: document.remarks } };
 	const build = (directs: Directs) =>
 		encodePieces(
 			document.source,

@@ -150,7 +150,9 @@ export class Package {
 			const text = rest.get(name);
 			rest.delete(name);
 			if (text === undefined) {
-				const raw = await entry.getData(new Uint8ArrayWriter(), { passThrough: true });
+				const raw = await entry.getData(new Uint8ArrayWriter(), { passThrough: true }).catch(() => {
+					throw new InputError('damaged', `“${name}” in this file is damaged and cannot be copied.`, name);
+				});
 				await writer.add(name, new Uint8ArrayReader(raw), {
 					entry,
 					passThrough: true,
