@@ -7,4 +7,5 @@ const here = dirname(fileURLToPath(import.meta.url));
 const sources = ['bench', 'demo', 'src/lib'];
 process.env.HEPTARCH_APPLY_ONCE = await bundle(join(here, 'apply-once.ts'), sources);
 await import(await bundle(join(here, 'all.ts'), sources));
+await import('./with-database.mjs');
 await import('./browser.mjs');
