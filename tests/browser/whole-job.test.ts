@@ -96,7 +96,7 @@ describe('the whole job, from the empty library', () => {
 		await page.click(await page.find(By.xpath("//button[normalize-space()='2']")));
 		await page.click('What it is');
 		await page.until('the reasons', async () =>
-			(await page.text('aside[aria-label="What to do"]')).includes('numbers under “€”')
+			(await page.text('aside[aria-label="What to do"]')).includes('numbers under “Takings, €”')
 		);
 		assert.match(await page.text('aside[aria-label="What to do"]'), /11 rows × 5 columns, under “2 Glasshouses”/);
 		await page.select('Kind of column 5', 'quantity');

@@ -197,9 +197,12 @@
 	const takeNewest = () =>
 		step(`table ${picked + 1}: edition ${newest}`, { [picked]: { ...stateOf(picked), ...wearing(wornStyle!.id) } });
 
-	async function move(by: -1 | 1) {
+	/** Undo and redo, one after the other: a key pressed again while the first is on its way counts, too. */
+	let moving: Promise<void> = Promise.resolve();
+	const move = (by: -1 | 1) => (moving = moving.then(() => moveNow(by)));
+	async function moveNow(by: -1 | 1) {
 		const to = saved.step + by;
-		if (busy || !saved.steps.some((entry) => entry.step === to)) return;
+		if (!saved.steps.some((entry) => entry.step === to)) return;
 		draft = {};
 		busy = true;
 		try {
@@ -599,17 +602,15 @@
 		saved = next;
 	}}
 />
-{#if wornStyle}
-	<MatchDialog
-		bind:open={matching}
-		{tables}
-		model={picked}
-		{others}
-		style={wornStyle.definition.name}
-		{stateOf}
-		onmatch={match}
-	/>
-{/if}
+<MatchDialog
+	bind:open={matching}
+	{tables}
+	model={picked}
+	{others}
+	style={wornStyle?.definition.name ?? ''}
+	{stateOf}
+	onmatch={match}
+/>
 <AccountDialog
 	bind:open={taking}
 	{id}
