@@ -76,7 +76,9 @@
 			class="rounded-sm text-picked"
 			disabled={!own.touches?.length}
 			bind:checked={withTouches}
-		/>its {own.touches?.length ?? 0} touches, too, where the other tables have those cells</label
+		/>{own.touches?.length
+			? `its ${own.touches.length} touches, too, where the other tables have those cells`
+			: 'its touches: it has none'}</label
 	>
 	<label class="flex items-center gap-2"
 		><input
