@@ -13,7 +13,9 @@ export function excerpt(table: Table, content: readonly (readonly CellContent[])
 	const texts = kept.map((r) => Array.from({ length: table.columns }, (_, c) => textAt(table, r, c)));
 	const spans: Span[] = [];
 	const origin = new Map<string, number>();
+	const isKept = new Set(kept);
 	table.cells.forEach((cell, index) => {
+		if (cell.rows === 1 && !isKept.has(cell.r)) return;
 		const rows = kept.flatMap((r, i) => (r >= cell.r && r < cell.r + cell.rows ? [i] : []));
 		if (rows.length === 0) return;
 		origin.set(`${rows[0]} ${cell.c}`, index);

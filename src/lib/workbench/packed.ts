@@ -3,9 +3,9 @@ import { createGrid, type Grid } from '../core/table/grid.ts';
 import { bareAppearance, plainContent } from '../formats/bare.ts';
 import type { DocumentTable } from '../formats/document.ts';
 
-/** Parts the texts of cells, and rows; no text holds them. */
-const CELL = '\u001f';
-const ROW = '\u001e';
+/** Part the texts of cells, and rows: controls of Latin-1 that hardly any text holds, and that JSON need not escape. */
+const CELL = '\u009f';
+const ROW = '\u009e';
 
 /**
  * A table of which nothing but its text is known, small enough for a page to carry it with a million cells: its texts as

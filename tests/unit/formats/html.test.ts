@@ -10,6 +10,7 @@ import { readDocx } from '../../../src/lib/formats/docx/read.ts';
 import { makeHtml } from '../../../src/lib/formats/html/make.ts';
 import { readHtml } from '../../../src/lib/formats/html/read.ts';
 import { writeHtml } from '../../../src/lib/formats/html/write.ts';
+import type { RowRole } from '../../../src/lib/core/table/roles.ts';
 
 const utf8 = (text: string) => new TextEncoder().encode(text);
 const page = (body: string, head = '') =>
@@ -215,6 +216,13 @@ describe('writing pages', () => {
 		const jobs = made.tables.map(({ index, table }) => ({ index, table, style: style('Season Ledger') }));
 		const { account } = await writeHtml(made, jobs, options);
 		for (const { index, differences } of account.tables) assert.deepEqual(differences, [], `table ${index + 1}`);
+	});
+	it('no head is put around rows that a cell reaches out of, for it would end there', async () => {
+		const page = readHtml(utf8('<table><tr><td rowspan=2>Bed<td>Plants<tr><td>12<tr><td>North<td>8</table>'));
+		const table = { ...page.tables[0]!.table, roles: ['header:1', 'body', 'body'] as RowRole[] };
+		const { bytes, account } = await writeHtml(page, [{ index: 0, table, style: style('Quiet Lines') }], options);
+		assert.deepEqual(account.tables[0]!.differences, []);
+		assert.deepEqual(readHtml(bytes).tables[0]!.table.cells, page.tables[0]!.table.cells);
 	});
 	it('never fails on broken markup', async () => {
 		const pieces = fc.constantFrom(

@@ -15,9 +15,20 @@ export type ColumnKind = (typeof COLUMN_KINDS)[number];
 /** Kinds whose cells are numbers, and so line up at the end. */
 export const NUMERIC_KINDS: ReadonlySet<ColumnKind> = new Set(['count', 'quantity', 'money', 'percent']);
 
-export function splitRole(role: RowRole): { family: RoleFamily; level: number } {
-	const [family, level] = role.split(':');
-	return { family: family as RoleFamily, level: level ? Number(level) : 1 };
+interface SplitRole {
+	readonly family: RoleFamily;
+	readonly level: number;
+}
+/** Roles are few and asked for by every row. */
+const split = new Map<RowRole, SplitRole>();
+
+export function splitRole(role: RowRole): SplitRole {
+	let known = split.get(role);
+	if (!known) {
+		const [family, level] = role.split(':');
+		split.set(role, (known = { family: family as RoleFamily, level: level ? Number(level) : 1 }));
+	}
+	return known;
 }
 
 export const roleFamily = (role: RowRole): RoleFamily => splitRole(role).family;

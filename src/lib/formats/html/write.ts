@@ -175,6 +175,9 @@ function addHead(edits: PageEdits, { rows }: HtmlGrid, { job }: Prepared, source
 	let head = 0;
 	while (head < family.length && (family[head] === 'header' || family[head] === 'title')) head++;
 	if (!family.slice(0, head).includes('header') || head === family.length) return;
+	// A cell that reaches down out of the head would end with it (HTML Standard §4.9.12.1).
+	const { cells, merged } = job.table;
+	if (merged.some((i) => cells[i]!.r < head && cells[i]!.r + cells[i]!.rows > head)) return;
 	const section = rows[0]!.section;
 	if (section?.name !== 'tbody' || rows.some((row, r) => r <= head && row.section !== section)) return;
 	const first = tagsOf(rows[0]!.node);

@@ -269,7 +269,7 @@
 	);
 	const summary = $derived.by(() => {
 		const telling = entry.recognition.rows.flatMap(({ is, reasons }, r) =>
-			pickedTable.roles[r] === is && roleFamily(is) !== 'body' && reasons[0] ? [{ is, reason: reasons[0] }] : []
+			is !== 'body' && pickedTable.roles[r] === is && reasons[0] ? [{ is, reason: reasons[0] }] : []
 		);
 		const total = telling.find(({ is }) => is === 'total') ?? telling.find(({ is }) => is.startsWith('subtotal'));
 		const header = telling.find(({ is }) => is.startsWith('header'));
