@@ -62,6 +62,12 @@
 	const widths = $derived(now.state.widths?.length && !asInFile ? now.state.widths : entry.widths);
 	const changed = $derived(compare === 'changed' ? changedCells(table, entry.appearance, appearance) : undefined);
 	const roles = $derived(rolesToChoose(table.roles));
+	/** Choices stand only in the row that somebody is at: a long table has many rows. */
+	let pointed = $state<number>();
+	function point(r: number) {
+		pointed = r;
+		onreason?.(rowReason(r));
+	}
 	const rowReason = (r: number) =>
 		`${roleWords(table.roles[r]!)}: ${entry.recognition.rows[r]!.is === table.roles[r] ? entry.recognition.rows[r]!.reasons.join('; ') : 'you said so'}`;
 	const columnReason = (c: number) =>
@@ -75,12 +81,13 @@
 		title={rowReason(r)}
 		value={table.roles[r]}
 		onchange={(event) => onrole?.(r, event.currentTarget.value as RowRole)}
-		onpointerenter={() => onreason?.(rowReason(r))}
+		onpointerenter={() => point(r)}
 		onpointerleave={() => onreason?.(undefined)}
-		onfocus={() => onreason?.(rowReason(r))}
+		onfocus={() => point(r)}
 		onblur={() => onreason?.(undefined)}
 	>
-		{#each roles as role (role)}<option value={role}>{roleWords(role)}</option>{/each}
+		{#each pointed === r ? roles : [table.roles[r]!] as role (role)}<option value={role}>{roleWords(role)}</option
+			>{/each}
 	</select>
 {/snippet}
 {#snippet columnGutter(c: number)}

@@ -4,6 +4,8 @@ import { RowHeights } from './heights.ts';
 
 /** Tables up to this many rows are drawn whole. */
 const WHOLE = 60;
+/** So many rows of a longer one are drawn before the window is known. */
+const FIRST = 40;
 /** Rows come and go in blocks of this many. */
 const BLOCK = 10;
 /** How far outside the window rows are drawn ahead, in pixels. */
@@ -27,7 +29,7 @@ function firstWhere<T>(list: readonly T[], isMet: (item: T) => boolean): number 
  * together, as high as they were or are guessed to be. So a table costs what is seen of it, however long it is.
  */
 export class DrawnRows {
-	private range: readonly [from: number, to: number] = $state.raw([0, WHOLE]);
+	private range: readonly [from: number, to: number] = $state.raw([0, FIRST]);
 	private isPrinting = $state(false);
 	private readonly widest: readonly number[];
 	private readonly heights: RowHeights;
