@@ -1,5 +1,5 @@
 import type { Kysely } from 'kysely';
-import { LOOK_FIELDS, type Appearance } from '../core/cascade/look.ts';
+import type { Appearance } from '../core/cascade/look.ts';
 import { drawnPage, type DrawnPage } from '../core/layout/drawn.ts';
 import type { Paper } from '../core/layout/paper.ts';
 import { ONLY_TEXT } from '../core/style/bare.ts';
@@ -163,8 +163,6 @@ export async function formatViews(db: Kysely<Database>, id: string, index: numbe
 		place: entry.place,
 		style: job?.style.name ?? null,
 		tables: document.tables.length,
-		/** How many different settings its look has, for telling how much is compared. */
-		fields: LOOK_FIELDS.filter((field) => wanted.looks.some((look) => look[field] !== undefined)).length,
 		wanted,
 		views
 	};
