@@ -1,5 +1,5 @@
 import type { Appearance, Line, LookField } from '../core/cascade/look.ts';
-import { LOOK_FIELDS } from '../core/cascade/look.ts';
+import { LENGTH_FIELDS, LOOK_FIELDS } from '../core/cascade/look.ts';
 import type { Table } from '../core/table/grid.ts';
 import { roleFamily } from '../core/table/roles.ts';
 import { exactLength, type Emu } from '../core/units.ts';
@@ -31,14 +31,6 @@ const NOTHING: Partial<Record<LookField, string>> = {
 	marginBottom: '0pt',
 	marginStart: '0pt'
 };
-const LENGTHS: ReadonlySet<string> = new Set([
-	'size',
-	'tracking',
-	'marginTop',
-	'marginEnd',
-	'marginBottom',
-	'marginStart'
-]);
 
 const lineWords = (line: Line | null | undefined): string =>
 	!line || line.pattern === 'none' ? 'none' : `${line.pattern} ${exactLength(line.weight)} ${line.ink}`;
@@ -46,7 +38,7 @@ const lineWords = (line: Line | null | undefined): string =>
 function words(field: LookField, value: unknown): string {
 	if (field === 'diagonalDown' || field === 'diagonalUp') return lineWords(value as Line | null | undefined);
 	if (value === undefined) return NOTHING[field] ?? 'as the page has it';
-	if (LENGTHS.has(field)) return exactLength(value as Emu);
+	if (LENGTH_FIELDS.has(field)) return exactLength(value as Emu);
 	if (typeof value === 'boolean') return value ? 'yes' : 'no';
 	return String(value);
 }

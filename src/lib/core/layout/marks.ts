@@ -52,7 +52,7 @@ export interface TableMarks {
  * Draws the stretch of a table between two places, `from` at (x, y). `isHeaded`: rows that repeat stand right above, and their line
  * shows where the stretch begins.
  */
-export function drawTable(
+export function marksOf(
 	laid: LaidTable,
 	[from, to]: readonly [number, number],
 	x: number,
@@ -120,7 +120,7 @@ export function drawTable(
 				marks.push({ kind: 'text', x: x + placed.x + piece.x, y: baseline - piece.rise + dy, turn: 0, piece });
 		}
 		const inner = cell.tables.flatMap(({ x: left, top, laid: one }) =>
-			top >= from - 1 && top < to - 1 ? [drawTable(one, [0, one.tops.at(-1)!], x + left, top + dy)] : []
+			top >= from - 1 && top < to - 1 ? [marksOf(one, [0, one.tops.at(-1)!], x + left, top + dy)] : []
 		);
 		if (marks.length || inner.length || (tops[r]! >= from && tops[r]! < to))
 			drawn.push({ cell: i, marks, tables: inner });

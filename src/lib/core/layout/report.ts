@@ -3,7 +3,7 @@ import type { Block, RunView } from '../table/content.ts';
 import { emu, parseLength, type Emu } from '../units.ts';
 import { PAPERS, type Paper } from './paper.ts';
 import type { Faces } from './faces.ts';
-import { drawTable, headOf, type Mark, type TableMarks } from './marks.ts';
+import { marksOf, headOf, type Mark, type TableMarks } from './marks.ts';
 import { cutTable, repeatedRows, type RowKeep } from './pages.ts';
 import { fillLines, measureParagraph } from './paragraph.ts';
 import { baselineIn, layTable, type TableInput } from './table.ts';
@@ -177,7 +177,7 @@ export function layReport(report: Report, faces: Faces): Page[] {
 			if (i > 0) turn();
 			if (to === from) return;
 			const isContinued = from > 0;
-			const again = isContinued && isUseful ? drawTable(head, [0, headHeight], MARGIN, y) : undefined;
+			const again = isContinued && isUseful ? marksOf(head, [0, headHeight], MARGIN, y) : undefined;
 			if (again) y += headHeight;
 			if (!pageOf.has(index)) pageOf.set(index, pages.length);
 			put(
@@ -185,7 +185,7 @@ export function layReport(report: Report, faces: Faces): Page[] {
 					kind: 'table',
 					table: index,
 					y,
-					marks: drawTable(laid, [from, to], MARGIN, y, again !== undefined),
+					marks: marksOf(laid, [from, to], MARGIN, y, again !== undefined),
 					...(again && { repeated: again })
 				},
 				to - from

@@ -1,7 +1,7 @@
 import PDFDocument from 'pdfkit';
-import type { Line } from '../../core/cascade/look.ts';
 import { faceKey } from '../../core/layout/faces.ts';
 import type { CellMarks, Mark, TableMarks } from '../../core/layout/marks.ts';
+import { lineStrokes, strokePath } from '../../core/layout/patterns.ts';
 import { layReport, type Page, type Piece, type Report } from '../../core/layout/report.ts';
 import { roleFamily } from '../../core/table/roles.ts';
 import { toPoints, type Emu } from '../../core/units.ts';
@@ -16,51 +16,14 @@ const pt = (length: number) => toPoints(length as Emu);
 /** The same input makes the same bytes: a report carries no time of its own. */
 const NO_TIME = new Date(0);
 
-/** Draws a line of any pattern; `weight` is the whole thickness. */
-function drawLine(doc: Doc, { x1, y1, x2, y2 }: Extract<Mark, { kind: 'line' }>, { pattern, weight, ink }: Line): void {
-	const whole = Math.max(0.1, pt(weight));
-	const [ax, ay, bx, by] = [pt(x1), pt(y1), pt(x2), pt(y2)];
-	const length = Math.hypot(bx - ax, by - ay) || 1;
-	/** A unit step aside of the line. */
-	const [nx, ny] = [-(by - ay) / length, (bx - ax) / length];
-	doc.save().strokeColor(ink).lineCap('butt').undash();
-	const stroke = (aside: number, thick: number) =>
+function drawLine(doc: Doc, { x1, y1, x2, y2, line }: Extract<Mark, { kind: 'line' }>): void {
+	doc.save().strokeColor(line.ink).lineCap('butt').undash();
+	for (const stroke of lineStrokes(line)) {
+		if (stroke.dashes) doc.addContent(`[${stroke.dashes.map((length) => Number(length.toFixed(3))).join(' ')}] 0 d`);
 		doc
-			.lineWidth(thick)
-			.moveTo(ax + nx * aside, ay + ny * aside)
-			.lineTo(bx + nx * aside, by + ny * aside)
+			.lineWidth(stroke.thick)
+			.path(strokePath([pt(x1), pt(y1)], [pt(x2), pt(y2)], stroke))
 			.stroke();
-	const dashes: Partial<Record<Line['pattern'], number[]>> = {
-		dashed: [whole * 3, whole * 2],
-		dotted: [whole, whole],
-		'dash-dot': [whole * 3, whole * 2, whole, whole * 2]
-	};
-	if (pattern === 'double' || pattern === 'triple') {
-		const parts = pattern === 'double' ? 3 : 5;
-		const size = Math.max(whole, parts * 0.25);
-		for (let i = 0; i < parts; i += 2) stroke((i + 0.5) * (size / parts) - size / 2, size / parts);
-	} else if (pattern === 'wavy') {
-		const reach = Math.max(0.6, whole / 2);
-		const step = 3;
-		doc.lineWidth(Math.max(0.25, whole / 3)).moveTo(ax, ay);
-		const [ux, uy] = [(bx - ax) / length, (by - ay) / length];
-		for (let at = 0, side = 1; at < length; at += step, side = -side) {
-			const end = Math.min(at + step, length);
-			const middle = (at + end) / 2;
-			doc.quadraticCurveTo(
-				ax + ux * middle + nx * reach * side * 2,
-				ay + uy * middle + ny * reach * side * 2,
-				ax + ux * end,
-				ay + uy * end
-			);
-		}
-		doc.stroke();
-	} else {
-		const pattern_ = dashes[pattern];
-		if (pattern_) doc.dash(pattern_[0]!, { space: pattern_[1]! } as never);
-		if (pattern_ && pattern_.length > 2)
-			doc.addContent(`[${pattern_.map((one) => Number(one.toFixed(3))).join(' ')}] 0 d`);
-		stroke(0, whole);
 	}
 	doc.restore();
 }
@@ -104,7 +67,7 @@ function drawText(doc: Doc, { x, y, turn, piece }: Extract<Mark, { kind: 'text' 
 
 function drawMark(doc: Doc, mark: Mark): void {
 	if (mark.kind === 'fill') doc.rect(pt(mark.x), pt(mark.y), pt(mark.width), pt(mark.height)).fill(mark.ink);
-	else if (mark.kind === 'line') drawLine(doc, mark, mark.line);
+	else if (mark.kind === 'line') drawLine(doc, mark);
 	else drawText(doc, mark);
 }
 

@@ -1,37 +1,10 @@
 <script lang="ts">
-	import type { Line } from '$lib/core/cascade/look.ts';
+	import { lineStrokes, strokePath } from '$lib/core/layout/patterns.ts';
 	import type { DrawnPage } from '$lib/core/layout/drawn.ts';
 
 	/** A page as the PDF has it, drawn from the same marks. Its units are points. */
 	let { page, label }: { page: DrawnPage; label: string } = $props();
 	const pt = (length: number) => Number((length / 12_700).toFixed(3));
-
-	/** The strokes of a line: how far each is aside of it, how thick, and its dashes. */
-	function strokes({ pattern, weight }: Line): { aside: number; thick: number; dashes?: string }[] {
-		const whole = Math.max(0.1, pt(weight));
-		const dashed = (...lengths: number[]) => [
-			{ aside: 0, thick: whole, dashes: lengths.map((one) => one * whole).join(' ') }
-		];
-		switch (pattern) {
-			case 'dashed':
-				return dashed(3, 2);
-			case 'dotted':
-				return dashed(1, 1);
-			case 'dash-dot':
-				return dashed(3, 2, 1, 2);
-			case 'double':
-			case 'triple': {
-				const parts = pattern === 'double' ? 3 : 5;
-				const size = Math.max(whole, parts * 0.25);
-				return Array.from({ length: (parts + 1) / 2 }, (_, i) => ({
-					aside: (2 * i + 0.5) * (size / parts) - size / 2,
-					thick: size / parts
-				}));
-			}
-			default:
-				return [{ aside: 0, thick: whole }];
-		}
-	}
 </script>
 
 <svg
@@ -64,17 +37,13 @@
 		</g>
 	{/each}
 	{#each page.lines as { x1, y1, x2, y2, line }, i (i)}
-		{@const length = Math.hypot(x2 - x1, y2 - y1) || 1}
-		{@const [nx, ny] = [-(y2 - y1) / length, (x2 - x1) / length]}
-		{#each strokes(line) as { aside, thick, dashes }, k (k)}
-			<line
-				x1={pt(x1) + nx * aside}
-				y1={pt(y1) + ny * aside}
-				x2={pt(x2) + nx * aside}
-				y2={pt(y2) + ny * aside}
+		{#each lineStrokes(line) as stroke, k (k)}
+			<path
+				d={strokePath([pt(x1), pt(y1)], [pt(x2), pt(y2)], stroke)}
+				fill="none"
 				stroke={line.ink}
-				stroke-width={thick}
-				stroke-dasharray={dashes}
+				stroke-width={stroke.thick}
+				stroke-dasharray={stroke.dashes?.join(' ')}
 			/>
 		{/each}
 	{/each}

@@ -2,7 +2,8 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import type { Line, Look } from '../../../../src/lib/core/cascade/look.ts';
-import { drawTable, headOf, type Mark } from '../../../../src/lib/core/layout/marks.ts';
+import { marksOf, headOf, type Mark } from '../../../../src/lib/core/layout/marks.ts';
+import { lineStrokes, strokePath } from '../../../../src/lib/core/layout/patterns.ts';
 import { cutTable, repeatedRows, rowKeeps } from '../../../../src/lib/core/layout/pages.ts';
 import { fillLines, justified, measureParagraph } from '../../../../src/lib/core/layout/paragraph.ts';
 import { layTable, type TableInput } from '../../../../src/lib/core/layout/table.ts';
@@ -225,7 +226,7 @@ test('turned text makes its row as high as it is long, and stays inside its cell
 		);
 		assert.ok(laid.heights[0]! > paragraph('Number of plants in the bed').max);
 		assert.ok(laid.widths[0]! < paragraph('Number').max);
-		const marks = drawTable(laid, [0, laid.tops.at(-1)!], 0, 0).cells[0]!.marks;
+		const marks = marksOf(laid, [0, laid.tops.at(-1)!], 0, 0).cells[0]!.marks;
 		for (const mark of marks) {
 			assert.ok(mark.kind === 'text' && mark.turn === rotate);
 			assert.ok(mark.x > 0 && mark.x < laid.widths[0]!);
@@ -287,7 +288,7 @@ test('a row higher than a page is cut between its lines, and no line is drawn tw
 	const stretches = cutTable(laid, rowKeeps(['header:1', 'body']), parseLength('200mm'), parseLength('150mm'));
 	assert.ok(stretches.length > 2);
 	const drawn = stretches.flatMap((stretch) =>
-		drawTable(laid, stretch, 0, 0).cells.flatMap(({ marks }) => textsOf(marks))
+		marksOf(laid, stretch, 0, 0).cells.flatMap(({ marks }) => textsOf(marks))
 	);
 	assert.deepEqual(drawn, ['Item', 'Note', 'fern', ...long.split('\n')]);
 });
@@ -305,7 +306,7 @@ test('what repeats is the head of the table, and a title says that it goes on', 
 	assert.equal(repeatedRows(made, rowKeeps(roles)), 3);
 	const laid = layTable(made, MEASURE, shippedFaces);
 	const head = headOf(laid, 3, ' (continued)', shippedFaces);
-	const drawn = drawTable(head, [0, head.tops.at(-1)!], 0, 0).cells.flatMap(({ marks }) => textsOf(marks));
+	const drawn = marksOf(head, [0, head.tops.at(-1)!], 0, 0).cells.flatMap(({ marks }) => textsOf(marks));
 	assert.equal(drawn.join(' '), 'Planting (continued) Bed Plants number');
 	assert.deepEqual(head.widths, laid.widths);
 	// A cell that reaches from the head into the body holds the head back.
@@ -330,9 +331,25 @@ test('lines stand where their edges are, once each, and none inside a merged cel
 	);
 	const full: TableInput = { ...made, appearance: { ...made.appearance, lines: [line] } };
 	const laid = layTable(full, MEASURE, shippedFaces);
-	const { lines } = drawTable(laid, [0, laid.tops.at(-1)!], 0, 0);
+	const { lines } = marksOf(laid, [0, laid.tops.at(-1)!], 0, 0);
 	const inside = lines.filter((mark) => mark.kind === 'line' && mark.y1 === laid.tops[1] && mark.y2 === laid.tops[1]);
 	assert.equal(inside.length, 1);
 	assert.ok(inside[0]!.kind === 'line' && inside[0]!.x1 === laid.lefts[1] && inside[0]!.x2 === laid.lefts[2]);
 	assert.equal(lines.length, 3 + 3);
+});
+
+test('a line is drawn as thick as it is said to be, whatever its pattern', () => {
+	const weight = parseLength('3pt');
+	for (const pattern of ['solid', 'dashed', 'dotted', 'dash-dot', 'double', 'triple', 'wavy'] as const) {
+		const drawn = lineStrokes({ pattern, weight, ink: '#000000' });
+		const reach = drawn.map(({ aside, thick, swing = 0 }) => [aside - swing - thick / 2, aside + swing + thick / 2]);
+		const whole = Math.max(...reach.map(([, to]) => to!)) - Math.min(...reach.map(([from]) => from!));
+		if (pattern !== 'wavy') assert.ok(Math.abs(whole - 3) < 1e-9, `${pattern}: ${whole}`);
+		assert.equal(drawn.length, { double: 2, triple: 3 }[pattern as string] ?? 1);
+		for (const stroke of drawn) {
+			const path = strokePath([10, 20], [40, 20], stroke);
+			assert.match(path, stroke.swing ? /^M10\.000 20\.000Q.*40\.000 20\.000$/ : /^M10\.000 [\d.]+L40\.000 [\d.]+$/);
+		}
+	}
+	assert.deepEqual(lineStrokes({ pattern: 'none', weight, ink: '#000000' }), []);
 });
