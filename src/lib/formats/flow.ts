@@ -33,3 +33,7 @@ export function flowOf({ blocks, tables }: Pick<OpenDocument, 'blocks' | 'tables
 	for (const block of kept) if (block.kind === 'table') visit(block.index);
 	return { blocks: kept, order };
 }
+
+/** How many cells these tables of a document have. */
+export const cellsIn = ({ tables }: Pick<OpenDocument, 'tables'>, order: readonly number[]): number =>
+	order.reduce((sum, index) => sum + (tables[index]?.table.cells.length ?? 0), 0);

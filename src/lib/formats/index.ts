@@ -21,7 +21,8 @@ import type { DocumentKind, OpenDocument } from './document.ts';
 import { makeDocx } from './docx/make.ts';
 import { readDocx, type DocxDocument } from './docx/read.ts';
 import { writeDocx } from './docx/write.ts';
-import { flowOf } from './flow.ts';
+import { cellsIn, flowOf } from './flow.ts';
+import { checkMakeable } from './limits.ts';
 import { makeHtml } from './html/make.ts';
 import { readHtml, type HtmlDocument } from './html/read.ts';
 import { htmlOfRows, isSheetEnough } from './html/rows.ts';
@@ -181,6 +182,8 @@ export async function writeAs(
 	const wearing = new Map(jobs.map((job) => [job.index, job]));
 	const worn = flow.order.flatMap((index) => wearing.get(index) ?? []);
 	const text = (written: string) => new TextEncoder().encode(written);
+	if (kind === 'docx' || kind === 'odt' || kind === 'pdf')
+		checkMakeable(cellsIn(document, flow.order), kind.toUpperCase());
 	switch (kind) {
 		case 'docx':
 		case 'odt':

@@ -14,3 +14,15 @@ export function checkSize(rows: number, columns: number, where: string): void {
 			where
 		);
 }
+
+/** A new file, page by page or in one part of XML, is made of so many cells at most. */
+const MOST_MADE = 250_000;
+
+/** Throws InputError for tables that are too long to be laid out or made anew; rows go out as HTML, CSV and JSON at any length. */
+export function checkMakeable(cells: number, format: string): void {
+	if (cells > MOST_MADE)
+		throw new InputError(
+			'too-long',
+			`${cells.toLocaleString('en')} cells are too many for a new ${format} (at most ${MOST_MADE.toLocaleString('en')}). Take them as HTML, CSV or JSON.`
+		);
+}

@@ -7,7 +7,8 @@ import { ASPECTS } from '../core/style/types.ts';
 import type { Account, LeafAccount, StyleJob, Travel } from '../formats/account.ts';
 import { prepare } from '../formats/account.ts';
 import type { DocumentTable } from '../formats/document.ts';
-import { flowOf } from '../formats/flow.ts';
+import { cellsIn, flowOf } from '../formats/flow.ts';
+import { checkMakeable } from '../formats/limits.ts';
 import { openDocument, streamHtml, writeAs, type AnyDocument, type OutKind } from '../formats/index.ts';
 import { reportOf } from '../formats/pdf/report.ts';
 import { fontRemarks, layPages } from '../formats/pdf/write.ts';
@@ -117,6 +118,7 @@ function reportFor(
 	options: Parameters<typeof prepare>[2] & { title: string; only?: Output['only']; paper?: Paper | undefined }
 ) {
 	const { blocks, order } = flowOf(document, options.only);
+	checkMakeable(cellsIn(document, order), 'PDF');
 	const worn = jobs.filter(({ index }) => order.includes(index));
 	return reportOf({ blocks, tables: document.tables }, prepare(document, worn, options), options);
 }

@@ -86,6 +86,16 @@ describe('rows as a web page', () => {
 			assert.equal(back.tables[0]!.carried?.style, style.name);
 		}
 	});
+	it('a list too long for pages or a new package is refused with what to take instead', async () => {
+		const document = await openDocument(new TextEncoder().encode('a;b;c\n'.repeat(90_000)), 'long.csv');
+		const options = { house: FIRST_HOUSE, find, title: 'Long' };
+		for (const kind of ['pdf', 'docx', 'odt'] as const)
+			await assert.rejects(
+				writeAs(kind, document, [], options),
+				/270,000 cells are too many for a new .*Take them as HTML/
+			);
+		assert.ok((await writeAs('csv', document, [], options)).bytes.length > 500_000);
+	});
 	it('a long list is read back by its first rows, and says so', async () => {
 		const text = ['Lot;Packets', ...Array.from({ length: 3_000 }, (_, i) => `TX-${i};${i % 7}`)].join('\n');
 		const document = await openDocument(new TextEncoder().encode(text), 'long.csv');
