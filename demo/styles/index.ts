@@ -186,5 +186,34 @@ export const DEMO_STYLES: readonly Style[] = [
 			},
 			title: { text: { weight: 700, ink: 'dusk' } }
 		}
+	}),
+	style('Plan Schedule', 'Drawings', 'Schedules and revision tables on sheets, lettered to be read when plotted.', {
+		bands: { rows: { sizes: [1, 1], restartAtGroups: true } },
+		parts: {
+			ground: {
+				fill: { ink: 'paper' },
+				text: { family: 'Libre Franklin', size: '7.5pt', ink: 'loam' },
+				align: { h: 'start', v: 'middle' },
+				margin: margins('0.75mm', '1.6mm'),
+				lines: { bottom: line('0.35mm', 'fern'), betweenRows: noLine }
+			},
+			'rowBand:2': { fill: { ink: 'fern', tint: 0.09 } },
+			...figures('end'),
+			'columns:code': { text: { weight: 600 } },
+			'group:1': { fill: { ink: 'fern', tint: 0.2 }, text: { weight: 600, ink: 'fern' } },
+			subtotal: { text: { italic: true }, lines: { top: line('0.18mm', 'fern') } },
+			total: {
+				text: { weight: 700 },
+				lines: { top: line('0.7mm', 'fern', 'double'), bottom: line('0.35mm', 'fern') }
+			},
+			header: { fill: { ink: 'fern', tint: 1 }, text: { weight: 600, ink: 'paper' } },
+			title: {
+				fill: { ink: 'none' },
+				text: { weight: 700, size: '10.5pt', ink: 'loam' },
+				margin: { start: '0mm', bottom: '1.2mm' },
+				align: { h: 'start' },
+				lines: { bottom: noLine, top: noLine }
+			}
+		}
 	})
 ];

@@ -6,7 +6,7 @@ import type { Table } from '../core/table/grid.ts';
 import type { Emu } from '../core/units.ts';
 
 export interface TablePlace {
-	readonly where: 'body' | 'header' | 'footer' | 'notes' | 'text box' | 'nested';
+	readonly where: 'body' | 'header' | 'footer' | 'notes' | 'text box' | 'nested' | 'sheet';
 	/** The package part, for programs. */
 	readonly part: string;
 	/** The nearest heading above, and the caption, where there are any. */
@@ -46,7 +46,7 @@ export interface DocumentTable {
 	readonly carried: CarriedTable | null;
 }
 
-export const DOCUMENT_KINDS = ['docx', 'odt', 'html', 'csv'] as const;
+export const DOCUMENT_KINDS = ['docx', 'odt', 'html', 'csv', 'svg'] as const;
 export type DocumentKind = (typeof DOCUMENT_KINDS)[number];
 
 /** A document opened for reading and, through its format's writer, for writing. */

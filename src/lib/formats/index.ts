@@ -33,18 +33,22 @@ import { readOdt, type OdtDocument } from './odt/read.ts';
 import { writeOdt } from './odt/write.ts';
 import { reportOf } from './pdf/report.ts';
 import { writePdf } from './pdf/write.ts';
+import { writeSheetPdf } from './svg/pdf.ts';
+import { readSvg, type SvgDocument } from './svg/read.ts';
+import { writeSvg } from './svg/write.ts';
 import { decodeText } from './package/encoding.ts';
 
 /** The largest file that is taken in, in bytes; said before and after. */
 export const MAX_FILE_BYTES = 50 * 2 ** 20;
 
-export type AnyDocument = DocxDocument | OdtDocument | HtmlDocument | CsvDocument;
+export type AnyDocument = DocxDocument | OdtDocument | HtmlDocument | CsvDocument | SvgDocument;
 
 /** What a document's tables can be written as; those of a document's own kind keep everything else of the file. */
-export const OUT_KINDS = ['docx', 'odt', 'html', 'pdf', 'css', 'csv', 'json'] as const;
+export const OUT_KINDS = ['svg', 'docx', 'odt', 'html', 'pdf', 'css', 'csv', 'json'] as const;
 export type OutKind = (typeof OUT_KINDS)[number];
 
 export const MEDIA_TYPES: Readonly<Record<OutKind, string>> = {
+	svg: 'image/svg+xml',
 	docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
 	odt: 'application/vnd.oasis.opendocument.text',
 	html: 'text/html; charset=utf-8',
@@ -59,7 +63,8 @@ export const ENDINGS: Readonly<Record<DocumentKind, readonly string[]>> = {
 	docx: ['docx', 'docm', 'dotx'],
 	odt: ['odt', 'fodt', 'ott'],
 	html: ['html', 'htm', 'xhtml'],
-	csv: ['csv', 'tsv', 'tab', 'txt']
+	csv: ['csv', 'tsv', 'tab', 'txt'],
+	svg: ['svg', 'svgz']
 };
 const ENDING = /\.([a-z]+)$/i;
 
@@ -77,6 +82,7 @@ export function kindOf(bytes: Uint8Array, name: string): DocumentKind {
 	if (head.startsWith('PK'))
 		return /application\/vnd\.oasis\.opendocument/.test(head) || named === 'odt' ? 'odt' : 'docx';
 	if (bytes[0] === 0xd0 && bytes[1] === 0xcf) return 'docx';
+	if (/<(?:\w+:)?svg[\s>]/.test(head) && !/<html[\s>]/i.test(head)) return 'svg';
 	if (/<office:document\b|urn:oasis:names:tc:opendocument/.test(head)) return 'odt';
 	if (named) return named;
 	const text = decodeText(bytes.subarray(0, 4_096)).text;
@@ -101,6 +107,8 @@ export async function openDocument(bytes: Uint8Array<ArrayBuffer>, name: string)
 			return readHtml(bytes);
 		case 'csv':
 			return readCsv(bytes);
+		case 'svg':
+			return readSvg(bytes);
 	}
 }
 
@@ -117,6 +125,8 @@ export async function writeStyled(
 			return writeOdt(document, jobs, options);
 		case 'html':
 			return writeHtml(document, jobs, options);
+		case 'svg':
+			return writeSvg(document, jobs, options);
 		case 'csv':
 			return {
 				bytes: new Uint8Array(document.source.bytes),
@@ -198,7 +208,19 @@ export async function writeAs(
 			const tables = written.account.tables.map((table) => ({ ...table, index: flow.order[table.index]! }));
 			return { ...written, account: { ...written.account, tables } };
 		}
+		case 'svg':
+			throw new InputError(
+				'format',
+				only
+					? 'Tables of a drawing go out alone as DOCX, ODT, HTML, PDF, CSV or JSON; as SVG the whole drawing does.'
+					: 'Only a drawing goes out as SVG. Place the table on a sheet to have it in one.'
+			);
 		case 'pdf': {
+			if (document.kind === 'svg' && !only) {
+				const prepared = prepare(document, worn, options);
+				const { bytes, remarks } = await writeSheetPdf(document, prepared, title);
+				return { bytes, account: plainAccount(document, prepared, (one) => tallyOf(one, () => []), remarks) };
+			}
 			const prepared = prepare(document, worn, options);
 			const report = reportOf(part, prepared, options);
 			const { bytes, remarks } = await writePdf(report);

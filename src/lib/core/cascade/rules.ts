@@ -194,6 +194,20 @@ class Evaluator {
 	}
 }
 
+/** Which rows meet a condition: each of its tests by any cell of the row that the test speaks of. */
+export function rowsMeeting(table: Table, condition: Condition): boolean[] {
+	const evaluator = new Evaluator(table);
+	const meets = (cells: readonly number[], part: Condition): boolean => {
+		if ('all' in part) return part.all.every((one) => meets(cells, one));
+		if ('any' in part && Array.isArray(part.any)) return part.any.some((one) => meets(cells, one));
+		if ('not' in part) return !meets(cells, part.not);
+		return cells.some((index) => evaluator.met(index, part));
+	};
+	const cellsOf: number[][] = Array.from({ length: table.rows }, () => []);
+	table.cells.forEach(({ r }, index) => cellsOf[r]!.push(index));
+	return cellsOf.map((cells) => meets(cells, condition));
+}
+
 /** The row roles that a condition speaks of anywhere in it; `body` where it says nothing. */
 function rowsOf(condition: Condition): string[] {
 	if ('all' in condition) return condition.all.flatMap(rowsOf);

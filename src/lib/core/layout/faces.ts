@@ -39,6 +39,8 @@ export class Face {
 	readonly ascent: number;
 	/** Below the baseline, positive. */
 	readonly descent: number;
+	/** Of capitals, above the baseline. */
+	readonly capHeight: number;
 	private readonly fonts: readonly Font[];
 	private readonly advances = new Map<string, number>();
 	/** Which file has a character; the first where none has it. */
@@ -56,6 +58,7 @@ export class Face {
 		if (!first) throw new Error(`There is no font file of ${faceKey(name)}.`);
 		this.ascent = first.ascent / first.unitsPerEm;
 		this.descent = -first.descent / first.unitsPerEm;
+		this.capHeight = first.capHeight / first.unitsPerEm;
 	}
 
 	/** Splits text by the files that have its characters. */

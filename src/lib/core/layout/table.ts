@@ -17,6 +17,8 @@ export interface TableInput {
 	readonly content: readonly (readonly CellContent[])[];
 	/** Per column; columns without one are fitted. */
 	readonly widths: readonly ColumnWidth[];
+	/** Room, per cell of the grid, for something that is drawn in it besides its text. */
+	readonly pictures?: ReadonlyMap<number, { readonly width: number; readonly height: number }>;
 	/** Finds a table that stands inside a cell. */
 	readonly nested?: (index: number) => TableInput | undefined;
 }
@@ -75,6 +77,9 @@ const running = (lengths: readonly number[]) => {
 /** Figures that line up on their decimal mark: rows that have any (engine §7). */
 const HOLD_FIGURES: ReadonlySet<string> = new Set(['body', 'subtotal', 'total']);
 
+/** Widths are whole EMU; a text as wide as its column is not broken for the fraction. */
+const ROUNDING = 1;
+
 function prepareCells(input: TableInput, faces: Faces): Prepared[] {
 	const { table, appearance, content } = input;
 	const mark = decimalMarkOf(table.cells.map(({ text }) => text));
@@ -118,6 +123,8 @@ function prepareCells(input: TableInput, faces: Faces): Prepared[] {
 			return [{ measured }];
 		});
 		const turned = (look.rotate ?? 0) !== 0;
+		const picture = input.pictures?.get(i);
+		if (picture) min = max = Math.max(max, picture.width);
 		const lines = lineHeightOf(look) * Math.max(1, pieces.length);
 		return {
 			look,
@@ -177,7 +184,7 @@ export function layTable(input: TableInput, measure: Emu, faces: Faces): LaidTab
 		const { c, cols } = table.cells[i]!;
 		const turned = (cell.look.rotate ?? 0) !== 0;
 		const inside = lefts[c + cols]! - lefts[c]! - across(cell.look);
-		return fill(cell, turned ? Number.MAX_SAFE_INTEGER : Math.max(inside, 1), faces);
+		return fill(cell, turned ? Number.MAX_SAFE_INTEGER : Math.max(inside + ROUNDING, 1), faces);
 	});
 	/** How high a cell wants to be: turned text is as high as its longest line is long. */
 	const wants = filled.map(({ items, height }, i) => {
@@ -185,7 +192,7 @@ export function layTable(input: TableInput, measure: Emu, faces: Faces): LaidTab
 		const content = look.rotate
 			? items.reduce((most, item) => Math.max(most, 'line' in item ? item.line.width : 0), 0)
 			: height;
-		return content + down(look);
+		return Math.max(content, input.pictures?.get(i)?.height ?? 0) + down(look);
 	});
 	const heights = new Array<number>(table.rows).fill(0);
 	table.cells.forEach(({ r, rows }, i) => {

@@ -85,6 +85,8 @@ const NO_ATTRIBUTES: Readonly<Record<string, string>> = Object.freeze({});
 export interface XmlOptions {
 	/** Namespace names → canonical prefixes; names in other namespaces become `{namespace}local`. */
 	readonly namespaces: ReadonlyMap<string, string>;
+	/** A document type without declarations of its own is let pass. Entities never are. */
+	readonly allowDoctype?: boolean;
 	/** Canonical names of property elements: what is inside them is read when it is asked for, and once per markup. */
 	readonly properties?: ReadonlySet<string>;
 }
@@ -114,7 +116,7 @@ export function parseXml(source: string, part: string, options: XmlOptions): Xml
 function parse(
 	source: string,
 	part: string,
-	{ namespaces, properties }: XmlOptions,
+	{ namespaces, properties, allowDoctype }: XmlOptions,
 	outer?: Scope,
 	inside?: (node: XmlNode) => XmlNode
 ): { root: XmlNode; scope: Scope } {
@@ -151,7 +153,10 @@ function parse(
 		);
 	};
 	parser.on('error', (error) => fail(error.message.replace(/^\d+:\d+: /, '')));
-	parser.on('doctype', () => fail('a document type declaration is not allowed here'));
+	parser.on('doctype', (doctype) => {
+		if (!allowDoctype) fail('a document type declaration is not allowed here');
+		if (doctype.includes('[')) fail('it declares entities or a document type of its own, which is not allowed here');
+	});
 	parser.on('opentag', (tag) => {
 		if (++depth > MAX_DEPTH) fail(`elements stand more than ${MAX_DEPTH} deep in each other`);
 		if (within > 0) {

@@ -2,7 +2,7 @@ import PDFDocument from 'pdfkit';
 import { faceKey } from '../../core/layout/faces.ts';
 import type { CellMarks, Mark, TableMarks } from '../../core/layout/marks.ts';
 import { lineStrokes, strokePath } from '../../core/layout/patterns.ts';
-import { layReport, type Page, type Piece, type Report } from '../../core/layout/report.ts';
+import { layReport, type Page, type Piece, type Report, type ReportTable } from '../../core/layout/report.ts';
 import { roleFamily } from '../../core/table/roles.ts';
 import { toPoints, type Emu } from '../../core/units.ts';
 import { standIn } from '../../core/layout/fonts.ts';
@@ -83,10 +83,17 @@ class Tagger {
 
 	constructor(
 		private readonly doc: Doc,
-		private readonly report: Report
+		private readonly report: Titled
 	) {
 		this.root = doc.struct('Document') as Element;
 		doc.addStructure(this.root);
+	}
+
+	backdrop(draw: Backdrop | undefined): void {
+		if (!draw) return;
+		this.doc.markContent('Artifact', { type: 'Layout' });
+		draw(this.doc);
+		this.doc.endMarkedContent();
 	}
 
 	artifact(marks: readonly Mark[]): void {
@@ -232,7 +239,20 @@ export function fontRemarks(report: Report, pages: readonly Page[]): string[] {
 	];
 }
 
-async function drawPages(pages: readonly Page[], report: Report): Promise<Uint8Array<ArrayBuffer>> {
+/** What pages are drawn of: their title, and what their tables are called. */
+interface Titled {
+	readonly title: string;
+	readonly tables: ReadonlyMap<number, Pick<ReportTable, 'label'>>;
+}
+/** Draws something on a page that belongs to no structure. */
+export type Backdrop = (doc: Doc) => void;
+
+/** Draws laid out pages as a tagged PDF; `behind` and `over` are drawn before and after the pieces of each page. */
+export async function drawPages(
+	pages: readonly Page[],
+	report: Titled,
+	{ behind, over }: { readonly behind?: Backdrop; readonly over?: Backdrop } = {}
+): Promise<Uint8Array<ArrayBuffer>> {
 	const doc = new PDFDocument({
 		autoFirstPage: false,
 		tagged: true,
@@ -260,6 +280,7 @@ async function drawPages(pages: readonly Page[], report: Report): Promise<Uint8A
 			registered.add(name);
 			fontFiles(face.name).forEach((bytes, file) => doc.registerFont(`${name} ${file}`, bytes));
 		}
+		tagger.backdrop(behind);
 		for (const piece of page.pieces) {
 			if (piece.kind === 'table' && !marked.has(piece.table)) {
 				marked.add(piece.table);
@@ -268,6 +289,7 @@ async function drawPages(pages: readonly Page[], report: Report): Promise<Uint8A
 			}
 			tagger.piece(piece);
 		}
+		tagger.backdrop(over);
 	}
 	tagger.end();
 	doc.end();

@@ -1,0 +1,128 @@
+import type { Condition } from '../style/types.ts';
+import { COLUMN_KINDS, type ColumnKind } from '../table/roles.ts';
+import { LENGTH_PATTERN } from '../units.ts';
+
+export const OPERATORS = ['+', '−', '×', '÷'] as const;
+export type Operator = (typeof OPERATORS)[number];
+/** A number as typed, or a column of the schedule by its name. */
+export type Operand = { readonly number: string } | { readonly column: string };
+/** Operands with operators between them; × and ÷ go before + and −. */
+export type Formula = readonly (Operand | Operator)[];
+
+/** Where the cells of a column come from. */
+export type ColumnSource =
+	| { readonly from: 'attribute'; readonly attribute: string }
+	/** Of the objects of a row, together. */
+	| { readonly from: 'sum'; readonly attribute: string }
+	| { readonly from: 'count' }
+	| { readonly from: 'kind' | 'symbol' | 'layer' | 'drawing' | 'x' | 'y' }
+	| { readonly from: 'computed'; readonly formula: Formula }
+	/** By hand; stays with its row. */
+	| { readonly from: 'typed' };
+export type SourceName = ColumnSource['from'];
+
+export type ScheduleColumn = ColumnSource & {
+	readonly name: string;
+	/** Sorts, groups, filters and tells rows apart, but is not shown. */
+	readonly hidden?: boolean;
+	readonly kind?: ColumnKind;
+	/** A length; as wide as its content wants where absent. */
+	readonly width?: string;
+	/** Its heading runs upwards. */
+	readonly turned?: boolean;
+	/** Whether subtotals and the total add it up; what is counted or summed is, where absent. */
+	readonly total?: boolean;
+};
+
+export interface ScheduleDefinition {
+	readonly format: 'heptarch-schedule';
+	readonly version: 1;
+	readonly title: string;
+	/** Kinds of objects; all where absent. */
+	readonly kinds?: readonly string[];
+	/** One row for every object, or for all that say the same. */
+	readonly rows: 'each' | 'merged';
+	readonly columns: readonly ScheduleColumn[];
+	readonly where?: Condition;
+	readonly sort?: readonly { readonly by: string; readonly order: 'rising' | 'falling' }[];
+	/** Name of the column whose values head groups of rows. */
+	readonly groupBy?: string;
+	readonly subtotals?: boolean;
+	readonly total?: boolean;
+}
+
+/** What each source is called. */
+export const SOURCE_WORDS: Readonly<Record<SourceName, string>> = {
+	attribute: 'attribute',
+	sum: 'sum of an attribute',
+	count: 'how many',
+	kind: 'what it is',
+	symbol: 'its symbol',
+	layer: 'its layer',
+	drawing: 'its drawing',
+	x: 'metres from the left',
+	y: 'metres from the top',
+	computed: 'computed',
+	typed: 'typed by hand'
+};
+
+/** Sources whose cells are worked out from several objects, so that they tell no rows apart. */
+export const GATHERED: ReadonlySet<SourceName> = new Set(['sum', 'count', 'computed', 'typed']);
+
+const closed = (properties: object, required: readonly string[]) => ({
+	type: 'object',
+	additionalProperties: false,
+	properties,
+	required
+});
+const text = { type: 'string', minLength: 1, maxLength: 200 };
+const columnRest = {
+	name: text,
+	hidden: { type: 'boolean' },
+	kind: { enum: COLUMN_KINDS },
+	width: { type: 'string', pattern: LENGTH_PATTERN },
+	turned: { type: 'boolean' },
+	total: { type: 'boolean' }
+};
+const column = (from: readonly SourceName[], more: object = {}) =>
+	closed({ from: { enum: from }, ...more, ...columnRest }, ['from', 'name', ...Object.keys(more)]);
+const formula = {
+	type: 'array',
+	minItems: 1,
+	maxItems: 99,
+	items: { oneOf: [{ enum: OPERATORS }, closed({ number: text }, ['number']), closed({ column: text }, ['column'])] }
+};
+
+/** JSON Schema (2020-12) of a schedule's definition; `condition` is the schema of conditions. */
+export const scheduleSchema = (condition: object) =>
+	closed(
+		{
+			format: { const: 'heptarch-schedule' },
+			version: { const: 1 },
+			title: { type: 'string', maxLength: 200 },
+			kinds: { type: 'array', items: text, maxItems: 1_000 },
+			rows: { enum: ['each', 'merged'] },
+			columns: {
+				type: 'array',
+				minItems: 1,
+				maxItems: 60,
+				items: {
+					oneOf: [
+						column(['attribute', 'sum'], { attribute: text }),
+						column(['count', 'kind', 'symbol', 'layer', 'drawing', 'x', 'y', 'typed']),
+						column(['computed'], { formula })
+					]
+				}
+			},
+			where: condition,
+			sort: {
+				type: 'array',
+				maxItems: 8,
+				items: closed({ by: text, order: { enum: ['rising', 'falling'] } }, ['by', 'order'])
+			},
+			groupBy: text,
+			subtotals: { type: 'boolean' },
+			total: { type: 'boolean' }
+		},
+		['format', 'version', 'title', 'rows', 'columns']
+	);

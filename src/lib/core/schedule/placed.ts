@@ -1,0 +1,116 @@
+import type { Plotting } from '../layout/plotted.ts';
+import type { ScheduleDefinition } from './definition.ts';
+import type { ScheduleRow, ScheduleRows } from './rows.ts';
+import type { Reading } from './table.ts';
+
+/** Which corner of a table stands at its point; the table grows away from it. */
+export const CORNERS = ['top-start', 'top-end', 'bottom-start', 'bottom-end'] as const;
+export type Corner = (typeof CORNERS)[number];
+
+/** Where the rows of a placed table come from. */
+export type PlacedSource =
+	| {
+			readonly from: 'objects';
+			readonly definition: ScheduleDefinition;
+			/** Other drawings whose objects it lists, too: their ids and names in the house. */
+			readonly with?: readonly { readonly id: string; readonly name: string }[];
+	  }
+	| { readonly from: 'revisions' };
+
+/** A table on a sheet. Lengths are millimetres on paper. */
+export interface PlacedTable extends Plotting {
+	/** Of its group in the file. */
+	readonly id: string;
+	readonly source: PlacedSource;
+	/** As they were last accepted. */
+	readonly rows: ScheduleRows;
+	/** From the sheet's top left corner. */
+	readonly at: { readonly x: number; readonly y: number };
+	readonly corner: Corner;
+	readonly reads: Reading;
+	/** Of columns that were given one, by name. */
+	readonly widths?: Readonly<Record<string, number>>;
+}
+
+/** Where a table's top left corner is. */
+export function topLeft(
+	{ at, corner }: Pick<PlacedTable, 'at' | 'corner'>,
+	size: { readonly width: number; readonly height: number }
+): { x: number; y: number } {
+	return {
+		x: corner.endsWith('end') ? at.x - size.width : at.x,
+		y: corner.startsWith('bottom') ? at.y - size.height : at.y
+	};
+}
+
+/** The point of a table whose top left corner is to be at `place`. */
+export function pointFor(
+	corner: Corner,
+	place: { readonly x: number; readonly y: number },
+	size: { readonly width: number; readonly height: number }
+): { x: number; y: number } {
+	return {
+		x: corner.endsWith('end') ? place.x + size.width : place.x,
+		y: corner.startsWith('bottom') ? place.y + size.height : place.y
+	};
+}
+
+export interface Revision {
+	readonly number: string;
+	readonly date: string;
+	readonly what: string;
+	readonly who: string;
+}
+
+const REVISION_COLUMNS = ['Rev.', 'Date', 'What changed', 'By'];
+
+const typedRow = (key: string, role: ScheduleRow['role'], texts: readonly string[]): ScheduleRow => ({
+	key,
+	role,
+	cells: texts.map((text) => ({ text })),
+	objects: []
+});
+
+/** The rows of a revision table without a revision. */
+export function noRevisions(title: string): ScheduleRows {
+	return {
+		columns: REVISION_COLUMNS.map((name) => ({
+			name,
+			typed: true,
+			...(name === 'Date' && { kind: 'date' as const }),
+			...(name === 'Rev.' && { kind: 'code' as const }),
+			...(name === 'By' && { kind: 'text' as const })
+		})),
+		rows: [
+			...(title.trim() ? [typedRow('title', 'title', [title, '', '', ''])] : []),
+			typedRow('header', 'header:1', REVISION_COLUMNS)
+		],
+		problems: []
+	};
+}
+
+/** A revision table with one more: the newest stands farthest from the header. */
+export const withRevision = (rows: ScheduleRows, { number, date, what, who }: Revision): ScheduleRows => ({
+	...rows,
+	rows: [...rows.rows, typedRow(`rev:${number}`, 'body', [number, date, what, who])]
+});
+
+/** The number of the revision after the last one: letters and figures count on. */
+export function nextRevision({ rows }: ScheduleRows): string {
+	const last = rows
+		.filter(({ role }) => role === 'body')
+		.at(-1)
+		?.cells[0]?.text.trim();
+	if (!last) return 'A';
+	if (/^\d+$/.test(last)) return String(Number(last) + 1).padStart(last.length, '0');
+	const letters = /^(.*?)([A-Z]+)$/.exec(last);
+	if (!letters) return '';
+	let carry = true;
+	let next = '';
+	for (const letter of [...letters[2]!].reverse()) {
+		const code: number = letter.charCodeAt(0) - 65 + (carry ? 1 : 0);
+		carry = code > 25;
+		next = String.fromCharCode(65 + (code % 26)) + next;
+	}
+	return letters[1]! + (carry ? 'A' : '') + next;
+}
