@@ -6,6 +6,7 @@ import { importStyle } from '../src/lib/server/styles.ts';
 import { handbook } from './documents/handbook.ts';
 import { seasonReport } from './documents/season-report.ts';
 import { seedList } from './documents/seed-list.ts';
+import { fernBed, lighting } from './drawings/index.ts';
 import { seasonReportHtml, seasonReportOdt } from './documents/twins.ts';
 import { DEMO_STYLES } from './styles/index.ts';
 
@@ -20,6 +21,8 @@ export async function loadDemo(db: Kysely<Database>): Promise<boolean> {
 	await addDocument(db, 'Seed exchange list.csv', seedList());
 	await addDocument(db, 'Season report 2031, open text.odt', await seasonReportOdt());
 	await addDocument(db, 'Season report 2031, web page.html', await seasonReportHtml());
+	await addDocument(db, 'Path lighting.svg', await lighting());
+	await addDocument(db, 'Fern bed, planting plan.svg', await fernBed());
 	await addDocument(db, 'Volunteers’ handbook.docx', await handbook());
 	await addDocument(db, 'Season report 2031.docx', await seasonReport());
 	return true;

@@ -92,6 +92,8 @@ export interface Database {
 		tables: number;
 		findings: number;
 		looks: number;
+		/** How many changes the schedules of a drawing are behind its objects. */
+		behind: Generated<number>;
 		/** Where in its steps the document stands; undo and redo move it. */
 		step: number;
 		/** The text of its tables, lower case, for searching. */

@@ -2,11 +2,13 @@ import { createHash } from 'node:crypto';
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../core/errors.ts';
 import { bareName, openDocument, type AnyDocument } from '../formats/index.ts';
+import { withEdits } from '../formats/svg/read.ts';
 import { corrected, correctionsIn, shapeOf } from '../workbench/corrections.ts';
 import { packTable } from '../workbench/packed.ts';
-import { EMPTY_STATE, type DocumentState, type TableState } from '../workbench/state.ts';
+import { EMPTY_STATE, type DocumentState, type DrawingState, type TableState } from '../workbench/state.ts';
 import { ConflictError, NotFoundError } from './answers.ts';
 import type { Database } from './database.ts';
+import { recordDrawing, recordFollowers } from './drawings.ts';
 import { importStyle, listStyles } from './styles.ts';
 
 export type Db = Kysely<Database> | Transaction<Database>;
@@ -21,6 +23,8 @@ export interface DocumentSummary {
 	/** How many different looks its tables had as the file came. */
 	readonly looks: number;
 	readonly findings: number;
+	/** How many changes the schedules of a drawing are behind its objects. */
+	readonly behind: number;
 	/** Names of the house styles that its tables wear. */
 	readonly wears: readonly string[];
 	/** The text of its tables, lower case. */
@@ -45,17 +49,24 @@ export async function fileBytes(db: Db, hash: string): Promise<Uint8Array<ArrayB
 	return new Uint8Array(bytes);
 }
 
-export async function openFile(
-	db: Db,
-	{ file_hash: hash, kind }: { file_hash: string; kind: string }
-): Promise<AnyDocument> {
+async function openFile(db: Db, { file_hash: hash, kind }: { file_hash: string; kind: string }): Promise<AnyDocument> {
 	const known = opened.get(`${kind} ${hash}`);
 	return remember(`${kind} ${hash}`, known ?? (await openDocument(await fileBytes(db, hash), `document.${kind}`)));
 }
 
+/** A document as it stands in a state: of a drawing, its tables and whatever else was changed of it. */
+export async function openAt(
+	db: Db,
+	found: { file_hash: string; kind: string },
+	{ drawing }: DocumentState
+): Promise<AnyDocument> {
+	const document = await openFile(db, drawing?.file ? { ...found, file_hash: drawing.file } : found);
+	return document.kind === 'svg' ? withEdits(document, drawing) : document;
+}
+
 /** As much text of a document's tables as is worth searching. */
 const MOST_WORDS = 200_000;
-function wordsOf({ tables }: AnyDocument): string {
+export function wordsOf({ tables }: AnyDocument): string {
 	let words = '';
 	for (const { table, place } of tables) {
 		words += ` ${place.caption ?? ''}`;
@@ -125,7 +136,7 @@ export async function addDocument(
 	bytes: Uint8Array<ArrayBuffer>
 ): Promise<{ id: string; imported: string[] }> {
 	const document = await openDocument(bytes, name);
-	if (document.tables.length === 0)
+	if (document.tables.length === 0 && document.kind !== 'svg')
 		throw new InputError(
 			'no-table',
 			`“${name}” holds no table, so there is nothing to style in it. It was not added.`,
@@ -170,6 +181,7 @@ export async function addDocument(
 			.values({ document_id: row.id, step: 0, label: 'as it came', state: JSON.stringify({ tables }) })
 			.execute();
 		await recordWears(trx, row.id, { tables });
+		if (document.kind === 'svg') await recordDrawing(trx, row.id, document);
 		return row.id;
 	});
 	remember(`${document.kind} ${hash}`, document);
@@ -199,19 +211,22 @@ export async function listDocuments(db: Db): Promise<DocumentSummary[]> {
 		.orderBy('documents.updated_at', 'desc')
 		.orderBy('documents.name')
 		.execute();
-	return rows.map(({ id, name, kind, tables, styled, names, looks, findings, words, archived_at, updated_at }) => ({
-		id,
-		name,
-		kind,
-		tables,
-		styled: Number(styled),
-		wears: names,
-		looks,
-		findings,
-		words,
-		archived: archived_at !== null,
-		updatedAt: updated_at.toISOString()
-	}));
+	return rows.map(
+		({ id, name, kind, tables, styled, names, looks, findings, behind, words, archived_at, updated_at }) => ({
+			id,
+			name,
+			kind,
+			tables,
+			styled: Number(styled),
+			wears: names,
+			looks,
+			findings,
+			behind,
+			words,
+			archived: archived_at !== null,
+			updatedAt: updated_at.toISOString()
+		})
+	);
 }
 
 /** A document that is here. */
@@ -231,7 +246,7 @@ export interface StepInfo {
 	readonly label: string;
 }
 
-async function stepsOf(db: Db, id: string): Promise<StepInfo[]> {
+export async function stepsOf(db: Db, id: string): Promise<StepInfo[]> {
 	return db
 		.selectFrom('document_steps')
 		.select(['step', 'label'])
@@ -254,21 +269,23 @@ export async function stateAt(db: Db, id: string, step: number): Promise<Documen
 /** A document with its file read and the state that it stands at. */
 export async function openById(db: Db, id: string) {
 	const found = await documentRow(db, id);
-	return { name: found.name, document: await openFile(db, found), state: await stateAt(db, id, found.step) };
+	const state = await stateAt(db, id, found.step);
+	return { found, name: found.name, document: await openAt(db, found, state), state };
 }
 
 /** Everything that the document view shows. */
 export async function loadDocument(db: Db, id: string) {
 	const found = await documentRow(db, id);
 	const { name, step } = found;
-	const document = await openFile(db, found);
+	const state = await stateAt(db, id, step);
+	const document = await openAt(db, found, state);
 	return {
 		id,
 		name,
 		kind: document.kind,
 		step,
 		steps: await stepsOf(db, id),
-		state: await stateAt(db, id, step),
+		state,
 		blocks: document.blocks,
 		tables: document.kind === 'csv' ? document.tables.map(packTable) : document.tables,
 		remarks: document.remarks
@@ -281,7 +298,8 @@ export async function addStep(
 	id: string,
 	after: number,
 	label: string,
-	tables: Record<number, TableState>
+	tables: Record<number, TableState>,
+	drawing?: DrawingState
 ) {
 	return db.transaction().execute(async (trx) => {
 		const document = await trx.selectFrom('documents').selectAll().where('id', '=', id).forUpdate().executeTakeFirst();
@@ -292,13 +310,17 @@ export async function addStep(
 				{ step: document.step }
 			);
 		for (const index of Object.keys(tables))
-			if (Number(index) >= document.tables)
+			if (Number(index) >= (drawing?.placed?.length ?? document.tables))
 				throw new InputError(
 					'request',
 					`There is no table ${Number(index) + 1}: the document has ${document.tables}.`,
 					'/tables'
 				);
-		const state: DocumentState = { tables: { ...(await stateAt(trx, id, after)).tables, ...tables } };
+		const before = await stateAt(trx, id, after);
+		// With its drawing, all that its tables wear is said anew: tables may have come and gone.
+		const state: DocumentState = drawing
+			? { tables, drawing: { ...drawing, ...(before.drawing?.file && { file: before.drawing.file }) } }
+			: { ...before, tables: { ...before.tables, ...tables } };
 		const step = after + 1;
 		await trx.deleteFrom('document_steps').where('document_id', '=', id).where('step', '>=', step).execute();
 		await trx
@@ -306,7 +328,7 @@ export async function addStep(
 			.values({ document_id: id, step, label, state: JSON.stringify(state) })
 			.execute();
 		await goTo(trx, id, step, state);
-		await rememberCorrections(trx, await openFile(trx, document), tables);
+		if (document.kind !== 'svg') await rememberCorrections(trx, await openAt(trx, document, state), tables);
 		return { step, state, steps: await stepsOf(trx, id) };
 	});
 }
@@ -322,6 +344,12 @@ export async function goTo(trx: Transaction<Database>, id: string, step: number,
 		.where('id', '=', id)
 		.execute();
 	await recordWears(trx, id, state);
+	const found = await documentRow(trx, id);
+	const document = found.kind === 'svg' ? await openAt(trx, found, state) : undefined;
+	if (document?.kind === 'svg') {
+		await recordDrawing(trx, id, document);
+		await recordFollowers(trx, id);
+	}
 }
 
 /** Undo and redo: moves to another step that exists. */

@@ -4,6 +4,11 @@ import { TRAVELS } from '../formats/account.ts';
 import { OUT_KINDS } from '../formats/index.ts';
 import type { Output } from './writing.ts';
 import { InputError } from '../core/errors.ts';
+import type { PlacedTable } from '../core/schedule/placed.ts';
+import { checkPlaced } from '../core/schedule/validate.ts';
+import type { DrawingEdits } from '../formats/svg/read.ts';
+import { UNITS, type SheetAnswer } from '../formats/svg/sheet.ts';
+import type { TableState } from '../workbench/state.ts';
 import { COLUMN_KINDS, ROLE_PATTERN } from '../core/table/roles.ts';
 import { TOUCH_SCHEMA } from '../core/style/schema.ts';
 import { ASPECTS } from '../core/style/types.ts';
@@ -49,9 +54,43 @@ const tableState = closed(
 	[]
 );
 
+const sheetAnswer = closed(
+	{ scale: { type: 'number', exclusiveMinimum: 0, maximum: 1_000_000 }, unit: { enum: Object.keys(UNITS) } },
+	[]
+);
+/** Looked through by {@link checkPlaced}, which says what is wrong. */
+const placed = { type: 'object' };
+const drawing = closed(
+	{
+		sheet: sheetAnswer,
+		placed: { type: 'array', maxItems: 200, items: placed },
+		attributes: {
+			type: 'object',
+			maxProperties: 10_000,
+			additionalProperties: {
+				type: 'object',
+				propertyNames: { pattern: '^[a-z][a-z0-9_.-]{0,60}$' },
+				additionalProperties: { type: ['string', 'null'], maxLength: 2_000 }
+			}
+		}
+	},
+	[]
+);
+
 /** What the server routes take, as JSON Schemas. */
 const SCHEMAS = {
-	newStep: closed({ after: step, label, tables: byNumber(tableState) }, ['after', 'label', 'tables']),
+	newStep: closed({ after: step, label, tables: byNumber(tableState), drawing }, ['after', 'label', 'tables']),
+	drawTables: closed(
+		{
+			sheet: sheetAnswer,
+			tables: { type: 'array', maxItems: 60, items: closed({ placed, state: tableState }, ['placed', 'state']) }
+		},
+		['tables']
+	),
+	reuseSchedule: closed(
+		{ placed, state: tableState, drawings: { type: 'array', minItems: 1, maxItems: 500, items: uuid } },
+		['placed', 'state', 'drawings']
+	),
 	moveStep: closed({ from: step, to: step }, ['from', 'to']),
 	lift: closed(
 		{
@@ -122,7 +161,14 @@ const SCHEMAS = {
 } as const;
 
 export interface Requests {
-	newStep: { after: number; label: string; tables: Record<number, import('../workbench/state.ts').TableState> };
+	newStep: {
+		after: number;
+		label: string;
+		tables: Record<number, TableState>;
+		drawing?: DrawingEdits;
+	};
+	drawTables: { sheet?: SheetAnswer; tables: { placed: PlacedTable; state: TableState }[] };
+	reuseSchedule: { placed: PlacedTable; state: TableState; drawings: string[] };
 	moveStep: { from: number; to: number };
 	lift: { table: number; name: string; wear: boolean; after: number };
 	startRun: {
@@ -173,6 +219,9 @@ export async function readRequest<K extends keyof Requests>(request: Request, ki
 			error.instancePath || '/'
 		);
 	}
+	if (kind === 'newStep') (body as Requests['newStep']).drawing?.placed?.forEach(checkPlaced);
+	if (kind === 'reuseSchedule') checkPlaced((body as Requests['reuseSchedule']).placed);
+	if (kind === 'drawTables') (body as Requests['drawTables']).tables.forEach((one) => checkPlaced(one.placed));
 	return body as Requests[K];
 }
 

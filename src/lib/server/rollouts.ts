@@ -6,7 +6,7 @@ import { selfContained } from '../core/style/export.ts';
 import { flatten, type FlatStyle } from '../core/style/inherit.ts';
 import type { Style } from '../core/style/types.ts';
 import type { Table } from '../core/table/grid.ts';
-import type { TableState } from '../workbench/state.ts';
+import type { DocumentState, TableState } from '../workbench/state.ts';
 import { stateTable } from '../workbench/table.ts';
 import { NotFoundError } from './answers.ts';
 import type { Database } from './database.ts';
@@ -121,7 +121,8 @@ export async function nextStep(
 	trx: Transaction<Database>,
 	document: string,
 	label: string,
-	changed: Record<number, TableState>
+	changed: Record<number, TableState>,
+	drawing: Pick<DocumentState, 'drawing'> = {}
 ) {
 	const { step } = await trx
 		.selectFrom('documents')
@@ -129,7 +130,8 @@ export async function nextStep(
 		.where('id', '=', document)
 		.forUpdate()
 		.executeTakeFirstOrThrow();
-	const state = { tables: { ...(await stateAt(trx, document, step)).tables, ...changed } };
+	const before = await stateAt(trx, document, step);
+	const state = { ...before, ...drawing, tables: { ...before.tables, ...changed } };
 	await trx.deleteFrom('document_steps').where('document_id', '=', document).where('step', '>', step).execute();
 	await trx
 		.insertInto('document_steps')

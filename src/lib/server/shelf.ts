@@ -53,8 +53,17 @@ async function forgetRemoved(db: Kysely<Database>): Promise<void> {
 		.execute();
 	await db
 		.deleteFrom('files')
-		.where(({ not, exists, selectFrom }) =>
-			not(exists(selectFrom('documents').select('id').whereRef('file_hash', '=', 'files.hash')))
+		.where(({ and, not, exists, selectFrom }) =>
+			and([
+				not(exists(selectFrom('documents').select('id').whereRef('file_hash', '=', 'files.hash'))),
+				not(
+					exists(
+						selectFrom('document_steps')
+							.select('step')
+							.where(sql<boolean>`state -> 'drawing' ->> 'file' = files.hash`)
+					)
+				)
+			])
 		)
 		.execute();
 }

@@ -1,5 +1,5 @@
 import { contentKey } from '../formats/carried.ts';
-import { openFile, stateAt, type Db } from './documents.ts';
+import { openAt, stateAt, type Db } from './documents.ts';
 import { isUuid } from './requests.ts';
 
 /** What of a table a person chooses a specimen by. */
@@ -26,8 +26,8 @@ async function specimensOf(db: Db, most: number, ids?: readonly string[]) {
 	const specimens = [];
 	for (const found of documents) {
 		const { id, name, step } = found;
-		const document = await openFile(db, found);
 		const state = await stateAt(db, id, step);
+		const document = await openAt(db, found, state);
 		for (const entry of document.tables)
 			if (entry.place.where !== 'nested')
 				specimens.push({ key: `${id}/${entry.index}`, document: name, entry, state: state.tables[entry.index] });

@@ -16,7 +16,7 @@ import type { TableState } from '../workbench/state.ts';
 import { stateTable } from '../workbench/table.ts';
 import { NotFoundError } from './answers.ts';
 import type { Database } from './database.ts';
-import { documentRow, fileBytes, openFile, stateAt } from './documents.ts';
+import { documentRow, fileBytes, openAt, stateAt } from './documents.ts';
 import { Wardrobe } from './editions.ts';
 import { loadHouse } from './house.ts';
 import { findIn } from './styles.ts';
@@ -46,12 +46,12 @@ function jobOf(entry: DocumentTable, own: TableState | undefined, wardrobe: Ward
 /** A document with what its tables are to wear now. */
 async function dressed(db: Kysely<Database>, id: string) {
 	const found = await documentRow(db, id);
-	const document = await openFile(db, found);
 	const state = await stateAt(db, id, found.step);
+	const document = await openAt(db, found, state);
 	const wardrobe = await Wardrobe.load(db);
 	const jobs = document.tables.flatMap((entry) => jobOf(entry, state.tables[entry.index], wardrobe) ?? []);
 	const options = { house: await loadHouse(db), find: findIn(wardrobe.styles), title: found.name };
-	return { found, document, jobs, options };
+	return { found, document, state, jobs, options };
 }
 
 /**
@@ -63,10 +63,10 @@ export async function writeDocument(
 	id: string,
 	{ to, as = 'living', only, paper }: Output = {}
 ): Promise<{ name: string; kind: OutKind; bytes: Uint8Array<ArrayBuffer>; account: Account }> {
-	const { found, document, jobs, options } = await dressed(db, id);
+	const { found, document, state, jobs, options } = await dressed(db, id);
 	const kind = to ?? document.kind;
 	const name = only?.length === 1 ? `${found.name}, table ${only[0]! + 1}` : found.name;
-	if (jobs.length === 0 && kind === document.kind && !only)
+	if (jobs.length === 0 && kind === document.kind && !only && !state.drawing)
 		return {
 			name,
 			kind,

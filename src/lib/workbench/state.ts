@@ -1,5 +1,6 @@
 import type { Aspect } from '../core/style/types.ts';
 import type { Touch } from '../core/table/grid.ts';
+import type { DrawingEdits } from '../formats/svg/read.ts';
 import type { Emu } from '../core/units.ts';
 import type { ColumnKind, RowRole } from '../core/table/roles.ts';
 
@@ -28,9 +29,17 @@ export interface TableState {
 	readonly touches?: readonly Touch[];
 }
 
+/** What a person changed of a drawing beside the styles of its tables. */
+export interface DrawingState extends DrawingEdits {
+	/** Hash of a newer file that took the place of the one that came. */
+	readonly file?: string;
+}
+
 /** The state of a document at one step: by table index. */
 export interface DocumentState {
 	readonly tables: Readonly<Record<number, TableState>>;
+	/** For drawings. */
+	readonly drawing?: DrawingState;
 }
 
 export const EMPTY_STATE: DocumentState = { tables: {} };

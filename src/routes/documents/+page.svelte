@@ -4,7 +4,7 @@
 	import TrashBinOutline from 'flowbite-svelte-icons/TrashBinOutline.svelte';
 	import { call } from '$lib/ui/api.ts';
 	import DropTarget from '$lib/ui/documents/DropTarget.svelte';
-	import { KIND_WORDS } from '$lib/ui/documents/kinds.ts';
+	import { addressOf, KIND_WORDS } from '$lib/ui/documents/kinds.ts';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import RunDialog from '$lib/ui/documents/RunDialog.svelte';
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
@@ -89,7 +89,11 @@
 	const columns = [
 		{ key: 'name', words: 'Document', of: (document: DocumentSummary) => document.name.toLowerCase() },
 		{ key: 'kind', words: 'Kind', of: (document: DocumentSummary) => KIND_WORDS[document.kind] ?? document.kind },
-		{ key: 'styled', words: 'In a house style', of: (document: DocumentSummary) => document.styled / document.tables },
+		{
+			key: 'styled',
+			words: 'In a house style',
+			of: (document: DocumentSummary) => document.styled / Math.max(1, document.tables)
+		},
 		{ key: 'looks', words: 'Looks as it came', of: (document: DocumentSummary) => document.looks },
 		{ key: 'findings', words: 'Findings', of: (document: DocumentSummary) => document.findings },
 		{ key: 'updatedAt', words: 'Last worked on', of: (document: DocumentSummary) => document.updatedAt }
@@ -202,7 +206,7 @@
 	bind:this={chooser}
 	type="file"
 	multiple
-	accept=".docx,.docm,.odt,.fodt,.html,.htm,.csv,.tsv,.txt"
+	accept=".docx,.docm,.odt,.fodt,.html,.htm,.csv,.tsv,.txt,.svg"
 	class="hidden"
 	aria-label="Documents to add"
 	onchange={() => {
@@ -235,9 +239,9 @@
 		<div class="mx-auto mt-20 max-w-lg text-center">
 			<p class="font-title text-[24px]">No document yet</p>
 			<p class="mt-2 text-quiet">
-				Drop word-processed documents (DOCX), open text documents (ODT), web pages (HTML) or rows (CSV, TSV), up to 50
-				MB each, anywhere on this page, or paste cells. Tables are recognised at once; nothing in a file changes before
-				you take it back.
+				Drop word-processed documents (DOCX), open text documents (ODT), web pages (HTML), drawings (SVG) or rows (CSV,
+				TSV), up to 50 MB each, anywhere on this page, or paste cells. Tables are recognised at once; nothing in a file
+				changes before you take it back.
 			</p>
 			<button type="button" class="button mt-5" onclick={() => chooser.click()}>Choose a document…</button>
 		</div>
@@ -283,14 +287,15 @@
 								/></td
 							>
 							<td class="px-4 py-3"
-								><a class="text-[15px] font-semibold hover:underline" href="/documents/{document.id}">{document.name}</a
-								></td
+								><a class="text-[15px] font-semibold hover:underline" href={addressOf(document)}>{document.name}</a></td
 							>
 							<td class="px-4 py-3 text-quiet">{KIND_WORDS[document.kind] ?? document.kind}</td>
 							<td class="px-4 py-3">
 								<span class="flex items-center gap-2">
 									<span class="h-1.5 w-20 overflow-hidden rounded-full bg-desk"
-										><span class="block h-full bg-picked" style="width:{(100 * document.styled) / document.tables}%"
+										><span
+											class="block h-full bg-picked"
+											style="width:{(100 * document.styled) / Math.max(1, document.tables)}%"
 										></span></span
 									>
 									{document.styled} of {document.tables}
@@ -302,7 +307,9 @@
 							<td class="px-4 py-3">
 								{#if document.findings}<span class="chip border-error! text-error!"
 										>{document.findings} {document.findings === 1 ? 'finding' : 'findings'}</span
-									>{:else}<span class="text-quiet">none</span>{/if}
+									>{:else if !document.behind}<span class="text-quiet">none</span>{/if}
+								{#if document.behind}<span class="chip text-warning-text!">{document.behind} behind the drawing</span
+									>{/if}
 							</td>
 							<td class="px-4 py-3 text-quiet">{day.format(new Date(document.updatedAt))}</td>
 							<td class="pe-3 text-end whitespace-nowrap">
@@ -343,7 +350,7 @@
 					: 'No document matches. Names, worn styles and the text of tables are searched.'}
 			</p>{/if}
 		<p class="mt-4 text-quiet">
-			Drop more DOCX, ODT, HTML or CSV files anywhere on this page, up to 50 MB each, or paste cells.
+			Drop more DOCX, ODT, HTML, SVG or CSV files anywhere on this page, up to 50 MB each, or paste cells.
 		</p>
 	{/if}
 </main>

@@ -49,6 +49,8 @@ export const MOST_ROWS = 5_000;
 export interface SheetFacts {
 	/** The scale's denominator: 50 for 1:50. */
 	readonly scale: number;
+	/** What this drawing is called. */
+	readonly name: string;
 	/** What each kind of objects is called. */
 	readonly names: ReadonlyMap<string, string>;
 	/** Kinds that a symbol draws. */
@@ -128,7 +130,7 @@ export function makeRows(
 			case 'layer':
 				return object.layer;
 			case 'drawing':
-				return object.drawing;
+				return object.drawing || sheet.name;
 			case 'x':
 				return ((object.x * sheet.scale) / 1_000).toFixed(2);
 			case 'y':

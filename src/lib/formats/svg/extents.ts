@@ -1,6 +1,8 @@
 import svgpath from 'svgpath';
 import {
+	apply,
 	fitViewBox,
+	IDENTITY,
 	isSomewhere,
 	join,
 	mapped,
@@ -88,6 +90,13 @@ export function innerMatrix(node: XmlNode): Matrix {
 	return multiply(placed, fitViewBox(box, width, height, node.attribute('preserveAspectRatio')));
 }
 
+/** How much a map stretches at most. */
+const stretch = ([a, b, c, d]: Matrix): number => {
+	const sum = (a * a + b * b + c * c + d * d) / 2;
+	const det = a * d - b * c;
+	return Math.sqrt(sum + Math.sqrt(Math.max(0, sum * sum - det * det)));
+};
+
 /** Finds how far elements reach, in the units that they stand in; strokes and text are left out of account. */
 export class Extents {
 	private readonly known = new Map<XmlNode, Extent>();
@@ -103,6 +112,54 @@ export class Extents {
 		if (node.name === 'svg:g' || node.name === 'svg:svg' || node.name === 'svg:a' || node.name === 'svg:switch')
 			return mapped(innerMatrix(node), this.inside(node, depth));
 		return mapped(parseTransform(node.attribute('transform')), shapeExtent(node));
+	}
+
+	/**
+	 * What an element draws under a map. A turned rectangle reaches farther than what stands in it; round symbols are known
+	 * by how far they reach from their middle.
+	 */
+	under(matrix: Matrix, node: XmlNode): Extent {
+		const around = mapped(matrix, this.of(node));
+		const target = node.name === 'svg:use' ? this.byId.get(referenceOf(node) ?? '') : undefined;
+		if (!target || !isSomewhere(around)) return around;
+		const whole = multiply(matrix, useMatrix(node, target));
+		const reach = this.reach(target) * stretch(whole);
+		const { x, y } = apply(whole, 0, 0);
+		return {
+			x1: Math.max(around.x1, x - reach),
+			y1: Math.max(around.y1, y - reach),
+			x2: Math.min(around.x2, x + reach),
+			y2: Math.min(around.y2, y + reach)
+		};
+	}
+
+	private readonly reaches = new Map<XmlNode, number>();
+	/** How far from its own origin anything in an element is, before its own transform. */
+	private reach(node: XmlNode, depth = 0): number {
+		if (depth > DEEPEST) return Infinity;
+		let known = this.reaches.get(node);
+		if (known === undefined) {
+			this.reaches.set(node, Infinity);
+			if (node.name === 'svg:circle') {
+				const n = (name: string) => userLength(node.attribute(name));
+				known = Math.hypot(n('cx'), n('cy')) + n('r');
+			} else if (node.name === 'svg:use') {
+				const target = this.byId.get(referenceOf(node) ?? '');
+				const map = useMatrix(node, target);
+				known = target ? this.reach(target, depth + 1) * stretch(map) + Math.hypot(map[4], map[5]) : 0;
+			} else if (node.children.some((child) => !NOT_DRAWN.has(child.name)))
+				known = node.children.reduce((most, child) => {
+					if (NOT_DRAWN.has(child.name)) return most;
+					const map = child.name === 'svg:use' ? IDENTITY : innerMatrix(child);
+					return Math.max(most, this.reach(child, depth + 1) * stretch(map) + Math.hypot(map[4], map[5]));
+				}, 0);
+			else {
+				const { x1, y1, x2, y2 } = shapeExtent(node);
+				known = x1 > x2 ? 0 : Math.max(Math.hypot(x1, y1), Math.hypot(x2, y1), Math.hypot(x1, y2), Math.hypot(x2, y2));
+			}
+			this.reaches.set(node, known);
+		}
+		return known;
 	}
 
 	/** What stands in an element, before its own transform. A shape stands in itself. */

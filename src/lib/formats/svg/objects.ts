@@ -4,6 +4,7 @@ import { objectKey, type DrawingObject } from '../../core/schedule/objects.ts';
 import type { XmlNode } from '../package/xml.ts';
 import { Extents, innerMatrix, NOT_DRAWN, referenceOf, useMatrix, userLength } from './extents.ts';
 import { TABLE_CLASS } from './names.ts';
+import type { Sheet } from './sheet.ts';
 
 /** An object with its element, and how far it reaches on the sheet in millimetres. */
 export interface FoundObject extends DrawingObject {
@@ -34,6 +35,8 @@ export interface Found {
 	readonly objects: readonly FoundObject[];
 	readonly symbols: ReadonlyMap<string, SymbolFacts>;
 	readonly layers: readonly Layer[];
+	/** Rectangles that are drawn around most of the sheet, in millimetres. */
+	readonly frames: readonly Extent[];
 	readonly remarks: readonly string[];
 }
 
@@ -41,6 +44,9 @@ export interface Found {
 const OF_GROUPS: ReadonlySet<string> = new Set(['data-layer', 'data-name', 'data-scale', 'data-unit']);
 const LOOKS = ['class', 'style', 'fill', 'stroke', 'stroke-width', 'opacity', 'color'];
 const MOST_LAYERS = 200;
+const MOST_FRAMES = 4;
+/** A frame is so much of the sheet wide and high. */
+const FRAME_SHARE = 0.7;
 /** An object that uses itself through others is followed this deep. */
 const DEEPEST = 12;
 
@@ -74,10 +80,13 @@ function byIds(root: XmlNode): Map<string, XmlNode> {
 }
 
 /**
- * Finds a drawing's objects: elements with `data-*` attributes, each as often as it is drawn. `toPaper` maps the units
- * inside the root to millimetres.
+ * Finds a drawing's objects: elements with `data-*` attributes, each as often as it is drawn, with their places on the
+ * sheet.
  */
-export function findObjects(root: XmlNode, toPaper: Matrix, drawing: string): Found {
+export function findObjects(
+	root: XmlNode,
+	{ toPaper, width, height }: Pick<Sheet, 'toPaper' | 'width' | 'height'>
+): Found {
 	const ids = byIds(root);
 	const extents = new Extents(ids);
 	const objects: FoundObject[] = [];
@@ -85,6 +94,7 @@ export function findObjects(root: XmlNode, toPaper: Matrix, drawing: string): Fo
 	/** Kinds of which an object was met. */
 	const looked = new Set<string>();
 	const layers: { name: string; node: XmlNode; depth: number; objects: number }[] = [];
+	const frames: Extent[] = [];
 	const remarks: string[] = [];
 	const counts = new Map<string, number>();
 	const twice = new Set<string>();
@@ -131,7 +141,7 @@ export function findObjects(root: XmlNode, toPaper: Matrix, drawing: string): Fo
 			);
 			symbols.set(kind, { name: titleOf(target) || kind, node: target, extent: extents.inside(target), looks });
 		}
-		const extent = mapped(place.matrix, extents.of(node));
+		const extent = extents.under(place.matrix, node);
 		const own = multiply(place.matrix, innerMatrix(node));
 		const at = isUse
 			? apply(own, userLength(node.attribute('x')), userLength(node.attribute('y')))
@@ -148,7 +158,7 @@ export function findObjects(root: XmlNode, toPaper: Matrix, drawing: string): Fo
 			key: occurrence > 1 ? objectKey(path, occurrence, { kind, attributes, ...at }) : base,
 			kind,
 			layer: place.layer,
-			drawing,
+			drawing: '',
 			...at,
 			attributes,
 			node,
@@ -161,6 +171,11 @@ export function findObjects(root: XmlNode, toPaper: Matrix, drawing: string): Fo
 		if (NOT_DRAWN.has(node.name) || isTable(node)) return;
 		const said = node === root ? undefined : saidBy(node);
 		if (said) add(node, said, place);
+		else if (node.name === 'svg:rect' && frames.length < MOST_FRAMES) {
+			const around = mapped(place.matrix, extents.of(node));
+			if (around.x2 - around.x1 > width * FRAME_SHARE && around.y2 - around.y1 > height * FRAME_SHARE)
+				frames.push(around);
+		}
 		if (node.name === 'svg:use') {
 			const target = ids.get(referenceOf(node) ?? '');
 			// A use that uses itself leads round and round; browsers draw nothing there.
@@ -212,7 +227,7 @@ export function findObjects(root: XmlNode, toPaper: Matrix, drawing: string): Fo
 			'too-large',
 			`This drawing has ${objects.length.toLocaleString('en')} objects with attributes; up to ${MOST_OBJECTS.toLocaleString('en')} are taken.`
 		);
-	return { objects, symbols, layers, remarks };
+	return { objects, symbols, layers, frames, remarks };
 }
 
 const MOST_OBJECTS = 200_000;

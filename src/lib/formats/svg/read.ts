@@ -86,7 +86,7 @@ function foundIn(root: XmlNode, sheet: Sheet): Found {
 	let known = foundBefore.get(root);
 	if (!known) foundBefore.set(root, (known = new Map()));
 	let found = known.get(key);
-	if (!found) known.set(key, (found = findObjects(root, sheet.toPaper, '')));
+	if (!found) known.set(key, (found = findObjects(root, sheet)));
 	return found;
 }
 
@@ -248,7 +248,8 @@ function scripted(text: string): string[] {
 }
 
 /** What making rows needs to know of a drawing. */
-export const sheetFacts = ({ sheet, kinds, found }: SvgDocument): SheetFacts => ({
+export const sheetFacts = ({ sheet, kinds, found }: SvgDocument, name = ''): SheetFacts => ({
+	name,
 	scale: sheet.scale,
 	names: new Map(kinds.map(({ kind, name }) => [kind, name])),
 	symbols: new Set(found.symbols.keys())

@@ -1,4 +1,5 @@
 import { isSomewhere } from '../../core/layout/matrix.ts';
+import type { DrawingObject } from '../../core/schedule/objects.ts';
 import type { SvgDocument } from './read.ts';
 import type { XmlNode } from '../package/xml.ts';
 
@@ -137,4 +138,22 @@ export function shownObjects({ found }: SvgDocument): ShownObjects {
 		attributes,
 		values: values.list()
 	};
+}
+
+/** The objects of a drawing again, as its page got them. */
+export function unpackObjects(data: ShownObjects, drawing: string): DrawingObject[] {
+	return data.keys.map((key, i): DrawingObject => {
+		const attributes: Record<string, string> = {};
+		const said = data.attributes[i]!;
+		for (let k = 0; k < said.length; k += 2) attributes[data.names[said[k]!]!] = data.values[said[k + 1]!]!;
+		return {
+			key,
+			kind: data.kinds[data.kind[i]!]!,
+			layer: data.layers[data.layer[i]!]!,
+			drawing,
+			x: data.x[i]!,
+			y: data.y[i]!,
+			attributes
+		};
+	});
 }

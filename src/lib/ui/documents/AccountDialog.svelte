@@ -38,11 +38,14 @@
 		['living-only', 'as living styles only'],
 		['direct', 'as direct formatting only']
 	];
+	const formats = $derived(kind === 'svg' ? [['svg', 'SVG, the drawing'] as const, ...FORMATS] : FORMATS);
+	const wordsOf = (value: OutKind, words: string) =>
+		value === 'pdf' && kind === 'svg' && !isAlone ? 'PDF, the sheet at true size' : words;
 	let format = $state<OutKind>();
 	let travel = $state<Travel>('living');
 	let isAlone = $state(false);
 	let isByLeaf = $state(false);
-	const chosen = $derived(format ?? kind);
+	const chosen = $derived(kind === 'svg' && isAlone && (format ?? kind) === 'svg' ? 'docx' : (format ?? kind));
 	const isOwn = $derived(chosen === kind && !isAlone);
 	const address = $derived(
 		new URLSearchParams({ as: chosen, travel, ...(isAlone ? { tables: String(picked) } : {}) }).toString()
@@ -75,7 +78,8 @@
 			value={chosen}
 			onchange={(event) => (format = event.currentTarget.value as OutKind)}
 		>
-			{#each FORMATS as [value, words] (value)}<option {value}>{words}{value === kind ? ', as it came' : ''}</option
+			{#each formats as [value, words] (value)}<option {value} disabled={value === 'svg' && isAlone}
+					>{wordsOf(value, words)}{value === kind ? ', as it came' : ''}</option
 				>{/each}
 		</select>
 	</label>

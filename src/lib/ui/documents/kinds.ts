@@ -3,5 +3,10 @@ export const KIND_WORDS: Readonly<Record<string, string>> = {
 	docx: 'word-processed',
 	odt: 'open text',
 	html: 'web page',
-	csv: 'rows'
+	csv: 'rows',
+	svg: 'drawing'
 };
+
+/** Where a document is worked on. */
+export const addressOf = ({ id, kind }: { readonly id: string; readonly kind: string }): string =>
+	kind === 'svg' ? `/documents/${id}/sheet` : `/documents/${id}`;

@@ -1,3 +1,4 @@
+import { redirect } from '@sveltejs/kit';
 import { load as answer } from '$lib/server/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { loadDocument } from '$lib/server/documents.ts';
@@ -6,8 +7,8 @@ import { loadHouse } from '$lib/server/house.ts';
 import { readId } from '$lib/server/requests.ts';
 import type { PageServerLoad } from './$types.js';
 
-export const load: PageServerLoad = ({ params }) =>
-	answer(async () => {
+export const load: PageServerLoad = async ({ params }) => {
+	const shown = await answer(async () => {
 		const wardrobe = await Wardrobe.load(db());
 		const house = await loadHouse(db());
 		return {
@@ -17,3 +18,6 @@ export const load: PageServerLoad = ({ params }) =>
 			house
 		};
 	});
+	if (shown.document.kind === 'svg') redirect(307, `/documents/${params.id}/sheet`);
+	return shown;
+};

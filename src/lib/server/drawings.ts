@@ -1,0 +1,354 @@
+import { createHash } from 'node:crypto';
+import { sql, type Kysely, type Transaction } from 'kysely';
+import { InputError } from '../core/errors.ts';
+import type { Change } from '../core/schedule/difference.ts';
+import type { DrawingObject } from '../core/schedule/objects.ts';
+import type { PlacedTable } from '../core/schedule/placed.ts';
+import { isListed, makeRows, type SheetFacts } from '../core/schedule/rows.ts';
+import { prepare } from '../formats/account.ts';
+import { openDocument } from '../formats/index.ts';
+import { sheetFacts, titleOf, withEdits, type SvgDocument } from '../formats/svg/read.ts';
+import { shownObjects, shownText } from '../formats/svg/shown.ts';
+import type { SheetAnswer } from '../formats/svg/sheet.ts';
+import { drawOn } from '../formats/svg/write.ts';
+import { answered, changesOf, rowsNow } from '../workbench/schedules.ts';
+import { plottedFacts, type PlottedFacts } from '../workbench/plotted.ts';
+import type { DocumentState, DrawingState, TableState } from '../workbench/state.ts';
+import { stateTable } from '../workbench/table.ts';
+import { ConflictError, NotFoundError } from './answers.ts';
+import type { Database } from './database.ts';
+import { documentRow, goTo, openAt, openById, stateAt, stepsOf, wordsOf, type Db } from './documents.ts';
+import { Wardrobe } from './editions.ts';
+import { loadHouse } from './house.ts';
+import { findIn, importStyle } from './styles.ts';
+
+/** A drawing that is here, as it stands. Throws NotFoundError where it is none. */
+export async function openDrawing(db: Db, id: string) {
+	const { found, name, document, state } = await openById(db, id);
+	if (document.kind !== 'svg') throw new NotFoundError(`“${name}” is no drawing.`);
+	return { found, name, document, state };
+}
+
+/** The objects that a placed table lists: those of its drawing, and of others where it says so. */
+async function listedObjects(
+	db: Db,
+	document: SvgDocument,
+	name: string,
+	{ source }: PlacedTable
+): Promise<{ objects: readonly DrawingObject[]; facts: SheetFacts }> {
+	const facts = sheetFacts(document, name);
+	const others = source.from === 'objects' ? (source.with ?? []) : [];
+	if (!others.length) return { objects: document.found.objects, facts };
+	const objects: DrawingObject[] = [...document.found.objects];
+	const names = new Map(facts.names);
+	for (const { id } of others) {
+		const other = await openDrawing(db, id).catch((error) => {
+			// A drawing that was removed since has no objects any more.
+			if (error instanceof NotFoundError) return undefined;
+			throw error;
+		});
+		if (!other) continue;
+		for (const object of other.document.found.objects)
+			objects.push({ ...object, key: `${id}/${object.key}`, drawing: other.name });
+		for (const { kind, name: called } of other.document.kinds) if (!names.has(kind)) names.set(kind, called);
+	}
+	return { objects, facts: { ...facts, names } };
+}
+
+/** For each table on a sheet, what it is behind its drawing; a schedule that cannot be made says why. */
+export async function changesIn(
+	db: Db,
+	document: SvgDocument,
+	name: string
+): Promise<{ changes: readonly Change[]; problem?: string }[]> {
+	const found = [];
+	for (const placed of document.placed) {
+		const { objects, facts } = await listedObjects(db, document, name, placed);
+		try {
+			found.push({ changes: changesOf(placed, rowsNow(placed, objects, facts)) });
+		} catch (error) {
+			if (!(error instanceof InputError)) throw error;
+			found.push({ changes: [], problem: error.message });
+		}
+	}
+	return found;
+}
+
+/** What the list of documents says of a drawing. */
+export async function recordDrawing(trx: Transaction<Database>, id: string, document: SvgDocument): Promise<void> {
+	const { name } = await documentRow(trx, id);
+	const behind = (await changesIn(trx, document, name)).reduce((sum, { changes }) => sum + changes.length, 0);
+	await trx
+		.updateTable('documents')
+		.set({ behind, tables: document.tables.length, words: wordsOf(document) })
+		.where('id', '=', id)
+		.execute();
+}
+
+/** Drawings that list objects of one that changed are looked at again. */
+export async function recordFollowers(trx: Transaction<Database>, id: string): Promise<void> {
+	const followers = await trx
+		.selectFrom('documents')
+		.innerJoin('document_steps', (join) =>
+			join.onRef('document_steps.document_id', '=', 'documents.id').onRef('document_steps.step', '=', 'documents.step')
+		)
+		.selectAll('documents')
+		.select('state')
+		.where('removed_at', 'is', null)
+		.where('documents.id', '!=', id)
+		.where(
+			sql<boolean>`jsonb_path_exists(state, '$.drawing.placed[*].source.with[*] ? (@.id == $id)', jsonb_build_object('id', ${id}::text))`
+		)
+		.execute();
+	for (const found of followers) {
+		const document = await openAt(trx, found, found.state);
+		if (document.kind === 'svg') await recordDrawing(trx, found.id, document);
+	}
+}
+
+/** A table as it stands on the sheet, for the page. Lengths are millimetres of paper. */
+export interface DrawnOut {
+	readonly id: string;
+	readonly markup: string;
+	readonly x: number;
+	readonly y: number;
+	readonly width: number;
+	readonly height: number;
+	readonly lefts: readonly number[];
+	readonly tops: readonly number[];
+	readonly facts: PlottedFacts;
+}
+
+/** Draws tables as they would stand on a sheet. */
+export async function drawTables(
+	db: Kysely<Database>,
+	id: string,
+	tables: readonly { readonly placed: PlacedTable; readonly state: TableState }[],
+	sheet?: SheetAnswer
+): Promise<DrawnOut[]> {
+	const { document } = await openDrawing(db, id);
+	const wardrobe = await Wardrobe.load(db);
+	const options = { house: await loadHouse(db), find: findIn(wardrobe.styles) };
+	const edited = withEdits(document, {
+		...document.edits,
+		...(sheet && { sheet }),
+		placed: tables.map(({ placed }) => placed)
+	});
+	return edited.tables.map((entry, index): DrawnOut => {
+		const { placed, state } = tables[index]!;
+		const table = stateTable(entry, state);
+		const style = wardrobe.definition(state);
+		const one = style
+			? prepare(edited, [{ index, table, style }], options)[0]!
+			: { job: { index, table, style: undefined as never }, wanted: entry.appearance };
+		const drawn = drawOn(edited, placed, one, undefined);
+		const { laid, markup, x, y, width, height } = drawn;
+		const millimetres = (lengths: readonly number[]) => lengths.map((length) => length / 36_000);
+		return {
+			id: placed.id,
+			markup,
+			x,
+			y,
+			width,
+			height,
+			lefts: millimetres(laid.lefts),
+			tops: millimetres(laid.tops),
+			facts: plottedFacts(drawn, edited)
+		};
+	});
+}
+
+/** Everything that the sheet view shows at once; the drawing and its objects are fetched beside it. */
+export async function loadSheet(db: Kysely<Database>, id: string) {
+	const { found, name, document, state } = await openDrawing(db, id);
+	const tables = document.placed.map((placed, index) => ({ placed, state: state.tables[index] ?? {} }));
+	const others = await db
+		.selectFrom('documents')
+		.select(['id', 'name'])
+		.where('kind', '=', 'svg')
+		.where('removed_at', 'is', null)
+		.where('id', '!=', id)
+		.orderBy('name')
+		.execute();
+	return {
+		id,
+		name,
+		step: found.step,
+		steps: await stepsOf(db, id),
+		state,
+		...sheetParts(document),
+		tables: document.tables,
+		drawn: await drawTables(db, id, tables),
+		behind: await changesIn(db, document, name),
+		others
+	};
+}
+
+/** What of a drawing changes with its steps. */
+const sheetParts = (document: SvgDocument) => ({
+	sheet: document.sheet,
+	kinds: document.kinds,
+	symbols: [...document.found.symbols].map(([symbol, { name }]) => ({ symbol, name })),
+	layers: document.found.layers.map(({ name, depth, objects }) => ({ name, depth, objects })),
+	frames: document.found.frames,
+	placed: document.placed,
+	remarks: document.remarks
+});
+
+/** The drawing as it may be shown. */
+export const shownDrawing = async (db: Kysely<Database>, id: string): Promise<string> =>
+	shownText((await openDrawing(db, id)).document);
+
+export const drawingObjects = async (db: Kysely<Database>, id: string) =>
+	shownObjects((await openDrawing(db, id)).document);
+
+/** A state in which every table is said outright, for adding to. */
+function outright(
+	document: SvgDocument,
+	{ tables, drawing }: DocumentState
+): DocumentState & { drawing: DrawingState } {
+	return { tables, drawing: { ...drawing, placed: document.placed } };
+}
+
+/**
+ * Puts a newer file in the place of a drawing's, as a step that can be undone. Its tables stay, with their styles; tables
+ * that only the newer file has come along.
+ */
+export async function replaceDrawing(
+	db: Kysely<Database>,
+	id: string,
+	after: number,
+	name: string,
+	bytes: Uint8Array<ArrayBuffer>
+) {
+	const newer = await openDocument(bytes, name);
+	if (newer.kind !== 'svg')
+		throw new InputError(
+			'not-a-drawing',
+			`“${name}” is no SVG drawing. A drawing is replaced by a newer one of itself.`,
+			name
+		);
+	const hash = createHash('sha256').update(bytes).digest('hex');
+	const styles = new Map<string, string>();
+	for (const style of newer.styles) styles.set(style.name, await importStyle(db, style, { reuse: true }));
+	return db.transaction().execute(async (trx) => {
+		const row = await trx.selectFrom('documents').selectAll().where('id', '=', id).forUpdate().executeTakeFirst();
+		if (!row) throw new NotFoundError('This document is no longer here.');
+		if (row.step !== after)
+			throw new ConflictError('This drawing was changed in another window in the meantime. Load it again first.', {
+				step: row.step
+			});
+		const before = await stateAt(trx, id, after);
+		const document = await openAt(trx, row, before);
+		if (document.kind !== 'svg') throw new NotFoundError(`“${row.name}” is no drawing.`);
+		const { tables, drawing } = outright(document, before);
+		const known = new Set(document.placed.map((placed) => placed.id));
+		const added = newer.tables.filter(({ index }) => !known.has(newer.placed[index]!.id));
+		const placed = [...document.placed, ...added.map(({ index }) => newer.placed[index]!)];
+		const wears = Object.fromEntries(
+			added.flatMap(({ carried }, i): [number, TableState][] => {
+				const style = carried && styles.get(carried.style);
+				return style ? [[document.placed.length + i, { style }]] : [];
+			})
+		);
+		await trx
+			.insertInto('files')
+			.values({ hash, bytes: Buffer.from(bytes) })
+			.onConflict((conflict) => conflict.column('hash').doNothing())
+			.execute();
+		// What a person typed into attributes stays where its object still is.
+		const state: DocumentState = { tables: { ...tables, ...wears }, drawing: { ...drawing, placed, file: hash } };
+		await addDrawingStep(trx, id, after, `newer file: ${name}`, state);
+		return { step: after + 1 };
+	});
+}
+
+async function addDrawingStep(
+	trx: Transaction<Database>,
+	id: string,
+	after: number,
+	label: string,
+	state: DocumentState
+): Promise<void> {
+	await trx.deleteFrom('document_steps').where('document_id', '=', id).where('step', '>', after).execute();
+	await trx
+		.insertInto('document_steps')
+		.values({ document_id: id, step: after + 1, label, state: JSON.stringify(state) })
+		.execute();
+	await goTo(trx, id, after + 1, state);
+}
+
+/** The state of a drawing whose schedules have all been read again; undefined where none is behind. */
+export async function reread(
+	db: Db,
+	document: SvgDocument,
+	name: string,
+	state: DocumentState
+): Promise<{ state: DocumentState; tables: number; changes: number } | undefined> {
+	const { tables, drawing } = outright(document, state);
+	const placedNow: PlacedTable[] = [];
+	const worn: Record<number, TableState> = { ...tables };
+	let changed = 0;
+	let changes = 0;
+	for (const [index, placed] of document.placed.entries()) {
+		const { objects, facts } = await listedObjects(db, document, name, placed);
+		const now = rowsNow(placed, objects, facts);
+		const own = changesOf(placed, now);
+		if (!now || own.length === 0) {
+			placedNow.push(placed);
+			continue;
+		}
+		changed++;
+		changes += own.length;
+		const next = answered(placed, tables[index] ?? {}, now, 'all');
+		placedNow.push(next.placed);
+		if (Object.keys(next.own).length) worn[index] = next.own;
+	}
+	if (!changed) return undefined;
+	return { state: { tables: worn, drawing: { ...drawing, placed: placedNow } }, tables: changed, changes };
+}
+
+/**
+ * Places a schedule in other drawings, as a step of each: the same definition, look and place, with each drawing's own
+ * rows. A drawing that has one of the same title already keeps it as it is.
+ */
+export async function reuseSchedule(
+	db: Kysely<Database>,
+	model: PlacedTable,
+	own: TableState,
+	ids: readonly string[]
+): Promise<{ placed: string[]; refused: { name: string; reason: string }[] }> {
+	const placed: string[] = [];
+	const refused: { name: string; reason: string }[] = [];
+	const { source } = model;
+	if (source.from !== 'objects')
+		throw new InputError('request', 'Only a schedule of objects can stand in several drawings.');
+	const title = titleOf(model);
+	for (const id of ids)
+		await db.transaction().execute(async (trx) => {
+			await trx.selectFrom('documents').select('id').where('id', '=', id).forUpdate().execute();
+			const { found, name, document, state } = await openDrawing(trx, id);
+			const refuse = (reason: string) => void refused.push({ name, reason });
+			if (document.placed.some((one) => titleOf(one) === title))
+				return refuse('a table of this title stands in it already.');
+			const { kinds: _kinds, ...all } = source.definition;
+			// Kinds of the model's drawing need not be there; what they say is.
+			const hasKinds =
+				source.definition.kinds?.every((kind) => document.kinds.some((one) => one.kind === kind)) ?? true;
+			const definition = hasKinds ? source.definition : all;
+			const rows = makeRows(definition, document.found.objects, sheetFacts(document, name));
+			if (!rows.rows.some(isListed)) return refuse('it holds no object that this schedule would list.');
+			const { tables, drawing } = outright(document, state);
+			const taken = new Set(document.placed.map((one) => one.id));
+			let number = taken.size + 1;
+			while (taken.has(`table-${number}`)) number++;
+			const next: PlacedTable = { ...model, id: `table-${number}`, source: { from: 'objects', definition }, rows };
+			const { touches: _touches, ...look } = own;
+			await addDrawingStep(trx, id, found.step, `${title} placed`, {
+				tables: { ...tables, [document.placed.length]: look },
+				drawing: { ...drawing, placed: [...document.placed, next] }
+			});
+			placed.push(name);
+		});
+	return { placed, refused };
+}

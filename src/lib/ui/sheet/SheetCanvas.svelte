@@ -1,0 +1,468 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { pointFor, topLeft } from '$lib/core/schedule/placed.ts';
+	import type { PlacedTable } from '$lib/core/schedule/placed.ts';
+	import { notifyError } from '../notices.svelte.ts';
+	import type { Desk } from './desk.svelte.ts';
+	import { BASE, drawingFrom, fitToSheet, rulerStep, tablesElement } from './drawing.ts';
+	import Ruler from './Ruler.svelte';
+
+	/** The sheet itself: pan, zoom, what is picked and lit, and tables under the pointer. Lengths are millimetres of paper. */
+	let { desk, zoom = $bindable(1) }: { desk: Desk; zoom?: number } = $props();
+
+	let frame: HTMLElement;
+	let host: HTMLElement;
+	let size = $state({ width: 0, height: 0 });
+	/** Where the sheet's corner is in the frame, in pixels, and how many pixels a millimetre is. */
+	let view = $state.raw({ x: 0, y: 0, scale: 1 });
+	let moving = $state(false);
+	let phase = $state<'loading' | 'shown'>('loading');
+	/** Where the pointer is on the sheet. */
+	let pointer = $state.raw<{ x: number; y: number }>();
+	/** A table or a column's edge on its way. */
+	let dragged = $state.raw<
+		| { kind: 'table'; index: number; dx: number; dy: number; snapped: { x?: number; y?: number } }
+		| { kind: 'column'; index: number; column: number; dx: number }
+	>();
+
+	const sheet = $derived(desk.data.sheet);
+	$effect(() => {
+		zoom = view.scale / (96 / 25.4);
+	});
+
+	// The drawing stands in a tree of its own: its style sheets reach nothing else of the page.
+	let shadow: ShadowRoot | undefined;
+	let drawing: SVGSVGElement | undefined = $state.raw();
+	$effect(() => {
+		const { id, state: now } = desk.data;
+		const key = `${now.drawing?.file ?? ''} ${JSON.stringify(now.drawing?.attributes ?? null)}`;
+		void key;
+		let isGone = false;
+		shadow ??= host.attachShadow({ mode: 'open' });
+		fetch(`/api/drawings/${id}/shown`)
+			.then(async (response) => {
+				const text = await response.text();
+				if (isGone) return;
+				if (!response.ok) throw new Error('The drawing could not be fetched. Load the page again.');
+				const root = document.importNode(drawingFrom(text), true);
+				drawing?.remove();
+				shadow!.prepend(root);
+				drawing = root;
+				phase = 'shown';
+			})
+			.catch((error: Error) => !isGone && notifyError(error));
+		return () => (isGone = true);
+	});
+	$effect(() => {
+		if (drawing) fitToSheet(drawing, sheet);
+	});
+	$effect(() => {
+		if (!drawing) return;
+		for (const layer of drawing.querySelectorAll<SVGElement>('[data-shown-layer]'))
+			layer.style.display = desk.hidden.has(Number(layer.dataset.shownLayer)) ? 'none' : '';
+	});
+	let tables: SVGSVGElement | undefined;
+	const shownTables = $derived([
+		...desk.data.drawn.map((drawn, index) => ({
+			id: drawn.id,
+			markup: (desk.draft?.index === index && desk.draftDrawn ? desk.draftDrawn : drawn).markup,
+			draft: false
+		})),
+		...(desk.draft && desk.draft.index === undefined && desk.draftDrawn && !desk.placing
+			? [{ id: 'draft', markup: desk.draftDrawn.markup, draft: true }]
+			: [])
+	]);
+	/** The draft on its way at the pointer. */
+	let ghost: SVGSVGElement | undefined;
+	$effect(() => {
+		if (!shadow) return;
+		const next = document.importNode(tablesElement(shownTables, sheet), true);
+		tables?.remove();
+		shadow.append(next);
+		tables = next;
+	});
+	$effect(() => {
+		const drawn = desk.placing ? desk.draftDrawn : undefined;
+		if (!shadow || !drawn) return;
+		const next = document.importNode(tablesElement([{ id: 'ghost', markup: drawn.markup, draft: true }], sheet), true);
+		next.style.pointerEvents = 'none';
+		shadow.append(next);
+		ghost = next;
+		return () => {
+			next.remove();
+			ghost = undefined;
+		};
+	});
+	$effect(() => {
+		const drawn = desk.draftDrawn;
+		if (!ghost || !drawn || !at) return;
+		ghost.style.transform = `translate(${(at.x - drawn.x) * BASE}px, ${(at.y - drawn.y) * BASE}px)`;
+	});
+
+	/** Where the top left corner of the draft is while it hangs at the pointer. */
+	const at = $derived.by(() => {
+		if (!desk.placing || !desk.draftDrawn || !desk.draft) return undefined;
+		const point = pointer ?? { x: sheet.width / 2, y: sheet.height / 2 };
+		return snapped(topLeft({ at: point, corner: desk.draft.placed.corner }, desk.draftDrawn), desk.draftDrawn, -1);
+	});
+
+	/** Nearer than this, in pixels, an edge snaps. */
+	const NEAR = 7;
+	function snapped(
+		corner: { x: number; y: number },
+		{ width, height }: { width: number; height: number },
+		except: number
+	): { x: number; y: number; on: { x?: number; y?: number } } {
+		const lines = desk.snapLines(except);
+		const near = NEAR / view.scale;
+		const nearest = (edges: readonly number[], candidates: readonly number[]) => {
+			let best: { by: number; line: number } | undefined;
+			for (const edge of edges)
+				for (const line of candidates)
+					if (Math.abs(line - edge) < near && (!best || Math.abs(line - edge) < Math.abs(best.by)))
+						best = { by: line - edge, line };
+			return best;
+		};
+		const x = nearest([corner.x, corner.x + width], lines.x);
+		const y = nearest([corner.y, corner.y + height], lines.y);
+		return {
+			x: corner.x + (x?.by ?? 0),
+			y: corner.y + (y?.by ?? 0),
+			on: { ...(x && { x: x.line }), ...(y && { y: y.line }) }
+		};
+	}
+
+	const MARGIN = 28;
+	export function fit(box = { x: 0, y: 0, width: sheet.width, height: sheet.height }): void {
+		if (!size.width) return;
+		const scale = Math.min((size.width - 2 * MARGIN) / box.width, (size.height - 2 * MARGIN) / box.height);
+		view = {
+			scale: clamp(scale),
+			x: (size.width - box.width * clamp(scale)) / 2 - box.x * clamp(scale),
+			y: (size.height - box.height * clamp(scale)) / 2 - box.y * clamp(scale)
+		};
+	}
+	export function fitTable(index: number): void {
+		const drawn = desk.drawnAt(index);
+		if (!drawn) return;
+		const around = 12;
+		fit({
+			x: drawn.x - around,
+			y: drawn.y - around,
+			width: drawn.width + 2 * around,
+			height: drawn.height + 2 * around
+		});
+	}
+	export function zoomBy(factor: number, px = size.width / 2, py = size.height / 2): void {
+		const scale = clamp(view.scale * factor);
+		const real = scale / view.scale;
+		view = { scale, x: px - (px - view.x) * real, y: py - (py - view.y) * real };
+		touched();
+	}
+	export function panBy(dx: number, dy: number): void {
+		view = { ...view, x: view.x + dx, y: view.y + dy };
+		touched();
+	}
+	const clamp = (scale: number) => Math.min(Math.max(scale, 0.02), 200);
+	let isFitted = false;
+	$effect(() => {
+		if (size.width && !isFitted) {
+			isFitted = true;
+			untrack(() => fit());
+		}
+	});
+
+	/** While the view moves, what is painted is moved as a whole; it is painted sharp once it rests. */
+	let resting: ReturnType<typeof setTimeout> | undefined;
+	function touched() {
+		moving = true;
+		clearTimeout(resting);
+		resting = setTimeout(() => (moving = false), 180);
+	}
+
+	const onSheet = (event: { clientX: number; clientY: number }) => {
+		const box = frame.getBoundingClientRect();
+		return {
+			x: (event.clientX - box.left - view.x) / view.scale,
+			y: (event.clientY - box.top - view.y) / view.scale
+		};
+	};
+	function wheel(event: WheelEvent) {
+		event.preventDefault();
+		const unit = event.deltaMode === 1 ? 16 : 1;
+		if (event.shiftKey) return panBy(-(event.deltaX || event.deltaY) * unit, 0);
+		const box = frame.getBoundingClientRect();
+		zoomBy(Math.exp(-event.deltaY * unit * 0.0016), event.clientX - box.left, event.clientY - box.top);
+	}
+
+	const inside = ({ x, y }: { x: number; y: number }, box: { x: number; y: number; width: number; height: number }) =>
+		x >= box.x && x <= box.x + box.width && y >= box.y && y <= box.y + box.height;
+	const tableAt = (point: { x: number; y: number }) =>
+		desk.data.drawn.findLastIndex((_, index) => inside(point, desk.drawnAt(index)!));
+	/** The smallest object at a point. */
+	function objectAt({ x, y }: { x: number; y: number }): number {
+		const { objects } = desk;
+		if (!objects) return -1;
+		let best = -1;
+		let least = Infinity;
+		const e = objects.extents;
+		const slack = 3 / view.scale;
+		for (let i = 0, k = 0; k < e.length; i++, k += 4) {
+			if (x < e[k]! - slack || y < e[k + 1]! - slack || x > e[k + 2]! + slack || y > e[k + 3]! + slack) continue;
+			const area = (e[k + 2]! - e[k]!) * (e[k + 3]! - e[k + 1]!);
+			if (area <= least) [best, least] = [i, area];
+		}
+		return best;
+	}
+
+	let press:
+		{ x: number; y: number; view: typeof view; table: number; column: number; moved: boolean; id: number } | undefined;
+	function pointerdown(event: PointerEvent) {
+		if (event.button > 1) return;
+		const point = onSheet(event);
+		const column = Number((event.target as HTMLElement).dataset.column ?? -1);
+		press = {
+			x: event.clientX,
+			y: event.clientY,
+			view,
+			table: event.button === 0 && !desk.placing ? tableAt(point) : -1,
+			column,
+			moved: false,
+			id: event.pointerId
+		};
+		frame.setPointerCapture(event.pointerId);
+	}
+	function pointermove(event: PointerEvent) {
+		pointer = onSheet(event);
+		if (!press) return;
+		const [dx, dy] = [event.clientX - press.x, event.clientY - press.y];
+		if (!press.moved && Math.hypot(dx, dy) < 4) return;
+		press.moved = true;
+		if (press.column >= 0) {
+			dragged = { kind: 'column', index: desk.picked, column: press.column, dx: dx / view.scale };
+		} else if (press.table >= 0 && press.table === desk.picked && desk.draft?.index === undefined) {
+			const drawn = desk.drawnAt(press.table)!;
+			const moved = snapped({ x: drawn.x + dx / view.scale, y: drawn.y + dy / view.scale }, drawn, press.table);
+			dragged = {
+				kind: 'table',
+				index: press.table,
+				dx: moved.x - drawn.x,
+				dy: moved.y - drawn.y,
+				snapped: moved.on
+			};
+		} else {
+			view = { ...press.view, x: press.view.x + dx, y: press.view.y + dy };
+			touched();
+		}
+	}
+	function pointerup(event: PointerEvent) {
+		const pressed = press;
+		press = undefined;
+		if (!pressed) return;
+		if (dragged) return void drop();
+		if (pressed.moved || event.button !== 0) return;
+		const point = onSheet(event);
+		if (desk.placing) return setDown();
+		const table = tableAt(point);
+		if (table >= 0) {
+			if (desk.picked !== table) {
+				desk.drop();
+				desk.picked = table;
+			}
+			return;
+		}
+		const object = objectAt(point);
+		desk.object = object;
+		if (object >= 0 && desk.picked < 0) desk.lit = [desk.objects!.kinds[desk.objects!.kind[object]!]!];
+	}
+	async function drop() {
+		const what = dragged!;
+		const drawn = desk.drawnAt(what.index)!;
+		const { placed } = desk.tables[what.index]!;
+		const title = desk.titleOf(what.index);
+		if (what.kind === 'table') {
+			const corner = { x: drawn.x + what.dx, y: drawn.y + what.dy };
+			await desk.change(what.index, `${title} moved`, {
+				placed: { ...placed, at: tidy(pointFor(placed.corner, corner, drawn)) }
+			});
+		} else {
+			const { name } = placed.rows.columns[what.column]!;
+			const width = Math.max(2, drawn.lefts[what.column + 1]! - drawn.lefts[what.column]! + what.dx);
+			await desk.change(what.index, `${title}: width of ${name}`, {
+				placed: { ...placed, widths: { ...placed.widths, [name]: Math.round(width * 10) / 10 } }
+			});
+		}
+		dragged = undefined;
+	}
+	const tidy = ({ x, y }: { x: number; y: number }) => ({ x: Math.round(x * 100) / 100, y: Math.round(y * 100) / 100 });
+
+	/** Sets the draft down where it hangs. */
+	export function setDown(): void {
+		const { draft, draftDrawn } = desk;
+		if (!draft || !draftDrawn || !at) return;
+		const placed: PlacedTable = { ...draft.placed, at: tidy(pointFor(draft.placed.corner, at, draftDrawn)) };
+		desk.draft = { ...draft, placed };
+		void desk.keepDraft(`${placed.rows.rows.find(({ role }) => role === 'title')?.cells[0]?.text || 'table'} placed`);
+	}
+
+	/** Objects that light up, as one outline each. */
+	const litPath = $derived.by(() => {
+		const { objects, lit, object, picked } = desk;
+		if (!objects) return '';
+		const kinds = new Set(lit.map((kind) => objects.kinds.indexOf(kind)));
+		const e = objects.extents;
+		let path = '';
+		objects.kind.forEach((kind, i) => {
+			if (!(picked < 0 && kinds.has(kind)) && i !== object) return;
+			const [x1, y1, x2, y2] = [e[4 * i]!, e[4 * i + 1]!, e[4 * i + 2]!, e[4 * i + 3]!];
+			const [rx, ry] = [Math.max((x2 - x1) / 2, 0.6), Math.max((y2 - y1) / 2, 0.6)];
+			const [cx, cy] = [(x1 + x2) / 2, (y1 + y2) / 2];
+			path += `M${cx - rx} ${cy}a${rx} ${ry} 0 1 0 ${2 * rx} 0a${rx} ${ry} 0 1 0 ${-2 * rx} 0Z`;
+		});
+		return path;
+	});
+	/** The row of the picked table that lists the clicked object. */
+	const litRows = $derived.by(() => {
+		const { objects, object } = desk;
+		if (!objects || object < 0) return [];
+		return desk.rowsOf(objects.keys[object]!).flatMap(({ index, row }) => {
+			const drawn = desk.drawnAt(index);
+			if (!drawn) return [];
+			const shown = desk.standingKeys(index);
+			const r = shown.indexOf(row);
+			return r < 0
+				? []
+				: [
+						{ x: drawn.x, y: drawn.y + drawn.tops[r]!, width: drawn.width, height: drawn.tops[r + 1]! - drawn.tops[r]! }
+					];
+		});
+	});
+	const pickedBox = $derived(desk.picked >= 0 ? desk.drawnAt(desk.picked) : undefined);
+	const draftBox = $derived(
+		desk.draft && desk.draft.index === undefined && !desk.placing ? desk.draftDrawn : undefined
+	);
+	const px = (pixels: number) => pixels / view.scale;
+	const shift = $derived(
+		dragged?.kind === 'table' ? dragged : { dx: 0, dy: 0, snapped: {} as { x?: number; y?: number } }
+	);
+	const snapOn = $derived(at?.on ?? shift.snapped);
+	$effect(() => {
+		const index = dragged?.kind === 'table' ? dragged.index : -1;
+		if (!tables) return;
+		[...tables.children].forEach((group, i) => {
+			(group as SVGGElement).style.translate = i === index ? `${shift.dx}px ${shift.dy}px` : '';
+		});
+	});
+</script>
+
+<div class="relative min-h-0 min-w-0 flex-1 overflow-hidden bg-desk">
+	<Ruler
+		along="x"
+		offset={view.x}
+		scale={view.scale}
+		length={size.width}
+		step={rulerStep(view.scale)}
+		mark={pointer?.x}
+	/>
+	<Ruler
+		along="y"
+		offset={view.y}
+		scale={view.scale}
+		length={size.height}
+		step={rulerStep(view.scale)}
+		mark={pointer?.y}
+	/>
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+	<div
+		bind:this={frame}
+		bind:clientWidth={size.width}
+		bind:clientHeight={size.height}
+		class={[
+			'absolute inset-0 top-5 left-5 touch-none overflow-hidden outline-offset-[-3px]',
+			desk.placing ? 'cursor-crosshair' : dragged ? 'cursor-grabbing' : 'cursor-default'
+		]}
+		role="application"
+		tabindex="0"
+		aria-label="Sheet: arrow keys pan or move the picked table, plus and minus zoom, 0 shows the whole sheet"
+		data-sheet
+		onwheel={wheel}
+		onpointerdown={pointerdown}
+		onpointermove={pointermove}
+		onpointerup={pointerup}
+		onpointercancel={() => {
+			press = undefined;
+			dragged = undefined;
+		}}
+		onpointerleave={() => (pointer = undefined)}
+	>
+		<div
+			class="absolute top-0 left-0 origin-top-left bg-white shadow-md ring-1 ring-hairline"
+			style="width:{sheet.width * BASE}px;height:{sheet.height *
+				BASE}px;transform:translate({view.x}px,{view.y}px) scale({view.scale / BASE});will-change:{moving
+				? 'transform'
+				: 'auto'}"
+		>
+			<div bind:this={host} class="absolute inset-0"></div>
+		</div>
+		<svg class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
+			<g transform="translate({view.x} {view.y}) scale({view.scale})">
+				{#if litPath}<path
+						d={litPath}
+						class="fill-accent/10 stroke-accent"
+						stroke-width={px(2)}
+						data-lit={desk.lit.join(' ')}
+					/>{/if}
+				{#each litRows as row, i (i)}<rect
+						{...row}
+						class="fill-accent/10 stroke-accent"
+						stroke-width={px(1.5)}
+					/>{/each}
+				{#if draftBox}<rect
+						x={draftBox.x - px(4)}
+						y={draftBox.y - px(4)}
+						width={draftBox.width + px(8)}
+						height={draftBox.height + px(8)}
+						class="fill-none stroke-accent"
+						stroke-width={px(1.5)}
+						stroke-dasharray="{px(6)} {px(4)}"
+					/>{/if}
+				{#if pickedBox}
+					<rect
+						x={pickedBox.x + shift.dx - px(4)}
+						y={pickedBox.y + shift.dy - px(4)}
+						width={pickedBox.width + px(8)}
+						height={pickedBox.height + px(8)}
+						class="fill-none stroke-picked"
+						stroke-width={px(1.5)}
+						stroke-dasharray="{px(6)} {px(4)}"
+					/>
+					{#each pickedBox.lefts.slice(1) as left, c (c)}
+						{@const x = pickedBox.x + left + (dragged?.kind === 'column' && dragged.column <= c ? dragged.dx : 0)}
+						<path
+							d="M{x} {pickedBox.y - px(11)}v{px(9)}"
+							class="pointer-events-auto cursor-ew-resize stroke-picked"
+							stroke-width={px(4)}
+							stroke-linecap="round"
+							data-column={c}
+						/>
+						{#if dragged?.kind === 'column' && dragged.column === c}<path
+								d="M{x} {pickedBox.y}v{pickedBox.height}"
+								class="stroke-picked"
+								stroke-width={px(1)}
+							/>{/if}
+					{/each}
+				{/if}
+				{#if snapOn.x !== undefined}<path
+						d="M{snapOn.x} {-5000}V10000"
+						class="stroke-accent"
+						stroke-width={px(1)}
+					/>{/if}
+				{#if snapOn.y !== undefined}<path d="M-5000 {snapOn.y}H10000" class="stroke-accent" stroke-width={px(1)} />{/if}
+			</g>
+		</svg>
+		{#if phase === 'loading'}<p class="absolute inset-0 grid place-items-center text-quiet" role="status">
+				Opening the drawing…
+			</p>{/if}
+	</div>
+	<div class="absolute top-0 left-0 h-5 w-5 border-e border-b border-hairline bg-paper"></div>
+</div>

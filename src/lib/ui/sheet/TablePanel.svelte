@@ -1,0 +1,190 @@
+<script lang="ts">
+	import { roleFamily } from '$lib/core/table/roles.ts';
+	import { ASPECTS, type Aspect } from '$lib/core/style/types.ts';
+	import type { PlacedSource, PlacedTable } from '$lib/core/schedule/placed.ts';
+	import type { Reading } from '$lib/core/schedule/table.ts';
+	import StyleDock from '../documents/StyleDock.svelte';
+	import { excerpt } from '$lib/workbench/excerpt.ts';
+	import { withRows } from '$lib/workbench/schedules.ts';
+	import type { TableState } from '$lib/workbench/state.ts';
+	import type { BookStyle, Stylebook } from '$lib/workbench/stylebook.ts';
+	import { stateTable } from '$lib/workbench/table.ts';
+	import CellsPanel from './CellsPanel.svelte';
+	import ChangesList from './ChangesList.svelte';
+	import type { Desk, Draft } from './desk.svelte.ts';
+	import PlacePanel from './PlacePanel.svelte';
+	import ScheduleEditor from './ScheduleEditor.svelte';
+
+	/** One table on the sheet, or one that is being made: what it lists, its cells, its look, its place, what it is behind. */
+	interface Props {
+		desk: Desk;
+		book: Stylebook<BookStyle>;
+		wearing: (style: string) => Pick<TableState, 'style' | 'edition'>;
+		onback: () => void;
+		onrevision: () => void;
+		onreuse: () => void;
+	}
+	let { desk, book, wearing, onback, onrevision, onreuse }: Props = $props();
+
+	const isNew = $derived(!!desk.draft && desk.draft.index === undefined);
+	const index = $derived(desk.picked);
+	/** What is shown: the draft, else what is saved. */
+	const shown = $derived<Draft>(desk.draft ?? desk.draftOf(index));
+	const { placed, own } = $derived(shown);
+	const changes = $derived(isNew ? [] : (desk.data.behind[index]?.changes ?? []));
+	type Tab = 'rows' | 'cells' | 'look' | 'place' | 'changes';
+	let tab = $state<Tab>('rows');
+	const tabs = $derived<readonly (readonly [Tab, string])[]>([
+		...(placed.source.from === 'objects' ? [['rows', 'Rows'] as const] : []),
+		...(isNew ? [] : [['cells', placed.source.from === 'objects' ? 'Cells' : 'Revisions'] as const]),
+		['look', 'Look'],
+		...(isNew ? [] : [['place', 'Place'] as const]),
+		...(placed.source.from === 'objects' && !isNew
+			? [['changes', changes.length ? `Behind · ${changes.length}` : 'Behind'] as const]
+			: [])
+	]);
+	const current = $derived(tabs.some(([name]) => name === tab) ? tab : tabs[0]![0]);
+	const title = $derived(
+		placed.rows.rows.find(({ role }) => role === 'title')?.cells[0]?.text ||
+			(placed.source.from === 'objects' ? placed.source.definition.title || 'Schedule' : 'Revisions')
+	);
+	const isChanged = $derived(
+		!isNew && desk.draft?.index === index && desk.draft.placed.source !== desk.tables[index]?.placed.source
+	);
+
+	const onsource = (source: PlacedSource) => {
+		const base = desk.draft ?? desk.draftOf(index);
+		void desk.tryOut({ ...base, placed: { ...base.placed, source } }, { newRows: true });
+	};
+	/** Saves at once, or goes on with the draft of a new table. */
+	function set(next: { placed?: PlacedTable; own?: TableState }, words: string) {
+		if (isNew || isChanged) void desk.tryOut({ ...shown, ...next });
+		else void desk.change(index, `${title}: ${words}`, next);
+	}
+	const reads = (to: Reading) =>
+		set(withRows({ placed, own }, placed.rows, undefined, to), to === 'up' ? 'reads upwards' : 'reads downwards');
+
+	const entry = $derived(desk.data.tables[index]);
+	const sample = $derived(entry ? excerpt(stateTable(entry, own), entry.content, 8) : undefined);
+	const partsOff = $derived(own.partsOff ?? []);
+	const carry = $derived(own.carry ?? ASPECTS);
+	const parts = $derived.by(() => {
+		const families = new Set(placed.rows.rows.map(({ role }) => roleFamily(role)));
+		return [
+			...(['title', 'header', 'group', 'subtotal', 'total'] as const).flatMap((name) =>
+				families.has(name)
+					? [{ name, words: name === 'group' ? 'groups' : name === 'subtotal' ? 'subtotals' : name }]
+					: []
+			),
+			{ name: 'columns', words: 'column kinds' },
+			{ name: 'rowBand', words: 'row bands' },
+			{ name: 'columnBand', words: 'column bands' }
+		];
+	});
+	let pointed = $state<string>();
+	function point(id: string | undefined) {
+		if (isNew || isChanged || pointed === id) return;
+		pointed = id;
+		void desk.pointAt(id === undefined ? undefined : wearing(id));
+	}
+	function choose(id: string) {
+		pointed = undefined;
+		const { edition: _edition, pinned: _pinned, ...rest } = own;
+		const next: Draft = {
+			...(isNew ? desk.draft! : desk.tables[index] ? { ...desk.tables[index]!, index } : shown),
+			own: { ...rest, ...wearing(id) }
+		};
+		if (isNew || isChanged) void desk.tryOut(next);
+		else {
+			desk.drop();
+			void desk.change(index, `${title}: ${book.get(id)!.definition.name}`, { own: next.own });
+		}
+	}
+</script>
+
+<button type="button" class="text-quiet hover:text-ink" onclick={onback}
+	>← {isNew ? 'Not now' : 'All objects and tables'}</button
+>
+<h2 class="mt-1 truncate text-[16px] font-semibold">{title}</h2>
+{#if isNew}<p class="text-quiet">New; it stands nowhere yet.</p>{/if}
+<div class="mt-2 flex flex-wrap gap-1" role="tablist" aria-label="About this table">
+	{#each tabs as [name, words] (name)}
+		<button
+			type="button"
+			role="tab"
+			aria-selected={current === name}
+			class={['chip px-2!', current === name && 'on']}
+			onclick={() => (tab = name)}>{words}</button
+		>
+	{/each}
+</div>
+{#if desk.problem}<p class="mt-3 rounded-lg bg-error-wash px-3 py-2 text-error" role="alert">{desk.problem}</p>{/if}
+{#each placed.rows.problems as problem (problem)}<p class="mt-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text">
+		{problem}
+	</p>{/each}
+
+<div class="mt-3">
+	{#if current === 'rows' && placed.source.from === 'objects'}
+		<ScheduleEditor {desk} source={placed.source} {onsource} />
+		<div class="sticky -bottom-4 -mx-4 mt-4 flex flex-wrap gap-2 border-t border-hairline bg-sheet px-4 py-3">
+			{#if isNew}
+				<button
+					type="button"
+					class="button primary"
+					disabled={!desk.draftDrawn || desk.placing}
+					onclick={() => (desk.placing = true)}>Place it on the sheet…</button
+				>
+				{#if desk.placing}<p class="text-quiet">Click where it is to stand; Enter sets it down, Esc lets go.</p>{/if}
+			{:else if isChanged}
+				<button
+					type="button"
+					class="button primary"
+					disabled={desk.busy}
+					onclick={() => desk.keepDraft(`${title} changed`)}>Keep these rows</button
+				>
+				<button type="button" class="button" onclick={() => desk.drop()}>As it was</button>
+			{:else}
+				<button type="button" class="button small" onclick={onreuse}>Put it in other drawings, too…</button>
+			{/if}
+		</div>
+	{:else if current === 'cells'}
+		{#if placed.source.from === 'revisions'}<button type="button" class="button mb-3" onclick={onrevision}
+				>Add a revision…</button
+			>{/if}
+		<CellsPanel rows={placed.rows} onset={(rows, words) => set(withRows({ placed, own }, rows), words)} />
+	{:else if current === 'look' && sample}
+		<StyleDock
+			{book}
+			{sample}
+			widths={[]}
+			chosen={own.style}
+			{partsOff}
+			{carry}
+			{parts}
+			onpoint={point}
+			onchoose={choose}
+			onparts={(off) => set({ own: { ...own, partsOff: off } }, 'parts in use')}
+			oncarry={(next: Aspect[]) => set({ own: { ...own, carry: next } }, 'carry')}
+		/>
+	{:else if current === 'look'}
+		<select
+			class="field w-full"
+			aria-label="Style"
+			value={own.style ?? ''}
+			onchange={(event) => choose(event.currentTarget.value)}
+		>
+			{#each book.styles as { id, definition } (id)}<option value={id}>{definition.name}</option>{/each}
+		</select>
+	{:else if current === 'place'}
+		<PlacePanel
+			{placed}
+			drawn={isNew ? desk.draftDrawn : desk.drawnAt(index)}
+			onset={(next, words) => set({ placed: next }, words)}
+			onreads={reads}
+			onremove={isNew ? undefined : () => desk.remove(index)}
+		/>
+	{:else if current === 'changes'}
+		{#if desk.data.behind[index]?.problem}<p class="mb-2 text-error">{desk.data.behind[index]!.problem}</p>{/if}
+		<ChangesList {changes} onaccept={(answers) => desk.accept(index, answers)} />
+	{/if}
+</div>

@@ -1,0 +1,392 @@
+import { invalidate } from '$app/navigation';
+import type { Answer, Change } from '$lib/core/schedule/difference.ts';
+import type { ScheduleDefinition } from '$lib/core/schedule/definition.ts';
+import type { Extent } from '$lib/core/layout/matrix.ts';
+import type { ObjectKind } from '$lib/core/schedule/objects.ts';
+import type { PlacedTable } from '$lib/core/schedule/placed.ts';
+import { standing } from '$lib/core/schedule/table.ts';
+import type { SheetFacts } from '$lib/core/schedule/rows.ts';
+import type { DocumentTable } from '$lib/formats/document.ts';
+import type { ShownObjects } from '$lib/formats/svg/shown.ts';
+import type { Sheet, SheetAnswer } from '$lib/formats/svg/sheet.ts';
+import { call } from '../api.ts';
+import { notify, notifyError } from '../notices.svelte.ts';
+import type { DrawnOut } from '$lib/server/drawings.ts';
+import { answered } from '$lib/workbench/schedules.ts';
+import type { DocumentState, TableState } from '$lib/workbench/state.ts';
+import { Maker } from './maker.ts';
+
+/** What the server says of a drawing. */
+export interface SheetData {
+	readonly id: string;
+	readonly name: string;
+	readonly step: number;
+	readonly steps: readonly { readonly step: number; readonly label: string }[];
+	readonly state: DocumentState;
+	readonly sheet: Sheet;
+	readonly kinds: readonly ObjectKind[];
+	readonly symbols: readonly { readonly symbol: string; readonly name: string }[];
+	readonly layers: readonly { readonly name: string; readonly depth: number; readonly objects: number }[];
+	readonly frames: readonly Extent[];
+	readonly placed: readonly PlacedTable[];
+	readonly remarks: readonly string[];
+	readonly tables: readonly DocumentTable[];
+	readonly drawn: readonly DrawnOut[];
+	readonly behind: readonly { readonly changes: readonly Change[]; readonly problem?: string }[];
+	readonly others: readonly { readonly id: string; readonly name: string }[];
+}
+
+/** A table that is being made or changed; nothing of it is saved yet. */
+export interface Draft {
+	readonly placed: PlacedTable;
+	readonly own: TableState;
+	/** Which table on the sheet it is; undefined for a new one. */
+	readonly index?: number;
+}
+
+/** All tables of the sheet with what they wear. */
+type Tables = readonly { readonly placed: PlacedTable; readonly own: TableState }[];
+
+/** The sheet view's state: what is saved, what is picked, and what is being changed. */
+export class Desk {
+	data = $state.raw<SheetData>() as SheetData;
+	objects = $state.raw<ShownObjects>();
+	/** Index of the picked table; −1 for none. */
+	picked = $state(-1);
+	/** Kinds of objects that light up. */
+	lit = $state.raw<readonly string[]>([]);
+	/** The object that was clicked, by its index. */
+	object = $state(-1);
+	hidden = $state.raw<ReadonlySet<number>>(new Set());
+	draft = $state.raw<Draft>();
+	/** How the draft comes out; undefined while that is being worked out. */
+	draftDrawn = $state.raw<DrawnOut>();
+	/** Why the draft cannot be drawn. */
+	problem = $state<string>();
+	/** The draft hangs at the pointer. */
+	placing = $state(false);
+	busy = $state(false);
+	readonly maker = new Maker();
+
+	constructor(data: SheetData) {
+		this.data = data;
+	}
+
+	/** Takes what the server says now, after a step. */
+	renew(data: SheetData): void {
+		this.data = data;
+		if (this.picked >= data.placed.length) this.picked = -1;
+	}
+
+	get tables(): Tables {
+		return this.data.placed.map((placed, index) => ({ placed, own: this.data.state.tables[index] ?? {} }));
+	}
+	get facts(): SheetFacts {
+		return {
+			scale: this.data.sheet.scale,
+			name: this.data.name,
+			names: new Map(this.data.kinds.map(({ kind, name }) => [kind, name])),
+			symbols: new Set(this.data.symbols.map(({ symbol }) => symbol))
+		};
+	}
+	get pickedTable() {
+		return this.tables[this.picked];
+	}
+	/** What is drawn of the table at an index: its draft while it is being changed. */
+	drawnAt(index: number): DrawnOut | undefined {
+		return this.draft?.index === index && this.draftDrawn ? this.draftDrawn : this.data.drawn[index];
+	}
+
+	async loadObjects(): Promise<void> {
+		const { id, name } = this.data;
+		this.objects = await call<ShownObjects>('GET', `/api/drawings/${id}/objects`);
+		this.maker.learn('', name, this.objects);
+	}
+	private async learnOthers(others: readonly { id: string; name: string }[]): Promise<void> {
+		for (const { id, name } of others)
+			if (!this.maker.knows(id))
+				this.maker.learn(id, name, await call<ShownObjects>('GET', `/api/drawings/${id}/objects`));
+	}
+
+	/** The rows that a table's drawing gives now. */
+	async rowsNow({ source }: PlacedTable) {
+		if (source.from !== 'objects') return undefined;
+		const others = source.with ?? [];
+		await this.learnOthers(others);
+		return this.maker.rows(
+			source.definition,
+			others.map(({ id }) => id),
+			this.facts
+		);
+	}
+
+	private turn = 0;
+	/** Changes the draft and draws it; the newest change only, however fast they come. */
+	async tryOut(draft: Draft, { newRows = false } = {}): Promise<void> {
+		this.draft = draft;
+		const turn = ++this.turn;
+		try {
+			let { placed, own } = draft;
+			if (newRows) {
+				const now = await this.rowsNow(placed);
+				if (turn !== this.turn) return;
+				if (now) ({ placed, own } = answered(placed, own, now, 'all'));
+				this.draft = { ...draft, placed, own };
+			}
+			const [drawn] = await call<DrawnOut[]>('POST', `/api/drawings/${this.data.id}/draw`, {
+				tables: [{ placed, state: own }]
+			});
+			if (turn !== this.turn) return;
+			this.draftDrawn = drawn;
+			this.problem = undefined;
+		} catch (error) {
+			if (turn === this.turn) this.problem = (error as Error).message;
+		}
+	}
+	drop(): void {
+		this.turn++;
+		this.draft = undefined;
+		this.draftDrawn = undefined;
+		this.problem = undefined;
+		this.placing = false;
+	}
+	/** The picked table as a draft, for changing. */
+	draftOf(index: number): Draft {
+		if (this.draft?.index === index) return this.draft;
+		const { placed, own } = this.tables[index]!;
+		return { placed, own, index };
+	}
+	/** Draws the picked table in another style while somebody points at it. */
+	async pointAt(wearing: TableState | undefined): Promise<void> {
+		if (this.picked < 0) return;
+		if (!wearing) return this.drop();
+		const { placed, own } = this.tables[this.picked]!;
+		await this.tryOut({ placed, own: { ...own, ...wearing }, index: this.picked });
+	}
+
+	/** Saves a step: all tables, and whatever else is said. */
+	async save(
+		label: string,
+		tables: Tables = this.tables,
+		more: { sheet?: SheetAnswer; attributes?: Record<string, Record<string, string | null>> } = {}
+	): Promise<boolean> {
+		this.busy = true;
+		const { drawing } = this.data.state;
+		const sheet = more.sheet ?? drawing?.sheet;
+		const attributes = more.attributes ?? drawing?.attributes;
+		try {
+			await call('POST', `/api/documents/${this.data.id}/steps`, {
+				after: this.data.step,
+				label,
+				tables: Object.fromEntries(tables.flatMap(({ own }, index) => (Object.keys(own).length ? [[index, own]] : []))),
+				drawing: {
+					placed: tables.map(({ placed }) => placed),
+					...(sheet && { sheet }),
+					...(attributes && { attributes })
+				}
+			});
+			await this.reload();
+			return true;
+		} catch (error) {
+			notifyError(error);
+			return false;
+		} finally {
+			this.busy = false;
+		}
+	}
+	async reload(): Promise<void> {
+		await invalidate('heptarch:sheet');
+	}
+
+	/** Puts the draft on the sheet, or in the place of the table that it came from. */
+	async keepDraft(label: string): Promise<void> {
+		const { draft } = this;
+		if (!draft) return;
+		const { index = this.data.placed.length, placed, own } = draft;
+		const tables = [...this.tables.slice(0, index), { placed, own }, ...this.tables.slice(index + 1)];
+		if (!(await this.save(label, tables))) return;
+		this.drop();
+		this.picked = index;
+	}
+	async change(index: number, label: string, next: { placed?: PlacedTable; own?: TableState }): Promise<void> {
+		await this.save(
+			label,
+			this.tables.map((table, i) => (i === index ? { ...table, ...next } : table))
+		);
+	}
+	async remove(index: number): Promise<void> {
+		const title = this.titleOf(index);
+		this.picked = -1;
+		this.drop();
+		if (
+			await this.save(
+				`${title} taken off the sheet`,
+				this.tables.filter((_, i) => i !== index)
+			)
+		)
+			notify(`“${title}” is off the sheet. Ctrl+Z puts it back.`);
+	}
+	titleOf(index: number): string {
+		return this.data.tables[index]?.place.caption ?? `table ${index + 1}`;
+	}
+
+	/** Accepts changes of a schedule: all of them, or those that are answered. */
+	async accept(index: number, answers: ReadonlyMap<string, Answer> | 'all'): Promise<void> {
+		const { placed, own } = this.tables[index]!;
+		try {
+			const now = await this.rowsNow(placed);
+			if (!now) return;
+			const count = answers === 'all' ? this.data.behind[index]!.changes.length : answers.size;
+			await this.change(
+				index,
+				`${this.titleOf(index)}: ${count} ${count === 1 ? 'change' : 'changes'}`,
+				answered(placed, own, now, answers)
+			);
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+	async acceptAll(): Promise<void> {
+		const behind = this.data.behind.flatMap(({ changes }, index) => (changes.length ? [index] : []));
+		try {
+			const tables = [...this.tables];
+			let count = 0;
+			for (const index of behind) {
+				const { placed, own } = tables[index]!;
+				const now = await this.rowsNow(placed);
+				if (!now) continue;
+				count += this.data.behind[index]!.changes.length;
+				tables[index] = answered(placed, own, now, 'all');
+			}
+			if (await this.save(`read again: ${count} ${count === 1 ? 'change' : 'changes'}`, tables))
+				notify(`${count === 1 ? 'One change is' : `${count} changes are`} in. Ctrl+Z takes them back.`);
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+	get changes(): number {
+		return this.data.behind.reduce((sum, { changes }) => sum + changes.length, 0);
+	}
+
+	/** A new schedule of some kinds, as a first proposal: what their objects say, merged, with how many there are. */
+	propose(kinds: readonly string[], style: TableState): Draft {
+		const chosen = this.data.kinds.filter(({ kind }) => !kinds.length || kinds.includes(kind));
+		const total = chosen.reduce((sum, { count }) => sum + count, 0);
+		const counts = new Map<string, { count: number; values: Set<string> }>();
+		for (const { attributes } of chosen)
+			for (const { name, count, samples } of attributes) {
+				const known = counts.get(name) ?? { count: 0, values: new Set() };
+				known.count += count;
+				samples.forEach((sample) => known.values.add(sample));
+				counts.set(name, known);
+			}
+		// What hardly any object says, or every object says differently, tells nothing of many.
+		const telling = [...counts]
+			.filter(([name, { count }]) => count * 2 > total && !this.isOwnName(name, kinds, count))
+			.slice(0, 6);
+		const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1).replace(/[-_]/g, ' ');
+		const definition: ScheduleDefinition = {
+			format: 'heptarch-schedule',
+			version: 1,
+			title: chosen.length === 1 ? chosen[0]!.name : 'Schedule',
+			...(kinds.length && kinds.length < this.data.kinds.length && { kinds }),
+			rows: 'merged',
+			columns: [
+				...(telling.length
+					? telling.map(([attribute]) => ({ from: 'attribute' as const, attribute, name: capital(attribute) }))
+					: [{ from: 'kind' as const, name: 'Object' }]),
+				{ from: 'count', name: 'No.' }
+			]
+		};
+		return { placed: this.fresh({ from: 'objects', definition }), own: style };
+	}
+	/** Whether every object of these kinds says something else under this name: a number, a label. */
+	private isOwnName(name: string, kinds: readonly string[], count: number): boolean {
+		const { objects } = this;
+		if (!objects || count < 4) return false;
+		const at = objects.names.indexOf(name);
+		const values = new Set<number>();
+		objects.attributes.forEach((said, i) => {
+			if (kinds.length && !kinds.includes(objects.kinds[objects.kind[i]!]!)) return;
+			for (let k = 0; k < said.length; k += 2) if (said[k] === at) values.add(said[k + 1]!);
+		});
+		return values.size > count * 0.9;
+	}
+
+	/** A table with an id of its own, at the top right inside the frame. */
+	fresh(source: PlacedTable['source'], rows?: PlacedTable['rows']): PlacedTable {
+		const taken = new Set(this.data.placed.map(({ id }) => id));
+		let number = taken.size + 1;
+		while (taken.has(`table-${number}`)) number++;
+		const { width } = this.data.sheet;
+		const frame = this.frame;
+		return {
+			id: `table-${number}`,
+			source,
+			rows: rows ?? { columns: [{ name: '–' }], rows: [], problems: [] },
+			at: { x: frame ? frame.x2 - 3 : width - 10, y: frame ? frame.y1 + 3 : 10 },
+			corner: 'top-end',
+			reads: 'down'
+		};
+	}
+	/** The innermost frame of the sheet. */
+	get frame(): Extent | undefined {
+		const { width, height } = this.data.sheet;
+		return this.data.frames
+			.filter(({ x1, y1, x2, y2 }) => x1 > 1 && y1 > 1 && x2 < width - 1 && y2 < height - 1)
+			.sort((a, b) => b.x1 - a.x1)[0];
+	}
+
+	/** Lines that a table's edges snap to: the sheet's frame and the edges of other tables. */
+	snapLines(except: number): { x: number[]; y: number[] } {
+		const { width, height } = this.data.sheet;
+		const boxes = this.data.drawn.flatMap(({ x, y, width: w, height: h }, i) =>
+			i === except ? [] : [{ x1: x, y1: y, x2: x + w, y2: y + h }]
+		);
+		const frame = this.frame;
+		const around = [{ x1: 0, y1: 0, x2: width, y2: height }, ...(frame ? [frame] : []), ...boxes];
+		return { x: around.flatMap(({ x1, x2 }) => [x1, x2]), y: around.flatMap(({ y1, y2 }) => [y1, y2]) };
+	}
+
+	/** Which rows of which tables list an object. */
+	rowsOf(key: string): { index: number; row: string; words: string }[] {
+		return this.data.placed.flatMap(({ rows }, index) =>
+			rows.rows
+				.filter(({ objects }) => objects.includes(key))
+				.map(({ key: row, cells }) => ({
+					index,
+					row,
+					words: cells
+						.map(({ text }) => text)
+						.filter((text) => text)
+						.slice(0, 2)
+						.join(' · ')
+				}))
+		);
+	}
+
+	/** The rows of a table as they stand on the sheet, by their keys. */
+	standingKeys(index: number): string[] {
+		const { rows, reads } = this.data.placed[index]!;
+		return standing(rows.rows, reads).map(({ key }) => key);
+	}
+
+	/** Undo and redo, one after the other. */
+	private moving: Promise<void> = Promise.resolve();
+	move(by: -1 | 1): Promise<void> {
+		return (this.moving = this.moving.then(async () => {
+			const to = this.data.step + by;
+			if (!this.data.steps.some(({ step }) => step === to)) return;
+			this.drop();
+			this.busy = true;
+			try {
+				await call('PUT', `/api/documents/${this.data.id}/step`, { from: this.data.step, to });
+				await this.reload();
+			} catch (error) {
+				notifyError(error);
+			} finally {
+				this.busy = false;
+			}
+		}));
+	}
+}

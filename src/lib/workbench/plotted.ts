@@ -1,0 +1,73 @@
+import { LEAST_HEIGHT, MM, plottedHeight } from '../core/layout/plotted.ts';
+import { overlaps } from '../core/layout/matrix.ts';
+import type { Faces } from '../core/layout/faces.ts';
+import { roleFamily } from '../core/table/roles.ts';
+import type { DrawnTable } from '../formats/svg/draw.ts';
+import type { SvgDocument } from '../formats/svg/read.ts';
+import { shippedFaces } from '../formats/pdf/fonts.ts';
+
+/** Something about a table on its sheet that a person should look at. */
+export interface SheetWarning {
+	readonly kind: 'small' | 'outside' | 'covers';
+	readonly words: string;
+}
+
+/** How a table comes out on paper; lengths are millimetres. */
+export interface PlottedFacts {
+	/** Height of capitals in body rows and in the header. */
+	readonly body: number | null;
+	readonly header: number | null;
+	/** Widths of the lines that it has, thinnest first. */
+	readonly lines: readonly number[];
+	readonly warnings: readonly SheetWarning[];
+}
+
+const tidy = (value: number) => Math.round(value * 100) / 100;
+
+/** How a drawn table comes out on paper, and what is wrong with that. */
+export function plottedFacts(
+	{ laid, appearance, x, y, width, height }: DrawnTable,
+	document: SvgDocument,
+	faces: Faces = shippedFaces
+): PlottedFacts {
+	const { table } = laid.input;
+	const heights = new Map<string, number>();
+	let least = Infinity;
+	table.cells.forEach(({ r, text }, i) => {
+		if (!text.trim()) return;
+		const look = appearance.looks[appearance.cellLook[i]!]!;
+		const plots = plottedHeight(look, faces);
+		least = Math.min(least, plots);
+		const family = roleFamily(table.roles[r]!);
+		if (!heights.has(family)) heights.set(family, plots);
+	});
+	const weights = new Set(
+		[...appearance.across, ...appearance.down].flatMap((edge) => {
+			const line = edge < 0 ? null : appearance.lines[edge];
+			return line && line.pattern !== 'none' ? [tidy(line.weight / MM)] : [];
+		})
+	);
+	const box = { x1: x, y1: y, x2: x + width, y2: y + height };
+	const { sheet, found } = document;
+	const covered = found.objects.filter(({ extent }) => overlaps(extent, box)).length;
+	const warnings: SheetWarning[] = [];
+	// A hundredth of a millimetre is nobody's business.
+	if (least < LEAST_HEIGHT - 0.005)
+		warnings.push({
+			kind: 'small',
+			words: `Text plots at ${tidy(least)} mm; less than ${LEAST_HEIGHT} mm is hard to read on paper.`
+		});
+	if (box.x1 < -0.01 || box.y1 < -0.01 || box.x2 > sheet.width + 0.01 || box.y2 > sheet.height + 0.01)
+		warnings.push({ kind: 'outside', words: 'It leaves the sheet.' });
+	if (covered)
+		warnings.push({
+			kind: 'covers',
+			words: `It covers ${covered} ${covered === 1 ? 'object' : 'objects'} of the drawing.`
+		});
+	return {
+		body: heights.has('body') ? tidy(heights.get('body')!) : null,
+		header: heights.has('header') ? tidy(heights.get('header')!) : null,
+		lines: [...weights].sort((a, b) => a - b),
+		warnings
+	};
+}

@@ -1,0 +1,12 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { drawTables } from '$lib/server/drawings.ts';
+import { readId, readRequest } from '$lib/server/requests.ts';
+import type { RequestHandler } from './$types.js';
+
+/** Draws tables as they would stand on the sheet; nothing is stored. */
+export const POST: RequestHandler = ({ params, request }) =>
+	answer(async () => {
+		const { tables, sheet } = await readRequest(request, 'drawTables');
+		return drawTables(db(), readId(params.id, 'drawing'), tables, sheet);
+	});

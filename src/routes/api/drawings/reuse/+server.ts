@@ -1,0 +1,12 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { reuseSchedule } from '$lib/server/drawings.ts';
+import { readRequest } from '$lib/server/requests.ts';
+import type { RequestHandler } from './$types.js';
+
+/** Places a schedule in other drawings; each lists its own objects. */
+export const POST: RequestHandler = ({ request }) =>
+	answer(async () => {
+		const { placed, state, drawings } = await readRequest(request, 'reuseSchedule');
+		return reuseSchedule(db(), placed, state, drawings);
+	});

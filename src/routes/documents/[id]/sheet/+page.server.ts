@@ -1,0 +1,20 @@
+import { load as answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { loadSheet } from '$lib/server/drawings.ts';
+import { Wardrobe } from '$lib/server/editions.ts';
+import { loadHouse } from '$lib/server/house.ts';
+import { readId } from '$lib/server/requests.ts';
+import type { PageServerLoad } from './$types.js';
+
+export const load: PageServerLoad = ({ params, depends }) =>
+	answer(async () => {
+		depends('heptarch:sheet');
+		const wardrobe = await Wardrobe.load(db());
+		const house = await loadHouse(db());
+		return {
+			drawing: await loadSheet(db(), readId(params.id, 'drawing')),
+			styles: wardrobe.offered(),
+			older: wardrobe.older(house),
+			house
+		};
+	});

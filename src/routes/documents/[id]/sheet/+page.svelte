@@ -1,0 +1,322 @@
+<script lang="ts">
+	import { onMount, untrack } from 'svelte';
+	import { nextRevision, noRevisions, withRevision, type Revision } from '$lib/core/schedule/placed.ts';
+	import type { SheetAnswer } from '$lib/formats/svg/sheet.ts';
+	import { call } from '$lib/ui/api.ts';
+	import AccountDialog from '$lib/ui/documents/AccountDialog.svelte';
+	import DropTarget from '$lib/ui/documents/DropTarget.svelte';
+	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
+	import { Desk } from '$lib/ui/sheet/desk.svelte.ts';
+	import BehindCard from '$lib/ui/sheet/BehindCard.svelte';
+	import ObjectsPanel from '$lib/ui/sheet/ObjectsPanel.svelte';
+	import ReuseDialog from '$lib/ui/sheet/ReuseDialog.svelte';
+	import RevisionDialog from '$lib/ui/sheet/RevisionDialog.svelte';
+	import ScaleDialog from '$lib/ui/sheet/ScaleDialog.svelte';
+	import SheetCanvas from '$lib/ui/sheet/SheetCanvas.svelte';
+	import TablePanel from '$lib/ui/sheet/TablePanel.svelte';
+	import KeysDialog from '$lib/ui/shell/KeysDialog.svelte';
+	import { isTyping } from '$lib/ui/shell/keys.ts';
+	import TopBar from '$lib/ui/shell/TopBar.svelte';
+	import { Stylebook } from '$lib/workbench/stylebook.ts';
+	import '$lib/ui/table/fonts.ts';
+
+	let { data } = $props();
+	const desk = untrack(() => new Desk(data.drawing));
+	$effect(() => {
+		const { drawing } = data;
+		untrack(() => desk.renew(drawing));
+	});
+	const book = $derived(new Stylebook(data.styles, data.house, data.older));
+	const { sheet, steps, step, name, id } = $derived(desk.data);
+	onMount(() => {
+		desk.loadObjects().catch(notifyError);
+		return () => desk.maker.end();
+	});
+
+	let canvas: SheetCanvas;
+	let zoom = $state(1);
+	let taking = $state(false);
+	let scaling = $state(false);
+	let keys = $state(false);
+	let revising = $state(false);
+	let reusing = $state(false);
+	let isPutAway = $state(false);
+	let chooser: HTMLInputElement;
+
+	const undoable = $derived(step > 0 ? steps.find((one) => one.step === step)?.label : undefined);
+	const redoable = $derived(steps.find((one) => one.step === step + 1)?.label);
+	const isOpen = $derived(desk.picked >= 0 || desk.draft !== undefined);
+	const drawn = $derived(desk.picked >= 0 ? desk.drawnAt(desk.picked) : desk.draftDrawn);
+	const wornName = $derived(
+		desk.picked >= 0 ? book.get((desk.draft ?? desk.tables[desk.picked])?.own.style)?.definition.name : undefined
+	);
+
+	const wearing = (style: string) => {
+		const edition = book.get(style)?.edition;
+		return { style, ...(edition && { edition }) };
+	};
+	/** What new tables wear: what those on the sheet do, else the house's first style for drawings. */
+	const usual = $derived.by(() => {
+		const worn = desk.tables.find(({ own }) => own.style)?.own;
+		if (worn?.style) return { style: worn.style, ...(worn.edition && { edition: worn.edition }) };
+		const style = data.styles.find(({ definition }) => definition.category === 'Drawings') ?? data.styles[0];
+		return style ? wearing(style.id) : {};
+	});
+	function make() {
+		desk.picked = -1;
+		void desk.tryOut(desk.propose(desk.lit, usual), { newRows: true });
+	}
+	function pick(index: number) {
+		desk.drop();
+		desk.picked = index;
+	}
+	function back() {
+		desk.drop();
+		desk.picked = -1;
+	}
+	const revisions = $derived(desk.data.placed.findIndex(({ source }) => source.from === 'revisions'));
+	async function addRevision(revision: Revision) {
+		if (revisions < 0) {
+			const rows = withRevision(noRevisions('Revisions'), revision);
+			const frame = desk.frame;
+			const placed = {
+				...desk.fresh({ from: 'revisions' }, rows),
+				corner: 'bottom-start' as const,
+				reads: 'up' as const,
+				at: { x: frame ? frame.x1 + 3 : 10, y: frame ? frame.y2 - 3 : sheet.height - 10 }
+			};
+			await desk.tryOut({ placed, own: usual });
+			desk.placing = true;
+			return;
+		}
+		const { placed } = desk.tables[revisions]!;
+		await desk.change(revisions, `revision ${revision.number}`, {
+			placed: { ...placed, rows: withRevision(placed.rows, revision) }
+		});
+		notify(`Revision ${revision.number} is in. Ctrl+Z takes it back.`);
+	}
+	async function rescale(answer: SheetAnswer) {
+		if (await desk.save(`scale 1:${answer.scale}`, desk.tables, { sheet: answer })) {
+			await desk.loadObjects();
+			canvas.fit();
+		}
+	}
+	async function replace(files: readonly File[]) {
+		const [file] = files;
+		if (!file) return;
+		try {
+			await call('PUT', `/api/drawings/${id}/file?after=${step}&name=${encodeURIComponent(file.name)}`, file);
+			desk.drop();
+			await desk.reload();
+			await desk.loadObjects();
+			notify(
+				desk.changes
+					? `“${file.name}” is in: ${desk.changes === 1 ? 'one change' : `${desk.changes} changes`} to look at.`
+					: `“${file.name}” is in; no schedule changes.`
+			);
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+	async function move(by: -1 | 1) {
+		await desk.move(by);
+		await desk.loadObjects().catch(notifyError);
+	}
+
+	const NUDGE: Record<string, readonly [number, number]> = {
+		ArrowLeft: [-1, 0],
+		ArrowRight: [1, 0],
+		ArrowUp: [0, -1],
+		ArrowDown: [0, 1]
+	};
+	function keydown(event: KeyboardEvent) {
+		const command = event.ctrlKey || event.metaKey;
+		if (command && event.key.toLowerCase() === 'z') {
+			event.preventDefault();
+			void move(event.shiftKey ? 1 : -1);
+			return;
+		}
+		if (command || event.altKey || isTyping(event)) return;
+		const onSheet = (event.target as HTMLElement).closest?.('[data-sheet]') !== null || event.target === document.body;
+		const nudge = NUDGE[event.key];
+		if (nudge && onSheet) {
+			event.preventDefault();
+			const by = event.shiftKey ? 10 : 1;
+			if (desk.picked < 0 || desk.draft) canvas.panBy(-nudge[0] * 60, -nudge[1] * 60);
+			else {
+				const { placed } = desk.tables[desk.picked]!;
+				const at = { x: placed.at.x + nudge[0] * by, y: placed.at.y + nudge[1] * by };
+				void desk.change(desk.picked, `${desk.titleOf(desk.picked)} moved`, { placed: { ...placed, at } });
+			}
+		} else if (event.key === '+' || event.key === '=') canvas.zoomBy(1.25);
+		else if (event.key === '-') canvas.zoomBy(0.8);
+		else if (event.key === '0') canvas.fit();
+		else if (event.key === 'z' || event.key === 'Z') {
+			if (desk.picked >= 0) canvas.fitTable(desk.picked);
+		} else if (event.key === '?') keys = true;
+		else if (event.key === 'Enter' && desk.placing) {
+			event.preventDefault();
+			canvas.setDown();
+		} else if (event.key === 'Escape') {
+			if (desk.placing) desk.placing = false;
+			else back();
+		}
+	}
+</script>
+
+<svelte:head><title>{name} · Heptarch</title></svelte:head>
+<svelte:window onkeydown={keydown} />
+<DropTarget ondrop={replace} />
+
+<TopBar title={name}>
+	{#snippet facts()}
+		<button
+			type="button"
+			class="chip hover:border-quiet!"
+			onclick={() => (scaling = true)}
+			title="Scale and unit of the sheet"
+			>drawing · {Math.round(sheet.width)} × {Math.round(sheet.height)} mm · 1:{sheet.scale}{sheet.saysSize
+				? ''
+				: ' ?'}</button
+		>
+		<span class="chip">{desk.data.placed.length} {desk.data.placed.length === 1 ? 'table' : 'tables'}</span>
+		{#if desk.changes}<span class="chip text-warning-text!"
+				>{desk.changes} {desk.changes === 1 ? 'change' : 'changes'} behind</span
+			>{/if}
+	{/snippet}
+	{#snippet actions()}
+		<button
+			type="button"
+			class="button"
+			disabled={!undoable || desk.busy}
+			title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'}
+			onclick={() => move(-1)}>Undo</button
+		>
+		<button
+			type="button"
+			class="button"
+			disabled={!redoable || desk.busy}
+			title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'}
+			onclick={() => move(1)}>Redo</button
+		>
+		<button type="button" class="button" onclick={() => (taking = true)}>Take the drawing…</button>
+		{#if desk.changes}
+			<button type="button" class="button primary" disabled={desk.busy} onclick={() => desk.acceptAll()}
+				>Accept {desk.changes === 1 ? 'the change' : `${desk.changes} changes`}</button
+			>
+		{:else if !isOpen && desk.data.kinds.length}
+			<button type="button" class="button primary" onclick={make}>Make a schedule…</button>
+		{/if}
+	{/snippet}
+</TopBar>
+<input
+	bind:this={chooser}
+	type="file"
+	accept=".svg,image/svg+xml"
+	class="hidden"
+	aria-label="A newer file of this drawing"
+	onchange={() => {
+		void replace([...(chooser.files ?? [])]);
+		chooser.value = '';
+	}}
+/>
+
+<main class="flex min-h-0 flex-1">
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+	<aside
+		class="w-70 shrink-0 overflow-y-auto border-e border-hairline bg-sheet px-4 py-4"
+		aria-label="Drawing"
+		tabindex="0"
+	>
+		{#if isOpen}
+			<TablePanel
+				{desk}
+				{book}
+				{wearing}
+				onback={back}
+				onrevision={() => (revising = true)}
+				onreuse={() => (reusing = true)}
+			/>
+		{:else}
+			<ObjectsPanel {desk} onmake={make} onpick={pick} onrevision={() => (revising = true)} />
+			{#each desk.data.remarks as remark (remark)}
+				<p class="mt-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text">{remark}</p>
+			{/each}
+			<button type="button" class="button mt-4 w-full justify-center" onclick={() => chooser.click()}
+				>Put a newer file in its place…</button
+			>
+			{#if !sheet.saysSize}<button type="button" class="button mt-2" onclick={() => (scaling = true)}
+					>Say its scale…</button
+				>{/if}
+		{/if}
+	</aside>
+	<div class="relative flex min-w-0 flex-1">
+		<SheetCanvas bind:this={canvas} bind:zoom {desk} />
+		{#if desk.changes && !isOpen && !isPutAway}<BehindCard
+				{desk}
+				onopen={pick}
+				onaway={() => (isPutAway = true)}
+			/>{/if}
+	</div>
+</main>
+<footer class="flex min-h-11 items-center gap-3 border-t border-hairline bg-desk px-5 py-1.5">
+	<p class="min-w-0 flex-1 truncate" aria-live="polite">
+		{#if drawn}
+			{#if drawn.facts.body !== null}Text plots at <strong>{drawn.facts.body} mm</strong
+				>{#if drawn.facts.header !== null}, header at
+					<strong>{drawn.facts.header} mm</strong>{/if}{/if}
+			{#if drawn.facts.lines.length}<span class="mx-2 text-quiet">·</span>lines {drawn.facts.lines.join(', ')} mm{/if}
+			{#if wornName}<span class="mx-2 text-quiet">·</span>{wornName} follows the sheet’s scale{/if}
+			{#each drawn.facts.warnings as { kind, words } (kind)}<span class="mx-2 text-quiet">·</span><span
+					class="text-warning-text">{words}</span
+				>{/each}
+		{:else if desk.data.kinds.length}<span class="text-quiet"
+				>Choose kinds of objects to light them up, click one on the sheet, or pick a table.</span
+			>{:else}<span class="text-quiet">No element of this drawing says what it is.</span>{/if}
+	</p>
+	{#if desk.picked >= 0}<button
+			type="button"
+			class="text-quiet hover:text-ink"
+			onclick={() => canvas.fitTable(desk.picked)}>Z zoom to it</button
+		>{/if}
+	<button type="button" class="text-quiet hover:text-ink" onclick={() => canvas.zoomBy(0.8)} aria-label="Smaller"
+		>−</button
+	>
+	<span class="w-14 text-center tabular-nums">{Math.round(zoom * 100)} %</span>
+	<button type="button" class="text-quiet hover:text-ink" onclick={() => canvas.zoomBy(1.25)} aria-label="Larger"
+		>+</button
+	>
+	<button type="button" class="text-quiet hover:text-ink" onclick={() => canvas.fit()}>0 whole sheet</button>
+	<button type="button" class="text-quiet hover:text-ink" onclick={() => (keys = true)}>? keys</button>
+</footer>
+
+<AccountDialog
+	bind:open={taking}
+	{id}
+	{name}
+	kind="svg"
+	tables={desk.data.placed.length}
+	picked={Math.max(0, desk.picked)}
+/>
+<ScaleDialog bind:open={scaling} {sheet} said={desk.data.state.drawing?.sheet} onset={rescale} />
+<RevisionDialog
+	bind:open={revising}
+	next={revisions < 0 ? 'A' : nextRevision(desk.data.placed[revisions]!.rows)}
+	onadd={addRevision}
+/>
+<ReuseDialog bind:open={reusing} {desk} />
+<KeysDialog
+	bind:open={keys}
+	keys={[
+		['Wheel', 'zoom to the pointer'],
+		['Drag', 'pan; moves the picked table'],
+		['Arrow keys', 'pan; move the picked table by 1 mm, with Shift by 10'],
+		['+ −', 'larger, smaller'],
+		['0', 'the whole sheet'],
+		['Z', 'zoom to the picked table'],
+		['Enter', 'set a new table down'],
+		['Ctrl+Z', 'undo'],
+		['Ctrl+Shift+Z', 'redo'],
+		['Esc', 'let go, then back to all objects']
+	]}
+/>
