@@ -73,6 +73,7 @@ const origins = {
 	HEPTARCH_DEMO: await start('demo', true),
 	HEPTARCH_BENCH: await start('bench', true),
 	HEPTARCH_FORMATS: await start('formats', true),
+	HEPTARCH_SHEETS: await start('sheets', true),
 	HEPTARCH_LOG_FILE: join(root, 'node_modules', '.heptarch-test.log')
 };
 const browser = runTests('tests/browser', origins, ['--test-concurrency=1']);

@@ -92,8 +92,14 @@ function moved(tables: string, into: string): string {
 	return into.replace(/<\/svg>\s*$/, `${markup}\n</svg>\n`);
 }
 
+/** Made once: the same each time. */
+function once(make: () => Promise<Uint8Array<ArrayBuffer>>): () => Promise<Uint8Array<ArrayBuffer>> {
+	let made: Promise<Uint8Array<ArrayBuffer>> | undefined;
+	return () => (made ??= make());
+}
+
 /** The fern bed's planting plan: its schedule is a little behind what is drawn. */
-export async function fernBed(): Promise<Uint8Array<ArrayBuffer>> {
+export const fernBed = once(async () => {
 	const before = await withTables(fernBedBefore(), [
 		{
 			id: 'planting-schedule',
@@ -119,10 +125,10 @@ export async function fernBed(): Promise<Uint8Array<ArrayBuffer>> {
 		}
 	]);
 	return bytesOf(moved(before, fernBedNow()));
-}
+});
 
 /** The path lighting with a lamp schedule by circuits. */
-export const lighting = async (): Promise<Uint8Array<ArrayBuffer>> =>
+export const lighting = once(async () =>
 	bytesOf(
 		await withTables(pathLighting(), [
 			{
@@ -133,4 +139,5 @@ export const lighting = async (): Promise<Uint8Array<ArrayBuffer>> =>
 				reads: 'down'
 			}
 		])
-	);
+	)
+);

@@ -67,7 +67,7 @@ interface Block {
 
 /** The frame of an A3 sheet on its long side with its title block; lengths are millimetres of paper. */
 export function frame({ title, subtitle, number, scale, date }: Block, north: Spot, bar: readonly number[]): string {
-	const [x, y, width, height] = [284, 262, 126, 25];
+	const [x, y, width] = [284, 262, 126];
 	const text = (tx: number, ty: number, size: number, words: string, more = '') =>
 		`<text x="${tx}" y="${ty}" font-size="${size}"${more}>${words}</text>`;
 	const barUnits = 1_000 / scale;

@@ -6,6 +6,7 @@ import { checkCommand } from './check.ts';
 import { liftCommand } from './lift.ts';
 import { readCommand } from './read.ts';
 import { resolveCommand } from './resolve.ts';
+import { scheduleCommand } from './schedule.ts';
 
 /** Done; findings or differences; bad input or usage. */
 export type ExitCode = 0 | 1 | 2;
@@ -61,6 +62,17 @@ const COMMANDS: Record<string, Command> = {
 		does: 'lists totals that are off, text that is hard to read, missing headers, figures that do not line up',
 		options: { json: { type: 'boolean' } },
 		run: checkCommand
+	},
+	schedule: {
+		usage: 'heptarch schedule DRAWING.svg --spec SPEC.json [--style STYLE.json] --out OUT.svg [--json]',
+		does: 'makes a schedule in a drawing, or reads the one of the same title again, with rows added, gone, changed',
+		options: {
+			spec: { type: 'string' },
+			style: { type: 'string' },
+			out: { type: 'string' },
+			json: { type: 'boolean' }
+		},
+		run: scheduleCommand
 	},
 	resolve: {
 		usage: 'heptarch resolve TABLE.json --style STYLE.json [--trace R,C]',

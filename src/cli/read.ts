@@ -71,5 +71,6 @@ export async function readCommand(args: Arguments): Promise<ExitCode> {
 export function placeWords({ place }: DocumentTable): string {
 	if (place.where === 'nested') return `inside table ${place.inside! + 1}`;
 	if (place.where === 'body') return 'in the text';
+	if (place.where === 'sheet') return 'on the sheet';
 	return place.where === 'text box' ? 'in a text box' : `in the ${place.where}`;
 }

@@ -1,5 +1,6 @@
 import { Kysely, PostgresDialect, type ColumnType, type Generated, type JSONColumnType } from 'kysely';
 import pg from 'pg';
+import type { ScheduleRows } from '../core/schedule/rows.ts';
 import type { Style, TypeRole } from '../core/style/types.ts';
 import type { Corrections } from '../workbench/corrections.ts';
 import type { DocumentState, TableState } from '../workbench/state.ts';
@@ -68,7 +69,7 @@ export interface Database {
 		style_name: string;
 		edition: number | null;
 		/** Parts in use and carry for all its tables; what is absent stays each table's own. */
-		settings: JSONColumnType<Pick<TableState, 'partsOff' | 'carry'>>;
+		settings: JSONColumnType<Pick<TableState, 'partsOff' | 'carry'> & { readonly reread?: boolean }>;
 		stopped_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		undone_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		created_at: Timestamp;
@@ -77,7 +78,8 @@ export interface Database {
 		run_id: string;
 		document_id: string;
 		state: ColumnType<RunItemState, RunItemState | undefined, RunItemState>;
-		before: JSONColumnType<Record<number, TableState>> | null;
+		/** What its tables wore before; of a drawing that was read again, the rows of its schedules. */
+		before: JSONColumnType<Record<number, TableState> | { readonly rows: readonly RereadRows[] }> | null;
 		tables: Generated<number>;
 		differences: Generated<number>;
 		reason: ColumnType<string | null, string | null | undefined, string | null>;
@@ -112,6 +114,14 @@ export interface Database {
 	};
 	corrections: { shape: string; said: JSONColumnType<Corrections> };
 	wears: { document_id: string; table_index: number; style_id: string; edition: number | null };
+}
+
+/** The rows of a schedule before and after it was read again. */
+export interface RereadRows {
+	/** Of the table on its sheet. */
+	readonly id: string;
+	readonly was: ScheduleRows;
+	readonly is: ScheduleRows;
 }
 
 /** How far a document of a run is; *applied*: its step is there, its file not yet read back. */

@@ -155,7 +155,7 @@ export async function addDocument(
 		const style = carried && ids.get(carried.style);
 		if (style) tables[index] = { style };
 	}
-	await takeCorrections(db, document, tables);
+	if (document.tables.length) await takeCorrections(db, document, tables);
 	const id = await db.transaction().execute(async (trx) => {
 		await trx
 			.insertInto('files')

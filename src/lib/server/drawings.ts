@@ -16,7 +16,7 @@ import { plottedFacts, type PlottedFacts } from '../workbench/plotted.ts';
 import type { DocumentState, DrawingState, TableState } from '../workbench/state.ts';
 import { stateTable } from '../workbench/table.ts';
 import { ConflictError, NotFoundError } from './answers.ts';
-import type { Database } from './database.ts';
+import type { Database, RereadRows } from './database.ts';
 import { documentRow, goTo, openAt, openById, stateAt, stepsOf, wordsOf, type Db } from './documents.ts';
 import { Wardrobe } from './editions.ts';
 import { loadHouse } from './house.ts';
@@ -284,28 +284,29 @@ export async function reread(
 	document: SvgDocument,
 	name: string,
 	state: DocumentState
-): Promise<{ state: DocumentState; tables: number; changes: number } | undefined> {
+): Promise<{ state: DocumentState & { drawing: DrawingState }; tables: number; rows: RereadRows[] } | undefined> {
 	const { tables, drawing } = outright(document, state);
 	const placedNow: PlacedTable[] = [];
 	const worn: Record<number, TableState> = { ...tables };
-	let changed = 0;
-	let changes = 0;
+	const changed: RereadRows[] = [];
 	for (const [index, placed] of document.placed.entries()) {
 		const { objects, facts } = await listedObjects(db, document, name, placed);
 		const now = rowsNow(placed, objects, facts);
-		const own = changesOf(placed, now);
-		if (!now || own.length === 0) {
+		if (!now || changesOf(placed, now).length === 0) {
 			placedNow.push(placed);
 			continue;
 		}
-		changed++;
-		changes += own.length;
 		const next = answered(placed, tables[index] ?? {}, now, 'all');
+		changed.push({ id: placed.id, was: placed.rows, is: next.placed.rows });
 		placedNow.push(next.placed);
 		if (Object.keys(next.own).length) worn[index] = next.own;
 	}
-	if (!changed) return undefined;
-	return { state: { tables: worn, drawing: { ...drawing, placed: placedNow } }, tables: changed, changes };
+	if (!changed.length) return undefined;
+	return {
+		state: { tables: worn, drawing: { ...drawing, placed: placedNow } },
+		tables: changed.length,
+		rows: changed
+	};
 }
 
 /**

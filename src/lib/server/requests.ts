@@ -110,6 +110,7 @@ const SCHEMAS = {
 		},
 		['style', 'documents']
 	),
+	startReread: closed({ documents: { type: 'array', minItems: 1, maxItems: 2_000, items: uuid } }, ['documents']),
 	changeRun: closed({ to: { enum: ['stop', 'resume', 'undo'] } }, ['to']),
 	keepDocument: closed({ archived: { type: 'boolean' }, removed: { const: false } }, []),
 	newStyle: closed({ from: uuid, how: { enum: ['inherit', 'copy'] }, definition: { type: 'object' } }, []),
@@ -177,6 +178,7 @@ export interface Requests {
 		partsOff?: string[];
 		carry?: import('../core/style/types.ts').Aspect[];
 	};
+	startReread: { documents: string[] };
 	changeRun: { to: 'stop' | 'resume' | 'undo' };
 	keepDocument: { archived?: boolean; removed?: false };
 	newStyle: { from?: string; how?: 'inherit' | 'copy'; definition?: unknown };

@@ -1,8 +1,9 @@
 import { sql, type Kysely } from 'kysely';
 import { InputError } from '../core/errors.ts';
-import type { TableState } from '../workbench/state.ts';
+import type { DocumentState, DrawingState, TableState } from '../workbench/state.ts';
 import { NotFoundError } from './answers.ts';
-import type { Database, RunItemState } from './database.ts';
+import type { Database, RereadRows, RunItemState } from './database.ts';
+import { reread } from './drawings.ts';
 import { openById, stateAt } from './documents.ts';
 import { writeDocument } from './writing.ts';
 import { nextStep } from './rollouts.ts';
@@ -37,6 +38,9 @@ export interface RunWish extends Pick<TableState, 'partsOff' | 'carry'> {
 	readonly style: string;
 	readonly documents: readonly string[];
 }
+
+/** What a run is called in which drawings are read again. */
+const REREAD_WORDS = 'Schedules read again';
 /** Hands jobs to the queue. */
 export type Send = (jobs: readonly RunJob[]) => Promise<void>;
 
@@ -50,13 +54,34 @@ export async function startRun(
 	if (!known) throw new NotFoundError('This style is no longer in the Stylebook.');
 	if (documents.length === 0) throw new InputError('request', 'Choose the documents of the run first.', '/documents');
 	const edition = (await newestEditions(db)).find(({ style_id }) => style_id === style)?.number ?? null;
+	return beginRun(
+		db,
+		{ style_id: style, style_name: known.name, edition, settings: JSON.stringify(settings) },
+		documents,
+		send
+	);
+}
+
+/** Begins a run in which every schedule of some drawings is read again. */
+export async function startReread(
+	db: Kysely<Database>,
+	documents: readonly string[],
+	send: Send
+): Promise<{ id: string }> {
+	if (documents.length === 0) throw new InputError('request', 'Choose the drawings of the run first.', '/documents');
+	const settings = JSON.stringify({ reread: true });
+	return beginRun(db, { style_id: null, style_name: REREAD_WORDS, edition: null, settings }, documents, send);
+}
+
+async function beginRun(
+	db: Kysely<Database>,
+	values: { style_id: string | null; style_name: string; edition: number | null; settings: string },
+	documents: readonly string[],
+	send: Send
+): Promise<{ id: string }> {
 	const chosen = [...new Set(documents)];
 	const id = await db.transaction().execute(async (trx) => {
-		const run = await trx
-			.insertInto('runs')
-			.values({ style_id: style, style_name: known.name, edition, settings: JSON.stringify(settings) })
-			.returning('id')
-			.executeTakeFirstOrThrow();
+		const run = await trx.insertInto('runs').values(values).returning('id').executeTakeFirstOrThrow();
 		const here = await trx
 			.selectFrom('documents')
 			.select('id')
@@ -106,12 +131,30 @@ export async function workOn(db: Kysely<Database>, { run, document }: RunJob): P
 			if (!found || found.state === 'done' || found.state === 'failed') return false;
 			if (found.state === 'applied') return true;
 			if (found.stopped_at || found.undone_at) return false;
-			if (!found.style_id) throw new InputError('style', `“${found.style_name}” went from the Stylebook meanwhile.`);
+			if (!found.style_id && !found.settings.reread)
+				throw new InputError('style', `“${found.style_name}” went from the Stylebook meanwhile.`);
 			// Nobody changes the document between reading its state and adding to it.
 			await trx.selectFrom('documents').select('id').where('id', '=', document).forUpdate().execute();
-			const { document: opened, state } = await openById(trx, document);
+			const { name, document: opened, state } = await openById(trx, document);
+			if (found.settings.reread) {
+				if (opened.kind !== 'svg')
+					throw new InputError('request', `“${name}” is no drawing, so it has no schedules to read again.`);
+				const again = await reread(trx, opened, name, state);
+				if (again) {
+					const { tables, drawing } = again.state;
+					await nextStep(trx, document, 'run: read again', tables, { drawing });
+				}
+				await trx
+					.updateTable('run_items')
+					.set({ state: 'applied', before: JSON.stringify({ rows: again?.rows ?? [] }), tables: again?.tables ?? 0 })
+					.where('run_id', '=', run)
+					.where('document_id', '=', document)
+					.execute();
+				return true;
+			}
+			const style = found.style_id!;
 			const before = Object.fromEntries(opened.tables.map(({ index }) => [index, state.tables[index] ?? {}]));
-			const { style_id: style, edition, settings } = found;
+			const { edition, settings } = found;
 			const worn = Object.fromEntries(
 				Object.entries(before).map(
 					([index, { edition: _edition, pinned: _pinned, cleared: _cleared, ...own }]): [string, TableState] => [
@@ -211,7 +254,15 @@ export async function undoRun(db: Kysely<Database>, id: string): Promise<{ docum
 			.execute();
 		let documents = 0;
 		for (const { document_id, before, step } of items) {
-			const { tables } = await stateAt(trx, document_id, step);
+			const state = await stateAt(trx, document_id, step);
+			if ('rows' in before!) {
+				const back = rowsBack(state, before.rows);
+				if (!back) continue;
+				documents++;
+				await nextStep(trx, document_id, `run taken back: ${run.style_name}`, {}, { drawing: back });
+				continue;
+			}
+			const { tables } = state;
 			const restored = Object.entries(before!).flatMap(([index, was]): [string, TableState][] => {
 				const { style, edition, pinned: _pinned, ...own } = tables[Number(index)] ?? {};
 				if (style !== run.style_id || (edition ?? null) !== run.edition) return [];
@@ -228,6 +279,18 @@ export async function undoRun(db: Kysely<Database>, id: string): Promise<{ docum
 			.execute();
 		return { documents };
 	});
+}
+
+/** A drawing whose schedules have the rows again that a run changed; what people changed since stays. */
+function rowsBack({ drawing }: DocumentState, rows: readonly RereadRows[]): DrawingState | undefined {
+	let count = 0;
+	const placed = drawing?.placed?.map((table) => {
+		const own = rows.find(({ id }) => id === table.id);
+		if (!own || JSON.stringify(own.is) !== JSON.stringify(table.rows)) return table;
+		count++;
+		return { ...table, rows: own.was };
+	});
+	return placed && count ? { ...drawing, placed } : undefined;
 }
 
 /** What of a table's state says which style it wears. */

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { invalidate } from '$app/navigation';
+	import { goto, invalidate } from '$app/navigation';
 	import ArchiveOutline from 'flowbite-svelte-icons/ArchiveOutline.svelte';
 	import TrashBinOutline from 'flowbite-svelte-icons/TrashBinOutline.svelte';
 	import { call } from '$lib/ui/api.ts';
@@ -135,6 +135,14 @@
 		(ticked = ticked.includes(id) ? ticked.filter((other) => other !== id) : [...ticked, id]);
 	const areAllTicked = $derived(listed.length > 0 && listed.every(({ id }) => ticked.includes(id)));
 	const chosen = $derived(data.documents.filter(({ id }) => ticked.includes(id)));
+	async function readAgain() {
+		try {
+			await call('POST', '/api/drawings/reread', { documents: ticked });
+			await goto('/runs');
+		} catch (error) {
+			notifyError(error);
+		}
+	}
 	async function remove() {
 		asking = false;
 		try {
@@ -190,6 +198,11 @@
 			>
 		{/if}
 		{#if chosen.length}
+			{#if chosen.every((document) => document.kind === 'svg')}
+				<button type="button" class="button" onclick={readAgain}
+					>Read {chosen.length === 1 ? 'its schedules' : `the schedules of ${chosen.length} drawings`} again</button
+				>
+			{/if}
 			<button
 				type="button"
 				class="button primary"

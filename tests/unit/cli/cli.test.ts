@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, before, describe, it } from 'node:test';
 import { handbook } from '../../../demo/documents/handbook.ts';
+import { fernBed } from '../../../demo/drawings/index.ts';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
@@ -202,5 +203,83 @@ describe('heptarch lift, census, check', () => {
 		const { status, stdout } = run('check', 'report.docx');
 		assert.equal(status, 1);
 		assert.match(stdout, /table 4: .*off by 0\.30/);
+	});
+});
+
+describe('heptarch schedule', () => {
+	const PLANTS = {
+		format: 'heptarch-schedule',
+		version: 1,
+		title: 'Plants by supplier',
+		rows: 'merged',
+		columns: [
+			{ from: 'attribute', attribute: 'supplier', name: 'From' },
+			{ from: 'count', name: 'No.' }
+		],
+		sort: [{ by: 'From', order: 'rising' }],
+		total: true,
+		place: { x: '30mm', y: '270mm', corner: 'bottom-start', reads: 'up', textHeight: '2.5mm' }
+	};
+	const spec = (name: string, value: unknown) => writeFileSync(at(name), JSON.stringify(value));
+	before(async () => {
+		writeFileSync(at('fern.svg'), await fernBed());
+		spec('plants.json', PLANTS);
+	});
+
+	it('makes a schedule where the specification says, then reads it again: the same drawing, the same bytes', () => {
+		const made = run('schedule', 'fern.svg', '--spec', 'plants.json', '--out', 'one.svg', '--json');
+		const said = JSON.parse(made.stdout);
+		assert.deepEqual([said.made, said.rows, said.added, said.differences], [true, 3, [], []]);
+		assert.match(said.findings.join(), /It covers \d+ objects/);
+		assert.equal(made.status, 1, 'a finding');
+		const again = run('schedule', 'one.svg', '--spec', 'plants.json', '--out', 'two.svg');
+		assert.match(again.stdout, /“Plants by supplier” read again: 0 rows added, 0 gone, 0 cells changed/);
+		assert.deepEqual(readFileSync(at('two.svg')), readFileSync(at('one.svg')));
+		const read = JSON.parse(run('read', 'one.svg', '--json').stdout);
+		assert.deepEqual(read.tables.at(-1).rows, ['title', 'total', 'body', 'body', 'body', 'header:1']);
+	});
+	it('tells rows added, gone and cells changed', () => {
+		const drawing = readFileSync(at('one.svg'), 'utf8');
+		writeFileSync(
+			at('later.svg'),
+			drawing.replaceAll('data-supplier="Stillwater Plants"', 'data-supplier="Beck Nursery"')
+		);
+		const { stdout } = run('schedule', 'later.svg', '--spec', 'plants.json', '--out', 'three.svg', '--json');
+		const { added, gone, changed } = JSON.parse(stdout);
+		assert.deepEqual([added.length, gone.length], [0, 0]);
+		assert.deepEqual(
+			changed.map(({ column, was, is }: { column: string; was: string; is: string }) => [column, was, is]),
+			[['From', 'Stillwater Plants', 'Beck Nursery']],
+			'the row is known by its objects'
+		);
+		const { stdout: words } = run('schedule', 'fern.svg', '--spec', 'planting.json', '--out', 'four.svg');
+		assert.equal(words, '');
+	});
+	it('says what is wrong and writes nothing', () => {
+		spec('twice.json', { ...PLANTS, columns: [PLANTS.columns[0], PLANTS.columns[0]] });
+		spec('corner.json', { ...PLANTS, place: { corner: 'middle' } });
+		spec('bare.json', { format: 'heptarch-schedule', version: 1, title: 'x', rows: 'some', columns: [] });
+		for (const [name, words] of [
+			['twice.json', /Two columns are called “From”/],
+			['corner.json', /“corner” is one of/],
+			['bare.json', /This is not a valid schedule/],
+			['gone.json', /there is no such file/]
+		] as const) {
+			const { status, stderr } = run('schedule', 'fern.svg', '--spec', name, '--out', 'none.svg');
+			assert.equal(status, 2);
+			assert.match(stderr, words);
+		}
+		assert.match(
+			run('schedule', 'report.docx', '--spec', 'plants.json', '--out', 'none.svg').stderr,
+			/is no SVG drawing/
+		);
+		assert.ok(!existsSync(at('none.svg')));
+	});
+	it('apply gives the tables of a drawing a style', () => {
+		const { status, stdout } = run('apply', 'fern.svg', '--style', 'ledger.json', '--out', 'ledger.svg');
+		assert.equal(status, 0);
+		assert.match(stdout, /3 of 3 tables in “Season Ledger”/);
+		assert.match(stdout, /Table 1: \d+ settings as living style, 0 as direct formatting; read-back: no differences/);
+		assert.match(run('read', 'ledger.svg').stdout, /on the sheet, “Planting schedule”/);
 	});
 });

@@ -50,7 +50,7 @@ describe('all formats', () => {
 			assert.deepEqual(shape(await openDocument(bytes, 'twin')), shape(report));
 	});
 	it('become each other, in a house style, and read back as intended', async () => {
-		const sources: Record<DocumentKind, Uint8Array<ArrayBuffer>> = {
+		const sources: Record<Exclude<DocumentKind, 'svg'>, Uint8Array<ArrayBuffer>> = {
 			docx: await seasonReport(),
 			odt: await seasonReportOdt(),
 			html: await seasonReportHtml(),
@@ -58,7 +58,7 @@ describe('all formats', () => {
 		};
 		for (const [from, bytes] of Object.entries(sources)) {
 			const document = await openDocument(bytes, `file.${from}`);
-			for (const kind of OUT_KINDS) {
+			for (const kind of OUT_KINDS.filter((one) => one !== 'svg')) {
 				const written = await writeAs(kind, document, jobsFor(document, 'Season Ledger'), options);
 				for (const { index, differences } of written.account.tables)
 					assert.deepEqual(differences, [], `${from} to ${kind}, table ${index + 1}`);

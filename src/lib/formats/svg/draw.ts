@@ -56,7 +56,12 @@ const SYMBOL = 5;
 /** A table keeps so far from the sheet's edges where its columns are fitted. */
 const KEEP_FROM_EDGE = 10;
 
-const mm = (length: number) => Number((length / MM).toFixed(4)).toString();
+/**
+ * Inside a group the unit is a hundredth of a millimetre of paper: programs that lay text out in whole units, or round
+ * what they measure to them, are then off by less than anybody sees.
+ */
+export const UNIT = MM / 100;
+const inUnits = (length: number) => Number((length / UNIT).toFixed(2)).toString();
 const pt = (length: number) => length / 12_700;
 const exact = (value: number) => Number(value.toPrecision(12)).toString();
 
@@ -90,7 +95,7 @@ function picturesOf(placed: PlacedTable, table: Table): Map<number, string> {
 
 /**
  * Lays a placed table out and draws it as a group: real text with measured widths, shapes and lines, grouped by row,
- * with one style sheet. `metadata` is what rides along. Inside the group the unit is a millimetre of paper.
+ * with one style sheet. `metadata` is what rides along.
  */
 export function drawTable(
 	placed: PlacedTable,
@@ -150,7 +155,7 @@ class Sheet {
 		const own = [...this.rules].map(([key, name]) => `${scope} .${name}{${key.slice(1)}}`);
 		return [
 			`${scope} rect,${scope} path,${scope} text{fill:none;stroke:none;opacity:1}`,
-			`${scope} text{white-space:pre;text-anchor:start;dominant-baseline:auto}`,
+			`${scope} text{white-space:pre;text-anchor:start;dominant-baseline:auto;text-rendering:geometricPrecision}`,
 			...own
 		].join('\n');
 	}
@@ -167,11 +172,11 @@ function textClass(sheet: Sheet, { piece }: Extract<Mark, { kind: 'text' }>): st
 	const { family, weight, italic } = piece.face.name;
 	const said = [
 		`font-family:'${family}',${FALLBACK[family] ?? 'sans-serif'}`,
-		`font-size:${exact(piece.size / MM)}px`,
+		`font-size:${exact(piece.size / UNIT)}px`,
 		`font-weight:${weight}`,
 		`font-style:${italic ? 'italic' : 'normal'}`,
-		`letter-spacing:${piece.tracking ? `${exact(piece.tracking / MM)}px` : 'normal'}`,
-		`word-spacing:${piece.spread ? `${mm(piece.spread)}px` : 'normal'}`,
+		`letter-spacing:${piece.tracking ? `${exact(piece.tracking / UNIT)}px` : 'normal'}`,
+		`word-spacing:${piece.spread ? `${inUnits(piece.spread)}px` : 'normal'}`,
 		`text-decoration:${piece.underline === 'none' ? 'none' : piece.underline === 'double' ? 'underline double' : 'underline'}`,
 		`fill:${piece.ink}`
 	];
@@ -206,13 +211,13 @@ function symbolMarkup(
 		.join('');
 	const reference = `${href}="#${escapeXml(symbol.id)}"`;
 	if (symbol.hasViewBox)
-		return `<${p}use ${reference} x="${mm(box.x)}" y="${mm(box.y)}" width="${mm(box.size)}" height="${mm(box.size)}"${looks}/>`;
+		return `<${p}use ${reference} x="${inUnits(box.x)}" y="${inUnits(box.y)}" width="${inUnits(box.size)}" height="${inUnits(box.size)}"${looks}/>`;
 	const { x1, y1, x2, y2 } = symbol.extent;
 	const reach = Math.max(x2 - x1, y2 - y1);
 	if (!(reach > 0) || !Number.isFinite(reach)) return '';
-	const scale = box.size / MM / reach;
-	const dx = box.x / MM + (box.size / MM - (x2 - x1) * scale) / 2 - x1 * scale;
-	const dy = box.y / MM + (box.size / MM - (y2 - y1) * scale) / 2 - y1 * scale;
+	const scale = box.size / UNIT / reach;
+	const dx = box.x / UNIT + (box.size / UNIT - (x2 - x1) * scale) / 2 - x1 * scale;
+	const dy = box.y / UNIT + (box.size / UNIT - (y2 - y1) * scale) / 2 - y1 * scale;
 	return `<${p}use ${reference} transform="matrix(${exact(scale)} 0 0 ${exact(scale)} ${exact(dx)} ${exact(dy)})"${looks}/>`;
 }
 
@@ -228,9 +233,10 @@ interface Drawn {
 	readonly transform: string;
 }
 
-/** The way from millimetres inside a group at a place of the sheet to the units inside the root. */
+/** The way from the units inside a group, at a place of the sheet in millimetres, to those inside the root. */
 function placeMatrix([a, b, c, d, e, f]: Matrix, x: number, y: number): string {
-	return `matrix(${[a, b, c, d, a * x + c * y + e, b * x + d * y + f].map(exact).join(' ')})`;
+	const unit = UNIT / MM;
+	return `matrix(${[a * unit, b * unit, c * unit, d * unit, a * x + c * y + e, b * x + d * y + f].map(exact).join(' ')})`;
 }
 
 /** The symbols of a laid table as markup, by cell: scaled to a square, where the cell's alignment puts it. */
@@ -275,15 +281,15 @@ function groupOf(
 		const pieces = [`<${p}g data-cell="${r} ${c}">`];
 		if (look.fill && look.fill !== 'none')
 			pieces.push(
-				`<${p}rect class="${sheet.name('f', `fill:${look.fill};shape-rendering:crispEdges`)}" x="${mm(box.x)}" y="${mm(box.y)}" width="${mm(box.width)}" height="${mm(box.height)}"/>`
+				`<${p}rect class="${sheet.name('f', `fill:${look.fill};shape-rendering:crispEdges`)}" x="${inUnits(box.x)}" y="${inUnits(box.y)}" width="${inUnits(box.width)}" height="${inUnits(box.height)}"/>`
 			);
 		pieces.push(symbols.get(i) ?? '');
 		for (const mark of texts.get(i) ?? []) {
 			if (mark.kind !== 'text') continue;
 			const { piece, turn } = mark;
-			const [x, y] = [mm(mark.x), mm(mark.y)];
+			const [x, y] = [inUnits(mark.x), inUnits(mark.y)];
 			pieces.push(
-				`<${p}text class="${textClass(sheet, mark)}" x="${x}" y="${y}" textLength="${mm(piece.width)}" lengthAdjust="spacingAndGlyphs"${turn ? ` transform="rotate(${turn} ${x} ${y})"` : ''}>${escapeXml(piece.text)}</${p}text>`
+				`<${p}text class="${textClass(sheet, mark)}" x="${x}" y="${y}" textLength="${inUnits(piece.width)}" lengthAdjust="spacingAndGlyphs"${turn ? ` transform="rotate(${turn} ${x} ${y})"` : ''}>${escapeXml(piece.text)}</${p}text>`
 			);
 		}
 		pieces.push(`</${p}g>`);
@@ -333,7 +339,7 @@ function groupOf(
 	const body = [
 		...rowGroups.map((pieces) => `${pieces.join('\n')}\n</${p}g>`),
 		// Lines are drawn in points, as their patterns are.
-		`<${p}g class="lines" transform="scale(${exact(25.4 / 72)})">\n${lines.join('\n')}\n</${p}g>`
+		`<${p}g class="lines" transform="scale(${exact(12_700 / UNIT)})">\n${lines.join('\n')}\n</${p}g>`
 	].join('\n');
 	const label = placed.rows.rows.find(({ role }) => role === 'title')?.cells[0]?.text ?? '';
 	return [

@@ -1,11 +1,12 @@
 import { Interned, type Appearance, type Line, type Look } from '../../core/cascade/look.ts';
 import type { Hex } from '../../core/colour.ts';
-import { MM } from '../../core/layout/plotted.ts';
 import type { LinePattern } from '../../core/style/types.ts';
 import type { Grid } from '../../core/table/grid.ts';
 import { emu } from '../../core/units.ts';
 import { bareAppearance } from '../bare.ts';
-import type { XmlNode } from '../package/xml.ts';
+import { parseXml, type XmlNode } from '../package/xml.ts';
+import { UNIT } from './draw.ts';
+import { NAMESPACES } from './names.ts';
 
 /** Every element below a node. */
 function* below(node: XmlNode): Generator<XmlNode> {
@@ -15,16 +16,20 @@ function* below(node: XmlNode): Generator<XmlNode> {
 	}
 }
 
-/** All text in an element, that of elements inside it included. */
-const textIn = (node: XmlNode): string => node.text + node.children.map(textIn).join('');
+/** All text in an element in its order, that of elements inside it included. */
+function textIn(node: XmlNode, source: string): string {
+	if (node.children.length === 0) return node.text;
+	const bare = source.slice(node.openEnd, node.closeStart).replace(/<!--[\s\S]*?-->|<[^>]*>/g, '');
+	return parseXml(`<t>${bare}</t>`, 'a cell', { namespaces: NAMESPACES }).root.text;
+}
 
 /** Texts that are drawn in a table's group, by "row column"; undefined where somebody took its cells apart. */
-export function drawnTexts(group: XmlNode): Map<string, string> | undefined {
+export function drawnTexts(group: XmlNode, source: string): Map<string, string> | undefined {
 	const texts = new Map<string, string>();
 	for (const node of below(group)) {
 		const cell = node.attribute('data-cell');
 		if (cell === undefined) continue;
-		const lines = [...below(node)].filter(({ name }) => name === 'svg:text').map((text) => textIn(text).trim());
+		const lines = [...below(node)].filter(({ name }) => name === 'svg:text').map((text) => textIn(text, source).trim());
 		texts.set(cell, lines.join(' ').replace(/\s+/g, ' ').trim());
 	}
 	return texts.size ? texts : undefined;
@@ -92,7 +97,7 @@ function cellLookOf(cell: XmlNode, classes: ReadonlyMap<string, Declarations>): 
 		fill: (fill as Hex | undefined) ?? 'none',
 		...(text && {
 			family: /^'([^']*)'/.exec(text.get('font-family') ?? '')?.[1] ?? '',
-			...(size !== undefined && { size: emu(size * MM) }),
+			...(size !== undefined && { size: emu(size * UNIT) }),
 			weight: Number(text.get('font-weight')),
 			italic: text.get('font-style') === 'italic',
 			underline: text.get('text-decoration')?.includes('double')
@@ -100,7 +105,7 @@ function cellLookOf(cell: XmlNode, classes: ReadonlyMap<string, Declarations>): 
 				: text.get('text-decoration')?.includes('underline')
 					? ('single' as const)
 					: ('none' as const),
-			...(tracking !== undefined && { tracking: emu(tracking * MM) }),
+			...(tracking !== undefined && { tracking: emu(tracking * UNIT) }),
 			ink: text.get('fill') as Hex
 		})
 	};

@@ -68,7 +68,7 @@ export function readSvg(bytes: Uint8Array): SvgDocument {
 			'not-a-drawing',
 			`This is not an SVG drawing: its outermost element is <${xml.root.name.replace(/^.*[:}]/, '')}>${xml.root.name === 'svg' ? ' without the SVG namespace' : ''}.`
 		);
-	const groups = groupsIn(xml.root);
+	const groups = groupsIn(xml);
 	return opened({ source, xml, groups: groups.read, remarks: [...scripted(source.text), ...groups.remarks] }, {});
 }
 
@@ -167,7 +167,7 @@ interface Riding {
 	readonly style?: unknown;
 }
 
-function groupsIn(root: XmlNode): { read: TableGroup[]; remarks: string[] } {
+function groupsIn({ root, source }: XmlDocument): { read: TableGroup[]; remarks: string[] } {
 	const read: TableGroup[] = [];
 	const remarks: string[] = [];
 	const ids = new Set<string>();
@@ -176,7 +176,7 @@ function groupsIn(root: XmlNode): { read: TableGroup[]; remarks: string[] } {
 			node.children.forEach(visit);
 			return;
 		}
-		const group = readGroup(node, remarks);
+		const group = readGroup(node, source, remarks);
 		if (!group || ids.has(group.placed.id)) return;
 		ids.add(group.placed.id);
 		read.push(group);
@@ -185,7 +185,7 @@ function groupsIn(root: XmlNode): { read: TableGroup[]; remarks: string[] } {
 	return { read, remarks };
 }
 
-function readGroup(node: XmlNode, remarks: string[]): TableGroup | undefined {
+function readGroup(node: XmlNode, source: string, remarks: string[]): TableGroup | undefined {
 	const text = node.at('svg:metadata', 'hept:table')?.text;
 	const riding = text === undefined ? undefined : orNothing(() => JSON.parse(text) as Riding);
 	const placed = riding && orNothing(() => checkPlaced(riding.placed));
@@ -197,7 +197,7 @@ function readGroup(node: XmlNode, remarks: string[]): TableGroup | undefined {
 	}
 	const style = riding.style === undefined ? undefined : orNothing(() => checkedStyle(JSON.stringify(riding.style)));
 	const wears = riding.wears ? (orNothing(() => checkedWears(JSON.stringify(riding.wears))) ?? null) : null;
-	const drawn = drawnTexts(node);
+	const drawn = drawnTexts(node, source);
 	// Another program may have given the group another id; it is found by what it has now.
 	const id = node.attribute('id');
 	const own: PlacedTable = id && /^[A-Za-z_][\w-]{0,99}$/.test(id) ? { ...placed, id } : placed;

@@ -203,9 +203,9 @@
 </div>
 <details class="mt-2">
 	<summary class="text-quiet"
-		>of {definition.kinds ? `${definition.kinds.length} of ${kinds.length}` : `all ${kinds.length}`} kinds{listed.length
-			? `, in ${listed.length + 1} drawings`
-			: ''}</summary
+		>of {definition.kinds
+			? `${definition.kinds.length} ${definition.kinds.length === 1 ? 'kind' : 'kinds'} of ${kinds.length}`
+			: `all ${kinds.length} kinds`}{listed.length ? `, in ${listed.length + 1} drawings` : ''}</summary
 	>
 	<div class="mt-1 flex flex-wrap gap-1" role="group" aria-label="Kinds that are listed">
 		{#each kinds as { kind, name } (kind)}

@@ -95,8 +95,9 @@
 	});
 	$effect(() => {
 		const drawn = desk.draftDrawn;
-		if (!ghost || !drawn || !at) return;
-		ghost.style.transform = `translate(${(at.x - drawn.x) * BASE}px, ${(at.y - drawn.y) * BASE}px)`;
+		const to = at;
+		if (ghost && drawn && to)
+			ghost.style.transform = `translate(${(to.x - drawn.x) * BASE}px, ${(to.y - drawn.y) * BASE}px)`;
 	});
 
 	/** Where the top left corner of the draft is while it hangs at the pointer. */
@@ -372,7 +373,7 @@
 		step={rulerStep(view.scale)}
 		mark={pointer?.y}
 	/>
-	<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 	<div
 		bind:this={frame}
 		bind:clientWidth={size.width}

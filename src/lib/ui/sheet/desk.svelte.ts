@@ -318,13 +318,22 @@ export class Desk {
 		const taken = new Set(this.data.placed.map(({ id }) => id));
 		let number = taken.size + 1;
 		while (taken.has(`table-${number}`)) number++;
-		const { width } = this.data.sheet;
+		const { width, height } = this.data.sheet;
 		const frame = this.frame;
+		const end = frame ? frame.x2 - 3 : width - 10;
+		const top = frame ? frame.y1 + 3 : 10;
+		// Below what stands along that edge already, while there is room.
+		const below = Math.max(
+			top,
+			...this.data.drawn
+				.filter((drawn) => drawn.x + drawn.width > end - 20 && drawn.y < height / 2)
+				.map(({ y, height: h }) => y + h + 5)
+		);
 		return {
 			id: `table-${number}`,
 			source,
 			rows: rows ?? { columns: [{ name: '–' }], rows: [], problems: [] },
-			at: { x: frame ? frame.x2 - 3 : width - 10, y: frame ? frame.y1 + 3 : 10 },
+			at: { x: end, y: below < height * 0.8 ? below : top },
 			corner: 'top-end',
 			reads: 'down'
 		};

@@ -1,23 +1,23 @@
 import { redirect } from '@sveltejs/kit';
 import { load as answer } from '$lib/server/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { loadDocument } from '$lib/server/documents.ts';
+import { documentRow, loadDocument } from '$lib/server/documents.ts';
 import { Wardrobe } from '$lib/server/editions.ts';
 import { loadHouse } from '$lib/server/house.ts';
 import { readId } from '$lib/server/requests.ts';
 import type { PageServerLoad } from './$types.js';
 
 export const load: PageServerLoad = async ({ params }) => {
-	const shown = await answer(async () => {
+	const { kind } = await answer(() => documentRow(db(), readId(params.id, 'document')));
+	if (kind === 'svg') redirect(307, `/documents/${params.id}/sheet`);
+	return answer(async () => {
 		const wardrobe = await Wardrobe.load(db());
 		const house = await loadHouse(db());
 		return {
-			document: await loadDocument(db(), readId(params.id, 'document')),
+			document: await loadDocument(db(), params.id),
 			styles: wardrobe.offered(),
 			older: wardrobe.older(house),
 			house
 		};
 	});
-	if (shown.document.kind === 'svg') redirect(307, `/documents/${params.id}/sheet`);
-	return shown;
 };

@@ -1,0 +1,13 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { queue } from '$lib/server/queue.ts';
+import { readRequest } from '$lib/server/requests.ts';
+import { startReread } from '$lib/server/runs.ts';
+import type { RequestHandler } from './$types.js';
+
+/** Begins a run in which every schedule of some drawings is read again. */
+export const POST: RequestHandler = ({ request }) =>
+	answer(async () => {
+		const { documents } = await readRequest(request, 'startReread');
+		return startReread(db(), documents, (await queue(db())).send);
+	}, 201);
