@@ -410,7 +410,7 @@ describe('the sheet view', () => {
 				Promise.all(['400', '600', '700', 'italic 400'].map((face) => document.fonts.load(face + " 20px 'Libre Franklin'"))).then(() => document.fonts.ready).then(() => requestAnimationFrame(() => {
 					const cells = [...svg.querySelectorAll('[data-cell] > rect')].map((rect) => [...rect.parentElement.dataset.cell.split(' ').map(Number), ...sides(rect.getBoundingClientRect())]);
 					const ctm = svg.getScreenCTM();
-					const texts = [...svg.querySelectorAll('text')].map((text) => { const box = text.getBBox(); return [box.x / 100, box.width / 100]; });
+					const texts = [...svg.querySelectorAll('text')].map((text) => { const box = text.getBBox(); return [box.x / 100, box.width / 100, text.getComputedTextLength() / 100]; });
 					svg.remove();
 					done({ cells, texts });
 				}));`,
@@ -441,7 +441,9 @@ describe('the sheet view', () => {
 			assert.equal(measured.texts.length, texts.length);
 			texts.forEach(({ x, piece }, i) => {
 				check(measured.texts[i]![0]!, x / MM);
-				check(measured.texts[i]![1]!, piece.width / MM);
+				check(measured.texts[i]![2]!, piece.width / MM);
+				// The ink of slanted letters hangs over the end of their line.
+				if (!piece.face.name.italic) check(measured.texts[i]![1]!, piece.width / MM);
 			});
 			assert.ok(measured.cells.length > 60 && worst < 0.05, `at 1:${scale} the worst is ${worst.toFixed(4)} mm`);
 		}
