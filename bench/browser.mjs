@@ -2,7 +2,12 @@
 import { gzipSync } from 'node:zlib';
 import { AlignmentType, Document, Packer, Paragraph, Table, TableCell, TableRow } from 'docx';
 import { By } from 'selenium-webdriver';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { demoInBrowser } from '../scripts/browser.mjs';
+import { bundle } from '../scripts/bundle.mjs';
+
+const here = dirname(fileURLToPath(import.meta.url));
 
 const TABLES = 6;
 const ROWS = 139;
@@ -140,6 +145,56 @@ async function benchStylebook() {
 	console.log(`        longest ${Math.max(...searched).toFixed(1)} ms`);
 }
 
+/** A drawing of 50,000 objects: until it is there, and a frame while it is panned and zoomed. */
+async function benchDrawing() {
+	const { largeDrawing } = await import(await bundle(join(here, 'large-drawing.ts'), ['bench', 'demo']));
+	const bytes = largeDrawing();
+	const start = performance.now();
+	const { id } = await send('POST', '/api/documents?name=Long%20border.svg', bytes, 'application/octet-stream');
+	const taken = performance.now() - start;
+	await driver.manage().setTimeouts({ script: 120_000 });
+	await driver.get(`${origin}/documents/${id}/sheet`);
+	const [there, spans, zooms] = await driver.executeAsyncScript(`
+		const done = arguments[0];
+		const frames = (count) => new Promise((resolve) => { const next = () => (count-- > 0 ? requestAnimationFrame(next) : resolve()); next(); });
+		const run = (count, each) => new Promise((resolve) => {
+			const spans = []; let last = performance.now();
+			const step = (now) => {
+				spans.push(now - last); last = now;
+				if (spans.length > count) return resolve(spans.slice(2));
+				each(spans.length);
+				requestAnimationFrame(step);
+			};
+			requestAnimationFrame(step);
+		});
+		const work = async () => {
+			for (;;) {
+				const tree = document.querySelector('[data-sheet] > div > div')?.shadowRoot;
+				if (tree?.querySelector('canvas[data-painted="50000"]')) break;
+				await frames(1);
+			}
+			await frames(2);
+			const there = performance.now();
+			await new Promise((resolve) => setTimeout(resolve, 3000));
+			const sheet = document.querySelector('[data-sheet]');
+			const at = (x, y) => ({ clientX: x, clientY: y, pointerId: 1, button: 0, bubbles: true, cancelable: true });
+			sheet.setPointerCapture = () => undefined;
+			sheet.dispatchEvent(new PointerEvent('pointerdown', at(800, 400)));
+			const spans = await run(90, (i) => sheet.dispatchEvent(new PointerEvent('pointermove', at(800 + 3 * i, 400 + Math.round(60 * Math.sin(i / 8))))));
+			sheet.dispatchEvent(new PointerEvent('pointerup', at(1070, 400)));
+			await new Promise((resolve) => setTimeout(resolve, 2500));
+			const zooms = await run(90, (i) => sheet.dispatchEvent(new WheelEvent('wheel', { deltaY: i < 45 ? -40 : 40, clientX: 800, clientY: 400, bubbles: true, cancelable: true })));
+			done([there, spans, zooms]);
+		};
+		work();`);
+	console.log(
+		`${there <= 3000 ? 'within ' : 'OVER   '} a drawing of 50,000 objects (${(bytes.length / 2 ** 20).toFixed(1)} MB), from the address to the painted sheet: ${there.toFixed(0)} ms (at most 3000); taken in in ${taken.toFixed(0)} ms`
+	);
+	say('a frame while it is panned', spans, 1000 / 30);
+	say('a frame while it is zoomed', zooms, 1000 / 30);
+	console.log(`        longest frames ${Math.max(...spans).toFixed(0)} and ${Math.max(...zooms).toFixed(0)} ms`);
+}
+
 async function benchFirstScreen() {
 	await driver.get(`${origin}/`);
 	await driver.sleep(1500);
@@ -157,6 +212,7 @@ try {
 	await benchFirstScreen();
 	await benchSheet();
 	await benchStylebook();
+	await benchDrawing();
 } finally {
 	await driver.quit();
 }

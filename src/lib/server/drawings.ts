@@ -10,6 +10,7 @@ import { openDocument } from '../formats/index.ts';
 import { sheetFacts, titleOf, withEdits, type SvgDocument } from '../formats/svg/read.ts';
 import { shownObjects, shownText } from '../formats/svg/shown.ts';
 import type { SheetAnswer } from '../formats/svg/sheet.ts';
+import { spritesOf, type Sprites } from '../formats/svg/sprites.ts';
 import { drawOn } from '../formats/svg/write.ts';
 import { answered, changesOf, rowsNow } from '../workbench/schedules.ts';
 import { plottedFacts, type PlottedFacts } from '../workbench/plotted.ts';
@@ -195,9 +196,15 @@ const sheetParts = (document: SvgDocument) => ({
 	remarks: document.remarks
 });
 
-/** The drawing as it may be shown. */
-export const shownDrawing = async (db: Kysely<Database>, id: string): Promise<string> =>
-	shownText((await openDrawing(db, id)).document);
+/** The drawing as it may be shown; the objects of a large one as pictures in their places. */
+export async function shownDrawing(
+	db: Kysely<Database>,
+	id: string
+): Promise<{ text: string; sprites: Sprites | null }> {
+	const { document } = await openDrawing(db, id);
+	const painted = spritesOf(document);
+	return { text: shownText(document, painted?.nodes), sprites: painted?.sprites ?? null };
+}
 
 export const drawingObjects = async (db: Kysely<Database>, id: string) =>
 	shownObjects((await openDrawing(db, id)).document);

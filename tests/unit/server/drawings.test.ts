@@ -66,7 +66,7 @@ describe('drawings on the server', () => {
 		assert.equal(sheet.drawn.length, 3);
 		assert.ok(sheet.drawn.every(({ facts }) => facts.warnings.length === 0));
 		assert.equal(sheet.state.tables[0]!.style, sheet.state.tables[2]!.style);
-		assert.match(await shownDrawing(db, fern), /^<svg /);
+		assert.match((await shownDrawing(db, fern)).text, /^<svg /);
 		assert.equal((await drawingObjects(db, fern)).keys.length, 174);
 	});
 

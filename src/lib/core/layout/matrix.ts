@@ -53,9 +53,18 @@ const FUNCTIONS: Record<string, (n: readonly number[]) => Matrix | undefined> = 
 	skewY: (n) => (n.length === 1 ? [1, Math.tan(radians(n[0]!)), 0, 1, 0, 0] : undefined)
 };
 
+/** The last one that was read: an element's own is asked for several times in a row. */
+let last: { readonly text: string; readonly matrix: Matrix } | undefined;
+
 /** Reads a `transform` attribute (SVG 1.1 §7.6). One that is not valid maps nothing, as in browsers. */
 export function parseTransform(text: string | undefined): Matrix {
-	if (!text?.trim()) return IDENTITY;
+	if (!text) return IDENTITY;
+	if (last?.text !== text) last = { text, matrix: readTransform(text) };
+	return last.matrix;
+}
+
+function readTransform(text: string): Matrix {
+	if (!text.trim()) return IDENTITY;
 	let whole = IDENTITY;
 	const one = /\s*([a-zA-Z]+)\s*\(([^)]*)\)\s*,?/y;
 	while (one.lastIndex < text.length) {
@@ -72,6 +81,11 @@ export function parseTransform(text: string | undefined): Matrix {
 
 /** Numbers with spaces or commas between them; undefined where something else stands there. */
 export function parseNumbers(text: string): number[] | undefined {
+	// Nearly always they are plainly apart; else "1-2" and "1.5.5" are two numbers each.
+	const plain = text.trim().split(/[\s,]+/);
+	const quick = plain.map(Number);
+	if (plain[0] !== '' && quick.every((number) => number === number) && plain.every((piece) => /^[\d.+-]/.test(piece)))
+		return quick;
 	const numbers = text.match(/[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?/g) ?? [];
 	const rest = text.replace(/[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?/g, '').trim();
 	return /[^\s,]/.test(rest) ? undefined : numbers.map(Number);

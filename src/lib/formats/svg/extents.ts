@@ -107,11 +107,18 @@ export class Extents {
 		if (depth > DEEPEST) return NOWHERE;
 		if (node.name === 'svg:use') {
 			const target = this.byId.get(referenceOf(node) ?? '');
-			return target ? mapped(useMatrix(node, target), this.inside(target, depth + 1)) : NOWHERE;
+			return target ? mapped(useMatrix(node, target), this.used(target, depth + 1)) : NOWHERE;
 		}
 		if (node.name === 'svg:g' || node.name === 'svg:svg' || node.name === 'svg:a' || node.name === 'svg:switch')
 			return mapped(innerMatrix(node), this.inside(node, depth));
 		return mapped(parseTransform(node.attribute('transform')), shapeExtent(node));
+	}
+
+	/** What is drawn where an element is used: a symbol's content, or the element with its own transform. */
+	used(target: XmlNode, depth = 0): Extent {
+		return target.name === 'svg:symbol' || target.name === 'svg:svg'
+			? this.inside(target, depth)
+			: this.of(target, depth);
 	}
 
 	/**
@@ -123,7 +130,8 @@ export class Extents {
 		const target = node.name === 'svg:use' ? this.byId.get(referenceOf(node) ?? '') : undefined;
 		if (!target || !isSomewhere(around)) return around;
 		const whole = multiply(matrix, useMatrix(node, target));
-		const reach = this.reach(target) * stretch(whole);
+		const own = target.name === 'svg:symbol' ? IDENTITY : innerMatrix(target);
+		const reach = (this.reach(target) * stretch(own) + Math.hypot(own[4], own[5])) * stretch(whole);
 		const { x, y } = apply(whole, 0, 0);
 		return {
 			x1: Math.max(around.x1, x - reach),

@@ -10,6 +10,13 @@ import type { Sheet } from './sheet.ts';
 export interface FoundObject extends DrawingObject {
 	readonly node: XmlNode;
 	readonly extent: Extent;
+	/** Index of the innermost layer that it stands in; −1 for none. */
+	readonly inLayer: number;
+	/**
+	 * Where nothing but its symbol says how it looks: that symbol, and the map of the symbol's units to millimetres. Such
+	 * objects can be painted from pictures of their symbols.
+	 */
+	readonly painted?: { readonly target: XmlNode; readonly matrix: Matrix };
 }
 
 /** Something that objects are drawn by: a symbol, or any element that is used. */
@@ -52,6 +59,14 @@ const DEEPEST = 12;
 
 export const isTable = (node: XmlNode): boolean =>
 	node.name === 'svg:g' && (node.attribute('class') ?? '').split(/\s+/).includes(TABLE_CLASS);
+
+/** Attributes that say nothing of how an element looks. */
+const NO_LOOKS =
+	/^(xmlns(:.*)?|xml:.*|id|x|y|width|height|href|xlink:href|transform|viewBox|preserveAspectRatio|version|data-.*|aria-.*|\{.*)$/;
+const saysNoLooks = ({ attributes }: XmlNode): boolean => {
+	for (const name in attributes) if (!NO_LOOKS.test(name)) return false;
+	return true;
+};
 
 const titleOf = (node: XmlNode): string => node.child('svg:title')?.text.trim() ?? '';
 
@@ -125,6 +140,8 @@ export function findObjects(
 		/** Ids of the references that led here. */
 		readonly path: string;
 		readonly depth: number;
+		/** Nothing around says how things look. */
+		readonly isPlain: boolean;
 	}
 
 	function add(node: XmlNode, said: Record<string, string>, place: Place): void {
@@ -139,7 +156,7 @@ export function findObjects(
 			const looks = Object.fromEntries(
 				LOOKS.flatMap((name) => (node.attribute(name) === undefined ? [] : [[name, node.attribute(name)!]]))
 			);
-			symbols.set(kind, { name: titleOf(target) || kind, node: target, extent: extents.inside(target), looks });
+			symbols.set(kind, { name: titleOf(target) || kind, node: target, extent: extents.used(target), looks });
 		}
 		const extent = extents.under(place.matrix, node);
 		const own = multiply(place.matrix, innerMatrix(node));
@@ -162,6 +179,11 @@ export function findObjects(
 			...at,
 			attributes,
 			node,
+			inLayer: place.within.length ? layers.indexOf(place.within.at(-1)!) : -1,
+			...(target &&
+				place.isPlain &&
+				!place.path &&
+				saysNoLooks(node) && { painted: { target, matrix: multiply(place.matrix, useMatrix(node, target)) } }),
 			extent: isSomewhere(extent) ? extent : { x1: at.x, y1: at.y, x2: at.x, y2: at.y }
 		});
 		for (const layer of place.within) layer.objects++;
@@ -188,7 +210,11 @@ export function findObjects(
 				});
 			return;
 		}
-		let inner = { ...place, matrix: node === root ? place.matrix : multiply(place.matrix, innerMatrix(node)) };
+		let inner: Place = {
+			...place,
+			isPlain: place.isPlain && saysNoLooks(node),
+			matrix: node === root ? place.matrix : multiply(place.matrix, innerMatrix(node))
+		};
 		if (node.name === 'svg:g' && !said && layers.length < MOST_LAYERS && !place.path) {
 			const name =
 				node.attribute('data-layer') ??
@@ -213,7 +239,7 @@ export function findObjects(
 		if (node.name === 'svg:symbol')
 			symbols.set(id, { name: titleOf(node) || id, node, extent: extents.inside(node), looks: {} });
 
-	walk(root, { matrix: toPaper, layer: '', within: [], path: '', depth: 0 });
+	walk(root, { matrix: toPaper, layer: '', within: [], path: '', depth: 0, isPlain: true });
 	if (twice.size)
 		remarks.push(
 			`${twice.size === 1 ? 'One id stands' : `${twice.size} ids stand`} at several objects (${[...twice].slice(0, 3).join(', ')}${twice.size > 3 ? ' …' : ''}); they are told apart by their order in the file.`

@@ -32,9 +32,9 @@ function isHarmless(name: string, value: string, element: string): boolean {
 
 /**
  * The drawing as it may be shown, as SVG text: our tables and whatever runs or loads left out. Objects are numbered in
- * `data-object`, layers in `data-shown-layer`.
+ * `data-object`, layers in `data-shown-layer`. Elements in `without` are left out, too.
  */
-export function shownText({ source, xml, groups, found }: SvgDocument): string {
+export function shownText({ source, xml, groups, found }: SvgDocument, without?: ReadonlySet<XmlNode>): string {
 	const { text } = source;
 	const ours = new Set(groups.map(({ node }) => node));
 	const objects = new Map<XmlNode, number>();
@@ -49,7 +49,12 @@ export function shownText({ source, xml, groups, found }: SvgDocument): string {
 		at = to;
 	};
 	const visit = (node: XmlNode) => {
-		if (!SHOWN.has(node.name) || ours.has(node) || (node.name === 'svg:style' && LOADS.test(node.text))) {
+		if (
+			!SHOWN.has(node.name) ||
+			ours.has(node) ||
+			without?.has(node) ||
+			(node.name === 'svg:style' && LOADS.test(node.text))
+		) {
 			skip(node.start, node.end);
 			return;
 		}

@@ -2,9 +2,12 @@
 	import { untrack } from 'svelte';
 	import { pointFor, topLeft } from '$lib/core/schedule/placed.ts';
 	import type { PlacedTable } from '$lib/core/schedule/placed.ts';
+	import type { Sprites } from '$lib/formats/svg/sprites.ts';
+	import { call } from '../api.ts';
 	import { notifyError } from '../notices.svelte.ts';
 	import type { Desk } from './desk.svelte.ts';
 	import { BASE, drawingFrom, fitToSheet, rulerStep, tablesElement } from './drawing.ts';
+	import { Painter } from './painter.ts';
 	import Ruler from './Ruler.svelte';
 
 	/** The sheet itself: pan, zoom, what is picked and lit, and tables under the pointer. Lengths are millimetres of paper. */
@@ -39,15 +42,21 @@
 		void key;
 		let isGone = false;
 		shadow ??= host.attachShadow({ mode: 'open' });
-		fetch(`/api/drawings/${id}/shown`)
-			.then(async (response) => {
-				const text = await response.text();
+		call<{ text: string; sprites: Sprites | null }>('GET', `/api/drawings/${id}/shown`)
+			.then(async ({ text, sprites }) => {
 				if (isGone) return;
-				if (!response.ok) throw new Error('The drawing could not be fetched. Load the page again.');
 				const root = document.importNode(drawingFrom(text), true);
 				drawing?.remove();
 				shadow!.prepend(root);
 				drawing = root;
+				painter?.end();
+				canvas?.remove();
+				canvas = sprites ? document.createElement('canvas') : undefined;
+				if (canvas) {
+					canvas.style.position = 'absolute';
+					root.after(canvas);
+				}
+				painter = canvas && sprites ? await Painter.open(canvas, sprites) : undefined;
 				phase = 'shown';
 			})
 			.catch((error: Error) => !isGone && notifyError(error));
@@ -61,6 +70,40 @@
 		for (const layer of drawing.querySelectorAll<SVGElement>('[data-shown-layer]'))
 			layer.style.display = desk.hidden.has(Number(layer.dataset.shownLayer)) ? 'none' : '';
 	});
+	// The many objects of a large drawing are painted where the window is, once it rests or has moved on.
+	let canvas: HTMLCanvasElement | undefined;
+	let painter: Painter | undefined = $state.raw();
+	$effect(() => () => painter?.end());
+	const PAUSE = 150;
+	let pausing: ReturnType<typeof setTimeout> | undefined;
+	$effect(() => {
+		const { x, y, scale } = view;
+		const { width, height } = size;
+		const hidden = hiddenWithin(desk.hidden);
+		const now = painter;
+		if (!now || !width) return;
+		pausing ??= setTimeout(() => {
+			pausing = undefined;
+			const at = untrack(() => view);
+			now.paint(
+				{ x: -at.x / at.scale, y: -at.y / at.scale, width: width / at.scale, height: height / at.scale },
+				at.scale,
+				hidden
+			);
+		}, PAUSE);
+		void [x, y, scale];
+	});
+	/** Hidden layers with those that stand in them. */
+	function hiddenWithin(hidden: ReadonlySet<number>): number[] {
+		const { layers } = desk.data;
+		let under = Infinity;
+		return layers.flatMap(({ depth }, index) => {
+			if (depth <= under) under = Infinity;
+			const isHidden = under < depth || hidden.has(index);
+			if (hidden.has(index) && under === Infinity) under = depth;
+			return isHidden ? [index] : [];
+		});
+	}
 	let tables: SVGSVGElement | undefined;
 	const shownTables = $derived([
 		...desk.data.drawn.map((drawn, index) => ({

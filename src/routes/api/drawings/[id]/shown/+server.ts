@@ -4,11 +4,5 @@ import { shownDrawing } from '$lib/server/drawings.ts';
 import { readId } from '$lib/server/requests.ts';
 import type { RequestHandler } from './$types.js';
 
-/** The drawing as it may be shown, as plain text, so that no browser takes it for a page of its own. */
-export const GET: RequestHandler = ({ params }) =>
-	answer(
-		async () =>
-			new Response(await shownDrawing(db(), readId(params.id, 'drawing')), {
-				headers: { 'Content-Type': 'text/plain; charset=utf-8' }
-			})
-	);
+/** The drawing as it may be shown: its text inside JSON, so that no browser takes it for a page of its own. */
+export const GET: RequestHandler = ({ params }) => answer(() => shownDrawing(db(), readId(params.id, 'drawing')));
