@@ -381,6 +381,41 @@ describe('the sheet view', () => {
 		await page.consoleIsClean();
 	});
 
+	it('the many objects of a large drawing are painted in their places, light up and hide', async () => {
+		const file = join(folder, 'Long border.svg');
+		const uses = Array.from(
+			{ length: 4_100 },
+			(_, i) =>
+				`<use id="o${i}" href="#dot" x="${20 + (i % 82) * 45}" y="${20 + Math.floor(i / 82) * 55}" data-bed="${i % 9}"/>`
+		);
+		writeFileSync(
+			file,
+			`<svg xmlns="http://www.w3.org/2000/svg" width="420mm" height="297mm" viewBox="0 0 4200 2970"><defs><symbol id="dot" overflow="visible"><title>Dot</title><rect x="-15" y="-15" width="30" height="30" fill="#C00000"/></symbol></defs><rect width="4200" height="2970" fill="#FFFFFF"/><g data-layer="Dots">${uses.join('')}</g></svg>`
+		);
+		await page.go('/documents');
+		await page.chooseFiles('Documents to add', file);
+		await page.click(await page.find(By.xpath("//a[normalize-space()='Long border']")));
+		const colour = (x: number, y: number) =>
+			page.driver.executeScript<number[]>(
+				`const canvas = document.querySelector('[data-sheet] > div > div').shadowRoot.querySelector('canvas[data-painted="4100"]');
+				if (!canvas) return [];
+				const [x, y] = arguments; const area = ['left', 'top', 'width', 'height'].map((side) => Number.parseFloat(canvas.style[side]) / 4);
+				const copy = new OffscreenCanvas(canvas.width, canvas.height).getContext('2d'); copy.drawImage(canvas, 0, 0);
+				return [...copy.getImageData(Math.round(((x - area[0]) / area[2]) * canvas.width), Math.round(((y - area[1]) / area[3]) * canvas.height), 1, 1).data];`,
+				x,
+				y
+			);
+		// The eleventh of the second line: (20 + 10 × 45, 20 + 55) tenths of a millimetre.
+		await page.until('painted', async () => (await colour(47, 7.5))[0]! > 150);
+		assert.deepEqual(await colour(47, 7.5), [192, 0, 0, 255]);
+		assert.equal((await colour(49.2, 10.2))[3], 0, 'between them is nothing');
+		await page.click('Dot', 'button');
+		await page.css('path[data-lit="dot"]');
+		await tab('Layers');
+		await page.click(await page.find(By.xpath("//label[contains(., 'Dots')]")));
+		await page.until('hidden', async () => (await colour(47, 7.5))[3] === 0);
+	});
+
 	it('a table measured in the browser is where the layout has it, at every scale: within 0.05 mm', async () => {
 		const style = DEMO_STYLES.find(({ name }) => name === 'Plan Schedule')!;
 		const source = readSvg(await lighting());

@@ -11,12 +11,14 @@ import { cellsIn, flowOf } from '../formats/flow.ts';
 import { checkMakeable } from '../formats/limits.ts';
 import { openDocument, streamHtml, writeAs, type AnyDocument, type OutKind } from '../formats/index.ts';
 import { reportOf } from '../formats/pdf/report.ts';
+import { titleOf, type SvgDocument } from '../formats/svg/read.ts';
 import { fontRemarks, layPages } from '../formats/pdf/write.ts';
 import type { TableState } from '../workbench/state.ts';
 import { stateTable } from '../workbench/table.ts';
 import { NotFoundError } from './answers.ts';
 import type { Database } from './database.ts';
 import { documentRow, fileBytes, openAt, stateAt } from './documents.ts';
+import { changesIn } from './drawings.ts';
 import { Wardrobe } from './editions.ts';
 import { loadHouse } from './house.ts';
 import { findIn } from './styles.ts';
@@ -74,7 +76,28 @@ export async function writeDocument(
 			account: { tables: [], remarks: document.remarks }
 		};
 	const { bytes, account } = await writeAs(kind, document, jobs, { ...options, as, only, paper, title: name });
-	return { name, kind, bytes, account };
+	const remarks = [
+		...account.remarks,
+		...(document.kind === 'svg' ? await behindRemarks(db, document, found.name, only) : [])
+	];
+	return { name, kind, bytes, account: { ...account, remarks } };
+}
+
+/** Which of a drawing's tables are behind it, wherever they go. */
+async function behindRemarks(
+	db: Kysely<Database>,
+	document: SvgDocument,
+	name: string,
+	only: readonly number[] | undefined
+): Promise<string[]> {
+	const behind = await changesIn(db, document, name);
+	return behind.flatMap(({ changes }, index) =>
+		changes.length && (!only || only.includes(index))
+			? [
+					`“${titleOf(document.placed[index]!)}” is ${changes.length} ${changes.length === 1 ? 'change' : 'changes'} behind its drawing.`
+				]
+			: []
+	);
 }
 
 /** The document's file as it stands, in a stream where it can be long. */

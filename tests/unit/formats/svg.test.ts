@@ -22,6 +22,7 @@ import {
 } from '../../../src/lib/formats/svg/read.ts';
 import { parseScale } from '../../../src/lib/formats/svg/sheet.ts';
 import { shownObjects, shownText, unpackObjects } from '../../../src/lib/formats/svg/shown.ts';
+import { spritesOf } from '../../../src/lib/formats/svg/sprites.ts';
 import { drawOn, writeSvg } from '../../../src/lib/formats/svg/write.ts';
 import { plottedFacts } from '../../../src/lib/workbench/plotted.ts';
 import { prepare } from '../../../src/lib/formats/account.ts';
@@ -479,6 +480,38 @@ describe('what is shown of a drawing', () => {
 	it('our tables are left out of it', async () => {
 		const document = readSvg(await fernBed());
 		assert.ok(!shownText(document).includes('Planting schedule'));
+	});
+});
+
+describe('large drawings', () => {
+	const many = (more: string, root = '') =>
+		readSvg(
+			utf8(
+				`<svg ${NS} width="420mm" height="297mm" viewBox="0 0 4200 2970"${root}><defs><linearGradient id="l"><stop stop-color="red"/></linearGradient><symbol id="s" overflow="visible"><title>S</title><circle r="10" fill="url(#l)"/></symbol><g id="t" transform="translate(5 0)"><rect width="10" height="10"/></g></defs><rect width="4200" height="2970" fill="#fff"/>${Array.from({ length: 4_001 }, (_, i) => `<use href="#s" x="${i % 4_000}" y="${(i * 7) % 2_900}" data-n="${i}"/>`).join('')}${more}</svg>`
+			)
+		);
+	it('give the page their plain objects as pictures in their places, and the rest as it is', () => {
+		const document = many(
+			'<use href="#t" x="100" y="200" transform="rotate(90)" data-n="t"/><use href="#s" fill="blue" data-n="own"/><g opacity="0.5"><use href="#s" data-n="within"/></g><circle r="4" data-n="c"/>'
+		);
+		const { sprites, nodes } = spritesOf(document)!;
+		assert.equal(nodes.size, 4_002, 'all but those that say how they look');
+		assert.equal(sprites.placed.length, 8 * 4_002);
+		assert.deepEqual(sprites.placed.slice(8, 16), [0, -1, 0.1, 0, 0, 0.1, 0.1, 0.7]);
+		assert.equal(sprites.pictures.length, 2);
+		const [round, square] = sprites.pictures;
+		assert.match(round!.markup, /<linearGradient id="l">.*<circle r="10" fill="url\(#l\)"\/>/);
+		near(round!.extent.x1, -11.2);
+		near(square!.extent.x1, 4.4);
+		near(square!.extent.x2, 15.6);
+		readSvg(utf8(round!.markup));
+		const shown = shownText(document, nodes);
+		assert.equal(shown.match(/<use /g)!.length, 2);
+		assert.ok(shown.includes('data-object="4004"'));
+	});
+	it('smaller ones, and ones whose root says how all looks, are shown as they are', async () => {
+		assert.equal(spritesOf(readSvg(await fernBed())), undefined);
+		assert.equal(spritesOf(many('', ' fill="green"'))!.nodes.size, 0);
 	});
 });
 

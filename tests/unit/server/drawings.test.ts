@@ -68,6 +68,8 @@ describe('drawings on the server', () => {
 		assert.equal(sheet.state.tables[0]!.style, sheet.state.tables[2]!.style);
 		assert.match((await shownDrawing(db, fern)).text, /^<svg /);
 		assert.equal((await drawingObjects(db, fern)).keys.length, 174);
+		const { account } = await writeDocument(db, fern, { to: 'pdf' });
+		assert.ok(account.remarks.includes('“Planting schedule” is 4 changes behind its drawing.'), account.remarks.join());
 	});
 
 	it('draws a table as it would stand, and stores nothing', async () => {

@@ -27,12 +27,12 @@ export type Change =
 /** How to answer a change: take what the drawing says, or keep what the table has and be asked no more. */
 export type Answer = 'take' | 'keep';
 
-/** A row in words: its first cells that say something. */
-const wordsOf = ({ cells }: ScheduleRow): string =>
+/** A row in words: its first cells that say something; of totals and headings, what they are called. */
+const wordsOf = ({ cells, role }: ScheduleRow): string =>
 	cells
 		.map(({ text }) => text.trim())
 		.filter((text) => text)
-		.slice(0, 2)
+		.slice(0, role === 'body' ? 2 : 1)
 		.join(' · ') || 'a row without text';
 
 const cellsBy = ({ columns }: Pick<ScheduleRows, 'columns'>, row: ScheduleRow): Map<string, ScheduleCell> =>

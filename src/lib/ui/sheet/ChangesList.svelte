@@ -51,7 +51,7 @@
 	</ul>
 	<button
 		type="button"
-		class="button primary mt-3"
+		class="button mt-3"
 		disabled={taken.length === 0}
 		onclick={() => onaccept(left.size ? answers() : 'all')}
 		>Accept {taken.length === changes.length

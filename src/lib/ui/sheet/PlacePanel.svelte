@@ -77,7 +77,7 @@
 {#if drawn}<p class="mt-1 text-quiet">{rounded(drawn.width)} × {rounded(drawn.height)} mm on paper</p>{/if}
 
 <h3 class="mt-4 mb-1 font-semibold">It reads</h3>
-<div class="flex gap-1.5" role="radiogroup" aria-label="It reads">
+<div class="flex flex-wrap gap-1.5" role="radiogroup" aria-label="It reads">
 	{#each [['down', 'downwards from its header'], ['up', 'upwards, header at the foot']] as const as [reads, words] (reads)}
 		<button
 			type="button"
@@ -123,7 +123,7 @@
 			min="0"
 			step="any"
 			aria-label="Width of {name} in millimetres; empty: as wide as its content"
-			placeholder={drawn ? `${rounded(drawn.lefts[c + 1]! - drawn.lefts[c]!)}, fitted` : 'fitted'}
+			placeholder={drawn ? String(rounded(drawn.lefts[c + 1]! - drawn.lefts[c]!)) : 'fitted'}
 			value={placed.widths?.[name] ?? ''}
 			onchange={(event) => widen(name, number(event))}
 		/>
