@@ -87,6 +87,23 @@ try {
 	await take('lift');
 	await go('/documents');
 	await take('documents');
+	await click(named('Fern bed, planting plan'));
+	await driver.sleep(1500);
+	await click(named('Matteuccia', 'button'));
+	await take('sheet');
+	await go('/documents');
+	await click(named('Path lighting'));
+	await driver.sleep(1500);
+	await click(named('Path lantern', 'button'));
+	await click(named('Low bollard', 'button'));
+	await click(named('Make a schedule of these 2 kinds…'));
+	await driver.sleep(1200);
+	await driver.executeScript(
+		`const by = document.querySelector('[aria-label="Grouped by"]'); by.value = 'Circuit'; by.dispatchEvent(new Event('change', { bubbles: true }))`
+	);
+	await driver.sleep(1200);
+	await driver.executeScript('document.querySelector("aside").scrollTop = 0');
+	await take('schedule');
 	await go('/stylebook');
 	await take('stylebook');
 	await click(named('Season Ledger'));

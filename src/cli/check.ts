@@ -1,6 +1,7 @@
 import { InputError } from '../lib/core/errors.ts';
 import { openDocument } from '../lib/formats/index.ts';
 import { tableFindings } from '../lib/workbench/findings.ts';
+import { drawingFindings } from '../lib/workbench/plotted.ts';
 import { readBytes } from './files.ts';
 import type { Arguments, ExitCode } from './main.ts';
 
@@ -11,7 +12,10 @@ export async function checkCommand(args: Arguments): Promise<ExitCode> {
 		const document = await openDocument(await readBytes(file), file);
 		files.push({
 			file,
-			tables: document.tables.map((entry) => ({ number: entry.index + 1, findings: tableFindings(entry) }))
+			tables: document.tables.map((entry) => ({
+				number: entry.index + 1,
+				findings: [...tableFindings(entry), ...(document.kind === 'svg' ? drawingFindings(document, entry.index) : [])]
+			}))
 		});
 	}
 	const count = files.flatMap(({ tables }) => tables.flatMap(({ findings }) => findings)).length;

@@ -3,7 +3,9 @@ import { overlaps } from '../core/layout/matrix.ts';
 import type { Faces } from '../core/layout/faces.ts';
 import { roleFamily } from '../core/table/roles.ts';
 import type { DrawnTable } from '../formats/svg/draw.ts';
-import type { SvgDocument } from '../formats/svg/read.ts';
+import { sheetFacts, type SvgDocument } from '../formats/svg/read.ts';
+import { drawOn } from '../formats/svg/write.ts';
+import { changesOf, rowsNow } from './schedules.ts';
 import { shippedFaces } from '../formats/pdf/fonts.ts';
 
 /** Something about a table on its sheet that a person should look at. */
@@ -70,4 +72,34 @@ export function plottedFacts(
 		lines: [...weights].sort((a, b) => a - b),
 		warnings
 	};
+}
+
+/** What a person should look at in a table of a drawing as it stands in its file: how it plots, and whether it is behind. */
+export function drawingFindings(
+	document: SvgDocument,
+	index: number
+): { kind: SheetWarning['kind'] | 'behind'; words: string }[] {
+	const placed = document.placed[index]!;
+	const { table, appearance } = document.tables[index]!;
+	const drawn = drawOn(
+		document,
+		placed,
+		{ job: { index, table, style: undefined as never }, wanted: appearance },
+		undefined
+	);
+	const { source } = placed;
+	// What other drawings hold is not known here.
+	const isAlone = source.from === 'objects' && !source.with?.length;
+	const changes = isAlone ? changesOf(placed, rowsNow(placed, document.found.objects, sheetFacts(document))).length : 0;
+	return [
+		...plottedFacts(drawn, document).warnings,
+		...(changes
+			? [
+					{
+						kind: 'behind' as const,
+						words: `It is ${changes} ${changes === 1 ? 'change' : 'changes'} behind its drawing.`
+					}
+				]
+			: [])
+	];
 }

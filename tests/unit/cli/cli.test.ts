@@ -218,7 +218,7 @@ describe('heptarch schedule', () => {
 		],
 		sort: [{ by: 'From', order: 'rising' }],
 		total: true,
-		place: { x: '30mm', y: '270mm', corner: 'bottom-start', reads: 'up', textHeight: '2.5mm' }
+		place: { x: '60mm', y: '200mm', corner: 'bottom-start', reads: 'up', textHeight: '2.5mm' }
 	};
 	const spec = (name: string, value: unknown) => writeFileSync(at(name), JSON.stringify(value));
 	before(async () => {
@@ -252,8 +252,6 @@ describe('heptarch schedule', () => {
 			[['From', 'Stillwater Plants', 'Beck Nursery']],
 			'the row is known by its objects'
 		);
-		const { stdout: words } = run('schedule', 'fern.svg', '--spec', 'planting.json', '--out', 'four.svg');
-		assert.equal(words, '');
 	});
 	it('says what is wrong and writes nothing', () => {
 		spec('twice.json', { ...PLANTS, columns: [PLANTS.columns[0], PLANTS.columns[0]] });
@@ -274,6 +272,12 @@ describe('heptarch schedule', () => {
 			/is no SVG drawing/
 		);
 		assert.ok(!existsSync(at('none.svg')));
+	});
+	it('check says where a schedule is behind its drawing, and how it plots', () => {
+		const { status, stdout } = run('check', 'fern.svg', 'one.svg');
+		assert.equal(status, 1);
+		assert.match(stdout, /fern\.svg, table 1: It is 4 changes behind its drawing/);
+		assert.match(stdout, /one\.svg, table 4: It covers \d+ objects of the drawing/);
 	});
 	it('apply gives the tables of a drawing a style', () => {
 		const { status, stdout } = run('apply', 'fern.svg', '--style', 'ledger.json', '--out', 'ledger.svg');

@@ -97,7 +97,7 @@ function picturesOf(placed: PlacedTable, table: Table): Map<number, string> {
  * Lays a placed table out and draws it as a group: real text with measured widths, shapes and lines, grouped by row,
  * with one style sheet. `metadata` is what rides along.
  */
-export function drawTable(
+export function drawPlaced(
 	placed: PlacedTable,
 	table: Table,
 	wanted: Appearance,

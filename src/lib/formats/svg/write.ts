@@ -18,7 +18,7 @@ import { wearsOf } from '../carried.ts';
 import type { CarriedTable } from '../document.ts';
 import { encodePieces } from '../package/encoding.ts';
 import { escapeXml, type XmlNode } from '../package/xml.ts';
-import { drawTable, type DrawnTable } from './draw.ts';
+import { drawPlaced, type DrawnTable } from './draw.ts';
 import { drawnAppearance } from './group.ts';
 import { readSvg, sheetContext, type SvgDocument } from './read.ts';
 
@@ -56,7 +56,7 @@ export function drawOn(
 ): DrawnTable {
 	const wears: CarriedTable | null = style ? wearsOf(job.table, style.name) : null;
 	const riding = { placed, ...(wears && { wears }), ...(style && { style: canonicalStyle(style) }) };
-	return drawTable(placed, job.table, wanted, sheetContext(document), JSON.stringify(riding));
+	return drawPlaced(placed, job.table, wanted, sheetContext(document), JSON.stringify(riding));
 }
 
 interface Edit {
