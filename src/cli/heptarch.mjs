@@ -5,5 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { bundle } from '../../scripts/bundle.mjs';
 
 const here = dirname(fileURLToPath(import.meta.url));
-const { main } = await import(await bundle(join(here, 'main.ts'), ['src/cli', 'src/lib/core', 'src/lib/formats']));
+const { main } = await import(
+	await bundle(join(here, 'main.ts'), ['src/cli', 'src/lib/core', 'src/lib/formats', 'src/lib/workbench'])
+);
 process.exitCode = await main(process.argv.slice(2));

@@ -12,7 +12,7 @@ import { parseLength } from '../lib/core/units.ts';
 import { prepare } from '../lib/formats/account.ts';
 import { bareName, openDocument } from '../lib/formats/index.ts';
 import { sheetFacts, titleOf, withEdits, type SvgDocument } from '../lib/formats/svg/read.ts';
-import { drawOn, writeSvg } from '../lib/formats/svg/write.ts';
+import { dressedAs, drawOn, writeSvg } from '../lib/formats/svg/write.ts';
 import { plottedFacts } from '../lib/workbench/plotted.ts';
 import { answered, changesOf, rowsNow } from '../lib/workbench/schedules.ts';
 import { onlyFile, readBytes, readJson, readStyle, required, writeWhole } from './files.ts';
@@ -113,10 +113,8 @@ export async function scheduleCommand(args: Arguments): Promise<ExitCode> {
 	const { bytes, account } = await writeSvg(edited, jobs, options);
 	await writeWhole(out, bytes);
 
-	const prepared = jobs.length
-		? prepare(edited, jobs, options)[0]!
-		: { job: { index, table: entry.table, style: undefined as never }, wanted: entry.appearance };
-	const drawn = drawOn(edited, placed, prepared, undefined);
+	const [prepared] = prepare(edited, jobs, options);
+	const drawn = drawOn(edited, placed, dressedAs(entry, prepared));
 	const { warnings } = plottedFacts(drawn, edited);
 	const differences = account.tables.flatMap((table) => table.differences);
 	const of = (kind: Change['kind']) => changes.filter((change) => change.kind === kind);

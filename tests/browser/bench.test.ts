@@ -624,7 +624,16 @@ describe('the style bench', () => {
 				['dashed line', ['Seed Packet']],
 				[
 					'header bold',
-					['Beacon', 'Herbarium Sheet', 'North Wall', 'Office grey', 'Quiet Lines', 'Season Ledger', 'Seed Packet']
+					[
+						'Beacon',
+						'Herbarium Sheet',
+						'North Wall',
+						'Office grey',
+						'Plan Schedule',
+						'Quiet Lines',
+						'Season Ledger',
+						'Seed Packet'
+					]
 				]
 			] as const) {
 				await find.sendKeys(Key.chord(Key.CONTROL, 'a'), words);

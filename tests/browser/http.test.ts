@@ -52,8 +52,8 @@ describe('the routes', () => {
 			const style = await (await send('GET', `/api/styles/${id}/file`)).json();
 			assert.ok(validate(style), JSON.stringify(validate.errors));
 		}
-		assert.equal((await send('GET', '/schema/table.json')).status, 200);
-		await refused(await send('GET', '/schema/other.json'), 404, 'not-found', /two schemas/);
+		for (const name of ['table', 'schedule']) assert.equal((await send('GET', `/schema/${name}.json`)).status, 200);
+		await refused(await send('GET', '/schema/other.json'), 404, 'not-found', /three schemas/);
 	});
 
 	it('refuse files that are none, each with its reason, and keep nothing of them', async () => {

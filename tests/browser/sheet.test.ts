@@ -11,7 +11,7 @@ import { marksOf } from '../../src/lib/core/layout/marks.ts';
 import { prepare } from '../../src/lib/formats/account.ts';
 import { readDocx } from '../../src/lib/formats/docx/read.ts';
 import { readSvg, withEdits } from '../../src/lib/formats/svg/read.ts';
-import { drawOn } from '../../src/lib/formats/svg/write.ts';
+import { dressedAs, drawOn } from '../../src/lib/formats/svg/write.ts';
 import { By, Key, Page } from './support.ts';
 
 const text = (bytes: Uint8Array) => new TextDecoder().decode(bytes);
@@ -292,6 +292,18 @@ describe('the sheet view', () => {
 		await page.isAccessible('a table of the sheet');
 	});
 
+	it('a text written over what the drawing says stays, and is shown as such', async () => {
+		await tab('Cells');
+		await page.fill('Mount, row 1', 'on a wall');
+		await page.until(
+			'written over',
+			async () =>
+				/on a wall/.test(await tableText('Lanterns and bollards')) && /written over “on a post”/.test(await panel())
+		);
+		await tab('Behind');
+		assert.match(await panel(), /The table says what the drawing says/);
+	});
+
 	it('an object’s attribute is changed here, and the schedule says so', async () => {
 		await page.key(Key.ESCAPE);
 		await page.key(Key.ESCAPE);
@@ -301,6 +313,11 @@ describe('the sheet view', () => {
 		);
 		await clickAt(x, y);
 		await page.until('the lamp', async () => /L-02/.test(await panel()));
+		const clicked = () => page.text('[aria-label="The clicked object"] h3');
+		await press('Next of its kind');
+		await page.until('another', async () => /L-04/.test(await clicked()));
+		await press('Previous');
+		await page.until('back', async () => /L-02/.test(await clicked()));
 		await page.fill('watt of this object', '20 W');
 		await page.until('behind', async () => /changes behind/.test(await page.text('header')));
 	});
@@ -341,10 +358,23 @@ describe('the sheet view', () => {
 
 	it('a newer file takes its place; several drawings are read again in a run', async () => {
 		const newer = join(folder, 'Path lighting 2.svg');
-		writeFileSync(newer, text(await lighting()).replaceAll('data-circuit="C5"', 'data-circuit="C4"'));
+		writeFileSync(
+			newer,
+			text(await lighting())
+				.replaceAll('data-circuit="C5"', 'data-circuit="C4"')
+				.replaceAll('data-mount="on a post"', 'data-mount="on brackets"')
+		);
 		await page.chooseFiles('A newer file of this drawing', newer);
 		await page.until('behind', async () => /[5-9]|\d\d changes behind/.test(await page.text('header')));
 		assert.match(await page.text('main'), /The drawing is newer than/);
+		// Whoever wrote over the drawing is asked once it says something else.
+		await tab('Tables');
+		await page.click('Lanterns and bollards', 'button');
+		await tab('Behind');
+		assert.match(await panel(), /on a wall → on brackets\s+“on a wall” was typed over the drawing/);
+		await press('keep it');
+		await page.until('kept', async () => !/on a wall → on brackets/.test(await panel()));
+		assert.match(await tableText('Lanterns and bollards'), /on a wall/);
 		await page.go('/documents');
 		assert.match(await page.text('main'), /behind the drawing/);
 		for (const name of ['Path lighting', 'Fern bed, planting plan'])
@@ -433,7 +463,7 @@ describe('the sheet view', () => {
 				house: FIRST_HOUSE,
 				find: (name) => DEMO_STYLES.find((other) => other.name === name)
 			})[0]!;
-			const { markup, laid } = drawOn(document, document.placed[0]!, one, style);
+			const { markup, laid } = drawOn(document, document.placed[0]!, dressedAs(entry!, one), style);
 			// On a page that has the fonts; what is measured is what is painted, with the fonts' own widths.
 			const measured = await page.driver.executeAsyncScript<{ cells: number[][]; texts: number[][] }>(
 				`const [markup, scale, done] = arguments;

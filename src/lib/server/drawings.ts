@@ -11,7 +11,7 @@ import { sheetFacts, titleOf, withEdits, type SvgDocument } from '../formats/svg
 import { shownObjects, shownText } from '../formats/svg/shown.ts';
 import type { SheetAnswer } from '../formats/svg/sheet.ts';
 import { spritesOf, type Sprites } from '../formats/svg/sprites.ts';
-import { drawOn } from '../formats/svg/write.ts';
+import { dressedAs, drawOn } from '../formats/svg/write.ts';
 import { answered, changesOf, rowsNow } from '../workbench/schedules.ts';
 import { plottedFacts, type PlottedFacts } from '../workbench/plotted.ts';
 import type { DocumentState, DrawingState, TableState } from '../workbench/state.ts';
@@ -139,10 +139,8 @@ export async function drawTables(
 		const { placed, state } = tables[index]!;
 		const table = stateTable(entry, state);
 		const style = wardrobe.definition(state);
-		const one = style
-			? prepare(edited, [{ index, table, style }], options)[0]!
-			: { job: { index, table, style: undefined as never }, wanted: entry.appearance };
-		const drawn = drawOn(edited, placed, one, undefined);
+		const one = style && prepare(edited, [{ index, table, style }], options)[0];
+		const drawn = drawOn(edited, placed, dressedAs({ ...entry, table }, one));
 		const { laid, markup, x, y, width, height } = drawn;
 		const millimetres = (lengths: readonly number[]) => lengths.map((length) => length / 36_000);
 		return {

@@ -80,13 +80,7 @@ export function drawingFindings(
 	index: number
 ): { kind: SheetWarning['kind'] | 'behind'; words: string }[] {
 	const placed = document.placed[index]!;
-	const { table, appearance } = document.tables[index]!;
-	const drawn = drawOn(
-		document,
-		placed,
-		{ job: { index, table, style: undefined as never }, wanted: appearance },
-		undefined
-	);
+	const drawn = drawOn(document, placed, document.tables[index]!);
 	const { source } = placed;
 	// What other drawings hold is not known here.
 	const isAlone = source.from === 'objects' && !source.with?.length;

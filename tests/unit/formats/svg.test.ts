@@ -23,7 +23,7 @@ import {
 import { parseScale } from '../../../src/lib/formats/svg/sheet.ts';
 import { shownObjects, shownText, unpackObjects } from '../../../src/lib/formats/svg/shown.ts';
 import { spritesOf } from '../../../src/lib/formats/svg/sprites.ts';
-import { drawOn, writeSvg } from '../../../src/lib/formats/svg/write.ts';
+import { dressedAs, drawOn, writeSvg } from '../../../src/lib/formats/svg/write.ts';
 import { plottedFacts } from '../../../src/lib/workbench/plotted.ts';
 import { prepare } from '../../../src/lib/formats/account.ts';
 
@@ -280,7 +280,7 @@ describe('tables on a sheet', () => {
 					.map(Number) as number[];
 				near(a!, scale / 100, scale * 1e-9);
 				const one = prepare(document, jobs(document), options)[0]!;
-				const { width, height } = drawOn(document, document.placed[0]!, one, undefined);
+				const { width, height } = drawOn(document, document.placed[0]!, dressedAs(document.tables[0]!, one));
 				const [x, y] = [(e! + 100) / (a! * 100), (f! - 50) / (d! * 100)];
 				near(x, corner === 'top-start' ? 200 : 200 - width, 1e-3);
 				near(y, corner === 'top-start' ? 150 : 150 - height, 1e-3);
@@ -292,7 +292,7 @@ describe('tables on a sheet', () => {
 			{ textHeight: 3.5, seriesLines: true }
 		);
 		const one = prepare(document, jobs(document), options)[0]!;
-		const facts = plottedFacts(drawOn(document, document.placed[0]!, one, undefined), document);
+		const facts = plottedFacts(drawOn(document, document.placed[0]!, dressedAs(document.tables[0]!, one)), document);
 		assert.equal(facts.body, 3.5);
 		for (const width of facts.lines) assert.ok((LINE_WIDTHS as readonly number[]).includes(width), String(width));
 		assert.deepEqual(facts.warnings, []);
@@ -302,9 +302,10 @@ describe('tables on a sheet', () => {
 		const warn = (more: Partial<PlacedTable>) => {
 			const document = placed(sheet(root, '<circle cx="60" cy="60" r="3" data-size="1"/>'), more);
 			const one = prepare(document, jobs(document), options)[0]!;
-			return plottedFacts(drawOn(document, document.placed[0]!, one, undefined), document).warnings.map(
-				({ kind }) => kind
-			);
+			return plottedFacts(
+				drawOn(document, document.placed[0]!, dressedAs(document.tables[0]!, one)),
+				document
+			).warnings.map(({ kind }) => kind);
 		};
 		assert.deepEqual(warn({ at: { x: 5, y: 5 } }), []);
 		assert.deepEqual(warn({ at: { x: 5, y: 5 }, textHeight: 1 }), ['small']);
@@ -315,8 +316,11 @@ describe('tables on a sheet', () => {
 		const root = 'width="420mm" height="297mm" viewBox="0 0 420 297"';
 		const widths = (more: Partial<PlacedTable>) => {
 			const document = placed(sheet(root, '<circle r="3" data-size="1"/>'), more);
-			return drawOn(document, document.placed[0]!, prepare(document, jobs(document), options)[0]!, undefined).laid
-				.widths;
+			return drawOn(
+				document,
+				document.placed[0]!,
+				dressedAs(document.tables[0]!, prepare(document, jobs(document), options)[0]!)
+			).laid.widths;
 		};
 		const fitted = widths({});
 		const given = widths({ widths: { Size: 40 } });

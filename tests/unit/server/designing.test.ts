@@ -303,7 +303,7 @@ describe('designing, on the server', { skip: url ? false : 'DATABASE_URL is not 
 	it('chooses specimens by key, in that order; what is gone is left out', async () => {
 		const { id } = await styleNamed('Beacon');
 		const choices = await listSpecimens(db);
-		assert.equal(choices.length, 28, 'all but the nested ones');
+		assert.equal(choices.length, 32, 'all but the nested ones');
 		const keys = [choices[3]!.key, 'built-in', choices[0]!.key, '00000000-0000-0000-0000-000000000000/0'];
 		await chooseSpecimens(db, id, keys);
 		const chosen = await loadSpecimens(db, 5, await chosenSpecimens(db, id));

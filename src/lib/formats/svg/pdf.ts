@@ -11,7 +11,7 @@ import { drawPages, type Backdrop } from '../pdf/write.ts';
 import { NOT_DRAWN } from './extents.ts';
 import type { SvgDocument } from './read.ts';
 import { shownText } from './shown.ts';
-import { drawOn } from './write.ts';
+import { dressedAs, drawOn } from './write.ts';
 
 /** PDF has no larger page than this, in points (ISO 32000-1, Annex C). */
 const LARGEST_PAGE = 14_400;
@@ -46,11 +46,7 @@ export async function writeSheetPdf(
 	const remarks = new Set<string>();
 	const drawn = document.placed.map((placed, index) => {
 		const entry = document.tables[index]!;
-		const one = wearing.get(index) ?? {
-			job: { index, table: entry.table, style: undefined as never },
-			wanted: entry.appearance
-		};
-		return { index, label: tableLabel(entry), table: drawOn(document, placed, one, undefined) };
+		return { index, label: tableLabel(entry), table: drawOn(document, placed, dressedAs(entry, wearing.get(index))) };
 	});
 	const pieces = drawn.map(({ index, table: { laid, x, y } }) => ({
 		kind: 'table' as const,

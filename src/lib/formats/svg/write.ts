@@ -15,7 +15,7 @@ import {
 	type Written
 } from '../account.ts';
 import { wearsOf } from '../carried.ts';
-import type { CarriedTable } from '../document.ts';
+import type { CarriedTable, DocumentTable } from '../document.ts';
 import { encodePieces } from '../package/encoding.ts';
 import { escapeXml, type XmlNode } from '../package/xml.ts';
 import { drawPlaced, type DrawnTable } from './draw.ts';
@@ -36,12 +36,15 @@ const SHOWN: ReadonlySet<LookField> = new Set([
 
 const SAYABLE: Sayable = {
 	look: (look) => {
-		const shown = Object.fromEntries(Object.entries(look).filter(([field]) => SHOWN.has(field as LookField))) as Look;
+		const shown = Object.fromEntries(
+			Object.entries(look).filter(
+				([field, value]) => SHOWN.has(field as LookField) && !(field === 'tracking' && value === 0)
+			)
+		) as Look;
 		return {
 			...shown,
 			fill: shown.fill ?? 'none',
-			...(shown.family !== undefined && { family: standIn(shown.family) }),
-			...(shown.tracking === 0 && { tracking: undefined as never })
+			...(shown.family !== undefined && { family: standIn(shown.family) })
 		};
 	},
 	line: (line: Line | null) => (line && line.pattern !== 'none' ? line : null)
@@ -51,13 +54,19 @@ const SAYABLE: Sayable = {
 export function drawOn(
 	document: SvgDocument,
 	placed: PlacedTable,
-	{ job, wanted }: Pick<Prepared, 'job' | 'wanted'>,
-	style: Style | undefined
+	{ table, appearance }: Pick<DocumentTable, 'table' | 'appearance'>,
+	style?: Style
 ): DrawnTable {
-	const wears: CarriedTable | null = style ? wearsOf(job.table, style.name) : null;
+	const wears: CarriedTable | null = style ? wearsOf(table, style.name) : null;
 	const riding = { placed, ...(wears && { wears }), ...(style && { style: canonicalStyle(style) }) };
-	return drawPlaced(placed, job.table, wanted, sheetContext(document), JSON.stringify(riding));
+	return drawPlaced(placed, table, appearance, sheetContext(document), JSON.stringify(riding));
 }
+
+/** A table in the style that it is given, or as it stands in the file. */
+export const dressedAs = (
+	entry: DocumentTable,
+	one: Prepared | undefined
+): Pick<DocumentTable, 'table' | 'appearance'> => (one ? { table: one.job.table, appearance: one.wanted } : entry);
 
 interface Edit {
 	readonly start: number;
@@ -87,12 +96,7 @@ export async function writeSvg(
 		if (!one && group && group.placed === placed && !document.edits.sheet) return;
 		const entry = document.tables[index]!;
 		const style = one && selfContained(one.job.style, options.house, options.find);
-		const table = drawOn(
-			document,
-			placed,
-			one ?? { job: { index, table: entry.table, style: group?.style as never }, wanted: entry.appearance },
-			style ?? (entry.carried ? group?.style : undefined)
-		);
+		const table = drawOn(document, placed, dressedAs(entry, one), style ?? (entry.carried ? group?.style : undefined));
 		drawn.set(index, table);
 		if (group) edits.push({ start: group.node.start, end: group.node.end, text: table.markup });
 		else added.push(table.markup);

@@ -27,12 +27,25 @@
 		const kind = objects.kinds[objects.kind[object]!]!;
 		return {
 			key: objects.keys[object]!,
+			kind,
 			name: kinds.find((one) => one.kind === kind)?.name ?? kind,
 			attributes,
 			place: `${((objects.x[object]! * desk.data.sheet.scale) / 1000).toFixed(2)} m, ${((objects.y[object]! * desk.data.sheet.scale) / 1000).toFixed(2)} m`,
 			layer: objects.layers[objects.layer[object]!]!
 		};
 	});
+	/** The next object of a kind, or the one before, round and round; by keyboard as well as by the pointer. */
+	function step(kind: string, by: 1 | -1) {
+		const { objects } = desk;
+		const index = objects?.kinds.indexOf(kind) ?? -1;
+		if (!objects || index < 0) return;
+		const count = objects.kind.length;
+		const from = objects.kind[desk.object] === index ? desk.object : by > 0 ? -1 : count;
+		for (let i = 1; i <= count; i++) {
+			const at = (from + by * i + 2 * count) % count;
+			if (objects.kind[at] === index) return void (desk.object = at);
+		}
+	}
 	const feeds = $derived(clicked ? desk.rowsOf(clicked.key) : []);
 	const idOf = (key: string) => (key.startsWith('#') ? key.slice(1) : 'without an id');
 
@@ -117,6 +130,10 @@
 					onclick={() => onpick(index)}>{desk.titleOf(index)}: {words}</button
 				>
 			{:else}<p class="mt-1.5 text-quiet">No table lists it.</p>{/each}
+			<div class="mt-2 flex gap-1.5">
+				<button type="button" class="button small" onclick={() => step(clicked.kind, -1)}>Previous</button>
+				<button type="button" class="button small" onclick={() => step(clicked.kind, 1)}>Next of its kind</button>
+			</div>
 		</section>
 	{:else if lit.length}
 		<section class="card mt-4 px-3 py-2.5" aria-label="What these objects say">
@@ -131,6 +148,9 @@
 						<dd class="truncate">{on.join(', ')}</dd>{/if}
 				</dl>
 			{/each}
+			<button type="button" class="button small mt-2" onclick={() => step(lit[0]!.kind, 1)}
+				>Look at the first of them</button
+			>
 		</section>
 	{/if}
 	{#if kinds.length}

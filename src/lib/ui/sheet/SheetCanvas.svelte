@@ -36,10 +36,10 @@
 	// The drawing stands in a tree of its own: its style sheets reach nothing else of the page.
 	let shadow: ShadowRoot | undefined;
 	let drawing: SVGSVGElement | undefined = $state.raw();
+	/** The drawing is fetched again where another file takes its place, and only then. */
+	const file = $derived(`${desk.data.id} ${desk.data.state.drawing?.file ?? ''}`);
 	$effect(() => {
-		const { id, state: now } = desk.data;
-		const key = `${now.drawing?.file ?? ''} ${JSON.stringify(now.drawing?.attributes ?? null)}`;
-		void key;
+		const id = file.split(' ')[0]!;
 		let isGone = false;
 		shadow ??= host.attachShadow({ mode: 'open' });
 		call<{ text: string; sprites: Sprites | null }>('GET', `/api/drawings/${id}/shown`)
@@ -77,22 +77,14 @@
 	const PAUSE = 150;
 	let pausing: ReturnType<typeof setTimeout> | undefined;
 	$effect(() => {
-		const { x, y, scale } = view;
-		const { width, height } = size;
-		const hidden = hiddenWithin(desk.hidden);
-		const now = painter;
-		if (!now || !width) return;
-		pausing ??= setTimeout(() => {
-			pausing = undefined;
-			const at = untrack(() => view);
-			now.paint(
-				{ x: -at.x / at.scale, y: -at.y / at.scale, width: width / at.scale, height: height / at.scale },
-				at.scale,
-				hidden
-			);
-		}, PAUSE);
-		void [x, y, scale];
+		if (painter && size.width && view && desk.hidden) pausing ??= setTimeout(paintNow, PAUSE);
 	});
+	function paintNow() {
+		pausing = undefined;
+		const { x, y, scale } = view;
+		const window = { x: -x / scale, y: -y / scale, width: size.width / scale, height: size.height / scale };
+		painter?.paint(window, scale, hiddenWithin(desk.hidden));
+	}
 	/** Hidden layers with those that stand in them. */
 	function hiddenWithin(hidden: ReadonlySet<number>): number[] {
 		const { layers } = desk.data;

@@ -145,6 +145,7 @@
 				<button type="button" class="button" onclick={() => desk.drop()}>As it was</button>
 			{:else}
 				<button type="button" class="button small" onclick={onreuse}>Put it in other drawings, too…</button>
+				<a class="button small" href="/documents/{desk.data.id}/formats?table={index}">See it in every format</a>
 			{/if}
 		</div>
 	{:else if current === 'cells'}
