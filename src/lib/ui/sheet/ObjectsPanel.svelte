@@ -55,7 +55,6 @@
 		await desk.save(`${idOf(key)}: ${name} is ${value || 'empty'}`, desk.tables, {
 			attributes: { ...before, [key]: { ...before[key], [name]: value } }
 		});
-		await desk.loadObjects();
 	}
 	const hide = (index: number) => {
 		const next = new Set(desk.hidden);

@@ -89,15 +89,12 @@
 	}
 	function choose(id: string) {
 		pointed = undefined;
-		const { edition: _edition, pinned: _pinned, ...rest } = own;
-		const next: Draft = {
-			...(isNew ? desk.draft! : desk.tables[index] ? { ...desk.tables[index]!, index } : shown),
-			own: { ...rest, ...wearing(id) }
-		};
-		if (isNew || isChanged) void desk.tryOut(next);
+		const dressed = ({ edition: _edition, pinned: _pinned, ...rest }: TableState) => ({ ...rest, ...wearing(id) });
+		// Rows that are being changed go on being changed; a style that was only pointed at is none yet.
+		if (isNew || isChanged) void desk.tryOut({ ...shown, own: dressed(own) });
 		else {
 			desk.drop();
-			void desk.change(index, `${title}: ${book.get(id)!.definition.name}`, { own: next.own });
+			void desk.change(index, `${title}: ${book.get(id)!.definition.name}`, { own: dressed(desk.tables[index]!.own) });
 		}
 	}
 </script>

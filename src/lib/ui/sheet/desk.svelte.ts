@@ -1,3 +1,4 @@
+import { tick } from 'svelte';
 import { invalidate } from '$app/navigation';
 import type { Answer, Change } from '$lib/core/schedule/difference.ts';
 import type { ScheduleDefinition } from '$lib/core/schedule/definition.ts';
@@ -44,6 +45,10 @@ export interface Draft {
 	readonly index?: number;
 }
 
+/** What the objects of a drawing depend on. */
+const objectsKey = ({ id, state: { drawing } }: SheetData): string =>
+	JSON.stringify([id, drawing?.file, drawing?.attributes, drawing?.sheet]);
+
 /** All tables of the sheet with what they wear. */
 type Tables = readonly { readonly placed: PlacedTable; readonly own: TableState }[];
 
@@ -72,9 +77,10 @@ export class Desk {
 		this.data = data;
 	}
 
-	/** Takes what the server says now, after a step. */
+	/** Takes what the server says now, after a step; objects are fetched again where they can have changed. */
 	renew(data: SheetData): void {
 		this.data = data;
+		if (this.known !== undefined && this.known !== objectsKey(data)) this.loadObjects().catch(notifyError);
 		if (this.picked >= data.placed.length) this.picked = -1;
 	}
 
@@ -97,10 +103,26 @@ export class Desk {
 		return this.draft?.index === index && this.draftDrawn ? this.draftDrawn : this.data.drawn[index];
 	}
 
-	async loadObjects(): Promise<void> {
+	/** The state of the drawing that the objects are of, or are being fetched for. */
+	private known: string | undefined;
+	private loaded: Promise<void> | undefined;
+	loadObjects(): Promise<void> {
 		const { id, name } = this.data;
-		this.objects = await call<ShownObjects>('GET', `/api/drawings/${id}/objects`);
-		this.maker.learn('', name, this.objects);
+		const key = (this.known = objectsKey(this.data));
+		const loaded = call<ShownObjects>('GET', `/api/drawings/${id}/objects`).then(
+			(objects) => {
+				// Only the newest counts, however the answers come.
+				if (key !== this.known) return this.loaded;
+				this.objects = objects;
+				this.maker.learn('', name, objects);
+			},
+			(error: unknown) => {
+				// Asked for again when they are next needed.
+				if (key === this.known) this.loaded = undefined;
+				throw error;
+			}
+		);
+		return (this.loaded = loaded);
 	}
 	private async learnOthers(others: readonly { id: string; name: string }[]): Promise<void> {
 		for (const { id, name } of others)
@@ -112,6 +134,7 @@ export class Desk {
 	async rowsNow({ source }: PlacedTable) {
 		if (source.from !== 'objects') return undefined;
 		const others = source.with ?? [];
+		await (this.loaded ?? this.loadObjects());
 		await this.learnOthers(others);
 		return this.maker.rows(
 			source.definition,
@@ -196,6 +219,8 @@ export class Desk {
 	}
 	async reload(): Promise<void> {
 		await invalidate('heptarch:sheet');
+		// Until the page has handed on what it got.
+		await tick();
 	}
 
 	/** Puts the draft on the sheet, or in the place of the table that it came from. */

@@ -96,10 +96,7 @@
 		notify(`Revision ${revision.number} is in. Ctrl+Z takes it back.`);
 	}
 	async function rescale(answer: SheetAnswer) {
-		if (await desk.save(`scale 1:${answer.scale}`, desk.tables, { sheet: answer })) {
-			await desk.loadObjects();
-			canvas.fit();
-		}
+		if (await desk.save(`scale 1:${answer.scale}`, desk.tables, { sheet: answer })) canvas.fit();
 	}
 	async function replace(files: readonly File[]) {
 		const [file] = files;
@@ -108,7 +105,6 @@
 			await call('PUT', `/api/drawings/${id}/file?after=${step}&name=${encodeURIComponent(file.name)}`, file);
 			desk.drop();
 			await desk.reload();
-			await desk.loadObjects();
 			notify(
 				desk.changes
 					? `“${file.name}” is in: ${desk.changes === 1 ? 'one change' : `${desk.changes} changes`} to look at.`
@@ -118,11 +114,6 @@
 			notifyError(error);
 		}
 	}
-	async function move(by: -1 | 1) {
-		await desk.move(by);
-		await desk.loadObjects().catch(notifyError);
-	}
-
 	const NUDGE: Record<string, readonly [number, number]> = {
 		ArrowLeft: [-1, 0],
 		ArrowRight: [1, 0],
@@ -133,7 +124,7 @@
 		const command = event.ctrlKey || event.metaKey;
 		if (command && event.key.toLowerCase() === 'z') {
 			event.preventDefault();
-			void move(event.shiftKey ? 1 : -1);
+			void desk.move(event.shiftKey ? 1 : -1);
 			return;
 		}
 		if (command || event.altKey || isTyping(event)) return;
@@ -190,14 +181,14 @@
 			class="button"
 			disabled={!undoable || desk.busy}
 			title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'}
-			onclick={() => move(-1)}>Undo</button
+			onclick={() => desk.move(-1)}>Undo</button
 		>
 		<button
 			type="button"
 			class="button"
 			disabled={!redoable || desk.busy}
 			title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'}
-			onclick={() => move(1)}>Redo</button
+			onclick={() => desk.move(1)}>Redo</button
 		>
 		<button type="button" class="button" onclick={() => (taking = true)}>Take the drawing…</button>
 		{#if desk.changes}
