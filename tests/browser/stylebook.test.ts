@@ -19,7 +19,7 @@ describe('the Stylebook and the style bench', () => {
 		await page.go('/stylebook');
 		assert.equal((await page.driver.findElements(By.css('main li:not([hidden])'))).length, 8);
 		await page.isAccessible('Stylebook');
-		await (await page.css('[data-find]')).sendKeys('warm paper');
+		await (await page.css('[data-find]')).sendKeys('season ledger');
 		await page.until(
 			'only those that say so',
 			async () => (await page.driver.findElements(By.css('main li:not([hidden])'))).length === 1
