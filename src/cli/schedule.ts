@@ -4,7 +4,7 @@ import { InputError } from '../lib/core/errors.ts';
 import { MM } from '../lib/core/layout/plotted.ts';
 import type { Change } from '../lib/core/schedule/difference.ts';
 import type { ScheduleDefinition } from '../lib/core/schedule/definition.ts';
-import { CORNERS, type Corner, type PlacedTable } from '../lib/core/schedule/placed.ts';
+import { CORNERS, freeId, roomFor, type Corner, type PlacedTable } from '../lib/core/schedule/placed.ts';
 import { checkDefinition, checkPlaced } from '../lib/core/schedule/validate.ts';
 import { checkStyle } from '../lib/core/style/validate.ts';
 import type { Style } from '../lib/core/style/types.ts';
@@ -56,17 +56,13 @@ const millimetres = (text: string) => parseLength(text) / MM;
 
 /** A table of its own, where the specification says, else at the top right inside the frame. */
 function newTable(document: SvgDocument, definition: ScheduleDefinition, place: Place): Omit<PlacedTable, 'rows'> {
-	const taken = new Set(document.placed.map(({ id }) => id));
-	let number = taken.size + 1;
-	while (taken.has(`table-${number}`)) number++;
-	const { width } = document.sheet;
-	const frame = document.found.frames.find(({ x1, x2 }) => x1 > 1 && x2 < width - 1);
+	const room = roomFor(document.found.frames, document.sheet);
 	return {
-		id: `table-${number}`,
+		id: freeId(document.placed),
 		source: { from: 'objects', definition },
 		at: {
-			x: place.x !== undefined ? millimetres(place.x) : frame ? frame.x2 - 3 : width - 10,
-			y: place.y !== undefined ? millimetres(place.y) : frame ? frame.y1 + 3 : 10
+			x: place.x !== undefined ? millimetres(place.x) : room.x2,
+			y: place.y !== undefined ? millimetres(place.y) : room.y1
 		},
 		corner: place.corner ?? (place.x !== undefined ? 'top-start' : 'top-end'),
 		reads: place.reads ?? 'down',

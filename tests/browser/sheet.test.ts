@@ -292,6 +292,24 @@ describe('the sheet view', () => {
 		await page.isAccessible('a table of the sheet');
 	});
 
+	it('what is typed stays with a column that is renamed, and with a row that was left out for a while', async () => {
+		await tab('Rows');
+		const typed = () => tableText('Lanterns and bollards');
+		await page.click('Remark', 'button[@aria-expanded]');
+		await page.fill('Name of the column', 'State');
+		await page.until('renamed', async () => /State/.test(await typed()));
+		assert.match(await typed(), /on order/);
+		// Nothing is listed for a moment, and then everything again.
+		await page.fill('Value', 'nowhere');
+		await page.until('nothing listed', async () => !/on order/.test(await typed()));
+		await page.fill('Value', 'C1');
+		await page.until('listed again', async () => /on order/.test(await typed()));
+		await page.select('Kind of the column', 'code');
+		await press('Keep these rows');
+		await page.until('kept', async () => /Put it in other drawings, too…/.test(await panel()));
+		assert.match(await typed(), /State[\s\S]*on order/);
+	});
+
 	it('a text written over what the drawing says stays, and is shown as such', async () => {
 		await tab('Cells');
 		await page.fill('Mount, row 1', 'on a wall');

@@ -322,18 +322,29 @@ export async function addStep(
 			? { tables, drawing: { ...drawing, ...(before.drawing?.file && { file: before.drawing.file }) } }
 			: { ...before, tables: { ...before.tables, ...tables } };
 		const step = after + 1;
-		await trx.deleteFrom('document_steps').where('document_id', '=', id).where('step', '>=', step).execute();
-		await trx
-			.insertInto('document_steps')
-			.values({ document_id: id, step, label, state: JSON.stringify(state) })
-			.execute();
-		await goTo(trx, id, step, state);
+		await putStep(trx, id, step, label, state);
 		if (document.kind !== 'svg') await rememberCorrections(trx, await openAt(trx, document, state), tables);
 		return { step, state, steps: await stepsOf(trx, id) };
 	});
 }
 
-export async function goTo(trx: Transaction<Database>, id: string, step: number, state: DocumentState): Promise<void> {
+/** Makes a state the step with this number, in the place of whatever was undone from there on. */
+export async function putStep(
+	trx: Transaction<Database>,
+	id: string,
+	step: number,
+	label: string,
+	state: DocumentState
+): Promise<void> {
+	await trx.deleteFrom('document_steps').where('document_id', '=', id).where('step', '>=', step).execute();
+	await trx
+		.insertInto('document_steps')
+		.values({ document_id: id, step, label, state: JSON.stringify(state) })
+		.execute();
+	await goTo(trx, id, step, state);
+}
+
+async function goTo(trx: Transaction<Database>, id: string, step: number, state: DocumentState): Promise<void> {
 	const known = new Set((await trx.selectFrom('styles').select('id').execute()).map((style) => style.id));
 	for (const { style } of Object.values(state.tables))
 		if (style && !known.has(style))

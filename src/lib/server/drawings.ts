@@ -1,15 +1,15 @@
 import { createHash } from 'node:crypto';
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../core/errors.ts';
+import { MM } from '../core/layout/plotted.ts';
 import type { Change } from '../core/schedule/difference.ts';
 import type { DrawingObject } from '../core/schedule/objects.ts';
-import type { PlacedTable } from '../core/schedule/placed.ts';
+import { freeId, type PlacedTable } from '../core/schedule/placed.ts';
 import { isListed, makeRows, type SheetFacts } from '../core/schedule/rows.ts';
 import { prepare } from '../formats/account.ts';
 import { openDocument } from '../formats/index.ts';
 import { sheetFacts, titleOf, withEdits, type SvgDocument } from '../formats/svg/read.ts';
 import { shownObjects, shownText } from '../formats/svg/shown.ts';
-import type { SheetAnswer } from '../formats/svg/sheet.ts';
 import { spritesOf, type Sprites } from '../formats/svg/sprites.ts';
 import { dressedAs, drawOn } from '../formats/svg/write.ts';
 import { answered, changesOf, rowsNow } from '../workbench/schedules.ts';
@@ -18,7 +18,7 @@ import type { DocumentState, DrawingState, TableState } from '../workbench/state
 import { stateTable } from '../workbench/table.ts';
 import { ConflictError, NotFoundError } from './answers.ts';
 import type { Database, RereadRows } from './database.ts';
-import { documentRow, goTo, openAt, openById, stateAt, stepsOf, wordsOf, type Db } from './documents.ts';
+import { documentRow, openAt, openById, putStep, stateAt, stepsOf, wordsOf, type Db } from './documents.ts';
 import { Wardrobe } from './editions.ts';
 import { loadHouse } from './house.ts';
 import { findIn, importStyle } from './styles.ts';
@@ -124,17 +124,12 @@ export interface DrawnOut {
 export async function drawTables(
 	db: Kysely<Database>,
 	id: string,
-	tables: readonly { readonly placed: PlacedTable; readonly state: TableState }[],
-	sheet?: SheetAnswer
+	tables: readonly { readonly placed: PlacedTable; readonly state: TableState }[]
 ): Promise<DrawnOut[]> {
 	const { document } = await openDrawing(db, id);
 	const wardrobe = await Wardrobe.load(db);
 	const options = { house: await loadHouse(db), find: findIn(wardrobe.styles) };
-	const edited = withEdits(document, {
-		...document.edits,
-		...(sheet && { sheet }),
-		placed: tables.map(({ placed }) => placed)
-	});
+	const edited = withEdits(document, { ...document.edits, placed: tables.map(({ placed }) => placed) });
 	return edited.tables.map((entry, index): DrawnOut => {
 		const { placed, state } = tables[index]!;
 		const table = stateTable(entry, state);
@@ -142,7 +137,7 @@ export async function drawTables(
 		const one = style && prepare(edited, [{ index, table, style }], options)[0];
 		const drawn = drawOn(edited, placed, dressedAs({ ...entry, table }, one));
 		const { laid, markup, x, y, width, height } = drawn;
-		const millimetres = (lengths: readonly number[]) => lengths.map((length) => length / 36_000);
+		const millimetres = (lengths: readonly number[]) => lengths.map((length) => length / MM);
 		return {
 			id: placed.id,
 			markup,
@@ -175,24 +170,19 @@ export async function loadSheet(db: Kysely<Database>, id: string) {
 		step: found.step,
 		steps: await stepsOf(db, id),
 		state,
-		...sheetParts(document),
+		sheet: document.sheet,
+		kinds: document.kinds,
+		symbols: [...document.found.symbols].map(([symbol, { name: called }]) => ({ symbol, name: called })),
+		layers: document.found.layers.map(({ name: called, depth, objects }) => ({ name: called, depth, objects })),
+		frames: document.found.frames,
+		placed: document.placed,
+		remarks: document.remarks,
 		tables: document.tables,
 		drawn: await drawTables(db, id, tables),
 		behind: await changesIn(db, document, name),
 		others
 	};
 }
-
-/** What of a drawing changes with its steps. */
-const sheetParts = (document: SvgDocument) => ({
-	sheet: document.sheet,
-	kinds: document.kinds,
-	symbols: [...document.found.symbols].map(([symbol, { name }]) => ({ symbol, name })),
-	layers: document.found.layers.map(({ name, depth, objects }) => ({ name, depth, objects })),
-	frames: document.found.frames,
-	placed: document.placed,
-	remarks: document.remarks
-});
 
 /** The drawing as it may be shown; the objects of a large one as pictures in their places. */
 export async function shownDrawing(
@@ -263,24 +253,9 @@ export async function replaceDrawing(
 			.execute();
 		// What a person typed into attributes stays where its object still is.
 		const state: DocumentState = { tables: { ...tables, ...wears }, drawing: { ...drawing, placed, file: hash } };
-		await addDrawingStep(trx, id, after, `newer file: ${name}`, state);
+		await putStep(trx, id, after + 1, `newer file: ${name}`, state);
 		return { step: after + 1 };
 	});
-}
-
-async function addDrawingStep(
-	trx: Transaction<Database>,
-	id: string,
-	after: number,
-	label: string,
-	state: DocumentState
-): Promise<void> {
-	await trx.deleteFrom('document_steps').where('document_id', '=', id).where('step', '>', after).execute();
-	await trx
-		.insertInto('document_steps')
-		.values({ document_id: id, step: after + 1, label, state: JSON.stringify(state) })
-		.execute();
-	await goTo(trx, id, after + 1, state);
 }
 
 /** The state of a drawing whose schedules have all been read again; undefined where none is behind. */
@@ -345,12 +320,14 @@ export async function reuseSchedule(
 			const rows = makeRows(definition, document.found.objects, sheetFacts(document, name));
 			if (!rows.rows.some(isListed)) return refuse('it holds no object that this schedule would list.');
 			const { tables, drawing } = outright(document, state);
-			const taken = new Set(document.placed.map((one) => one.id));
-			let number = taken.size + 1;
-			while (taken.has(`table-${number}`)) number++;
-			const next: PlacedTable = { ...model, id: `table-${number}`, source: { from: 'objects', definition }, rows };
+			const next: PlacedTable = {
+				...model,
+				id: freeId(document.placed),
+				source: { from: 'objects', definition },
+				rows
+			};
 			const { touches: _touches, ...look } = own;
-			await addDrawingStep(trx, id, found.step, `${title} placed`, {
+			await putStep(trx, id, found.step + 1, `${title} placed`, {
 				tables: { ...tables, [document.placed.length]: look },
 				drawing: { ...drawing, placed: [...document.placed, next] }
 			});

@@ -7,7 +7,7 @@ import { InputError } from '../core/errors.ts';
 import type { PlacedTable } from '../core/schedule/placed.ts';
 import { checkPlaced } from '../core/schedule/validate.ts';
 import type { DrawingEdits } from '../formats/svg/read.ts';
-import { UNITS, type SheetAnswer } from '../formats/svg/sheet.ts';
+import { UNITS } from '../formats/svg/sheet.ts';
 import type { TableState } from '../workbench/state.ts';
 import { COLUMN_KINDS, ROLE_PATTERN } from '../core/table/roles.ts';
 import { TOUCH_SCHEMA } from '../core/style/schema.ts';
@@ -82,7 +82,6 @@ const SCHEMAS = {
 	newStep: closed({ after: step, label, tables: byNumber(tableState), drawing }, ['after', 'label', 'tables']),
 	drawTables: closed(
 		{
-			sheet: sheetAnswer,
 			tables: { type: 'array', maxItems: 60, items: closed({ placed, state: tableState }, ['placed', 'state']) }
 		},
 		['tables']
@@ -168,7 +167,7 @@ export interface Requests {
 		tables: Record<number, TableState>;
 		drawing?: DrawingEdits;
 	};
-	drawTables: { sheet?: SheetAnswer; tables: { placed: PlacedTable; state: TableState }[] };
+	drawTables: { tables: { placed: PlacedTable; state: TableState }[] };
 	reuseSchedule: { placed: PlacedTable; state: TableState; drawings: string[] };
 	moveStep: { from: number; to: number };
 	lift: { table: number; name: string; wear: boolean; after: number };

@@ -10,7 +10,7 @@ import type { DocumentState, TableState } from '../workbench/state.ts';
 import { stateTable } from '../workbench/table.ts';
 import { NotFoundError } from './answers.ts';
 import type { Database } from './database.ts';
-import { goTo, openById, stateAt } from './documents.ts';
+import { openById, putStep, stateAt } from './documents.ts';
 import { frozenDraft, listEditions, Wardrobe } from './editions.ts';
 import { loadHouse } from './house.ts';
 import { findIn } from './styles.ts';
@@ -132,12 +132,7 @@ export async function nextStep(
 		.executeTakeFirstOrThrow();
 	const before = await stateAt(trx, document, step);
 	const state = { ...before, ...drawing, tables: { ...before.tables, ...changed } };
-	await trx.deleteFrom('document_steps').where('document_id', '=', document).where('step', '>', step).execute();
-	await trx
-		.insertInto('document_steps')
-		.values({ document_id: document, step: step + 1, label, state: JSON.stringify(state) })
-		.execute();
-	await goTo(trx, document, step + 1, state);
+	await putStep(trx, document, step + 1, label, state);
 }
 
 /**

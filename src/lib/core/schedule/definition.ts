@@ -1,3 +1,4 @@
+import { combinationOf, membersOf, type Test } from '../style/conditions.ts';
 import type { Condition } from '../style/types.ts';
 import { COLUMN_KINDS, type ColumnKind } from '../table/roles.ts';
 import { LENGTH_PATTERN } from '../units.ts';
@@ -68,6 +69,70 @@ export const SOURCE_WORDS: Readonly<Record<SourceName, string>> = {
 
 /** Sources whose cells are worked out from several objects, so that they tell no rows apart. */
 export const GATHERED: ReadonlySet<SourceName> = new Set(['sum', 'count', 'computed', 'typed']);
+
+/** The columns that a condition names. */
+const namedIn = (condition: Condition): string[] => {
+	const members = membersOf(condition);
+	const { column } = condition as Test;
+	return members.length ? members.flatMap(namedIn) : column === undefined ? [] : [column];
+};
+
+/** The first column that a definition sorts, groups or filters by and does not have. */
+export function missingColumn({ columns, sort, groupBy, where }: ScheduleDefinition): string | undefined {
+	const names = new Set(columns.map(({ name }) => name));
+	return [
+		...(sort ?? []).map(({ by }) => by),
+		...(groupBy === undefined ? [] : [groupBy]),
+		...(where ? namedIn(where) : [])
+	].find((name) => !names.has(name));
+}
+
+/** A definition in which a column is called otherwise, wherever it is named. */
+export function renamed(definition: ScheduleDefinition, from: string, to: string): ScheduleDefinition {
+	const instead = (name: string) => (name === from ? to : name);
+	const inCondition = (condition: Condition): Condition => {
+		switch (combinationOf(condition)) {
+			case 'all':
+				return { all: membersOf(condition).map(inCondition) };
+			case 'any':
+				return { any: membersOf(condition).map(inCondition) };
+			case 'not':
+				return { not: inCondition(membersOf(condition)[0]!) };
+			default: {
+				const { column } = condition as Test;
+				return column === from ? ({ ...condition, column: to } as Condition) : condition;
+			}
+		}
+	};
+	const { sort, groupBy, where } = definition;
+	return {
+		...definition,
+		columns: definition.columns.map((column) => ({
+			...column,
+			name: instead(column.name),
+			...(column.from === 'computed' && {
+				formula: column.formula.map((term) =>
+					typeof term === 'object' && 'column' in term ? { column: instead(term.column) } : term
+				)
+			})
+		})),
+		...(sort && { sort: sort.map(({ by, order }) => ({ by: instead(by), order })) }),
+		...(groupBy !== undefined && { groupBy: instead(groupBy) }),
+		...(where && { where: inCondition(where) })
+	};
+}
+
+/** A definition without a column; what sorted, grouped or filtered by it goes with it. Formulas that name it do not. */
+export function withoutColumn(definition: ScheduleDefinition, name: string): ScheduleDefinition {
+	const { sort, groupBy, where, ...rest } = definition;
+	return {
+		...rest,
+		columns: definition.columns.filter((column) => column.name !== name),
+		...(sort && { sort: sort.filter(({ by }) => by !== name) }),
+		...(groupBy !== undefined && groupBy !== name && { groupBy }),
+		...(where && !namedIn(where).includes(name) && { where })
+	};
+}
 
 const closed = (properties: object, required: readonly string[]) => ({
 	type: 'object',

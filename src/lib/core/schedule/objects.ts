@@ -18,10 +18,11 @@ export interface ObjectKind {
 	/** Id of the symbol, where one draws it. */
 	readonly symbol: string | null;
 	readonly count: number;
-	/** Attributes that its objects have, with how many have them and some of their values. */
+	/** Attributes that its objects have: how many have them, how many different values there are, and some of those. */
 	readonly attributes: readonly {
 		readonly name: string;
 		readonly count: number;
+		readonly values: number;
 		readonly samples: readonly string[];
 	}[];
 	readonly layers: readonly string[];
@@ -108,7 +109,7 @@ export function kindsOf(
 ): ObjectKind[] {
 	const kinds = new Map<
 		string,
-		{ count: number; attributes: Map<string, { count: number; samples: Set<string> }>; layers: Set<string> }
+		{ count: number; attributes: Map<string, { count: number; values: Set<string> }>; layers: Set<string> }
 	>();
 	for (const { kind, attributes, layer } of objects) {
 		let own = kinds.get(kind);
@@ -117,9 +118,9 @@ export function kindsOf(
 		if (layer) own.layers.add(layer);
 		for (const name in attributes) {
 			let seen = own.attributes.get(name);
-			if (!seen) own.attributes.set(name, (seen = { count: 0, samples: new Set() }));
+			if (!seen) own.attributes.set(name, (seen = { count: 0, values: new Set() }));
 			seen.count++;
-			if (seen.samples.size < MOST_SAMPLES) seen.samples.add(attributes[name]!);
+			seen.values.add(attributes[name]!);
 		}
 	}
 	return [...kinds].map(([kind, { count, attributes, layers }]) => ({
@@ -127,7 +128,12 @@ export function kindsOf(
 		name: symbols.get(kind)?.name ?? kind,
 		symbol: symbols.has(kind) ? kind : null,
 		count,
-		attributes: [...attributes].map(([name, seen]) => ({ name, count: seen.count, samples: [...seen.samples] })),
+		attributes: [...attributes].map(([name, seen]) => ({
+			name,
+			count: seen.count,
+			values: seen.values.size,
+			samples: [...seen.values].slice(0, MOST_SAMPLES)
+		})),
 		layers: [...layers]
 	}));
 }

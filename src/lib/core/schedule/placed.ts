@@ -1,5 +1,6 @@
 import type { Plotting } from '../layout/plotted.ts';
-import type { ScheduleDefinition } from './definition.ts';
+import type { Extent } from '../layout/matrix.ts';
+import { renamed, type ScheduleDefinition } from './definition.ts';
 import type { ScheduleRow, ScheduleRows } from './rows.ts';
 import type { Reading } from './table.ts';
 
@@ -30,6 +31,48 @@ export interface PlacedTable extends Plotting {
 	readonly reads: Reading;
 	/** Of columns that were given one, by name. */
 	readonly widths?: Readonly<Record<string, number>>;
+}
+
+/** An id that no table on a sheet has yet. */
+export function freeId(placed: readonly Pick<PlacedTable, 'id'>[]): string {
+	const taken = new Set(placed.map(({ id }) => id));
+	let number = taken.size + 1;
+	while (taken.has(`table-${number}`)) number++;
+	return `table-${number}`;
+}
+
+/** The innermost of the frames that stand inside a sheet's edges. */
+export const innerFrame = (
+	frames: readonly Extent[],
+	{ width, height }: { readonly width: number; readonly height: number }
+): Extent | undefined =>
+	frames
+		.filter(({ x1, y1, x2, y2 }) => x1 > 1 && y1 > 1 && x2 < width - 1 && y2 < height - 1)
+		.sort((a, b) => b.x1 - a.x1)[0];
+
+/** A table keeps so far from a frame, and from the sheet's edge where there is none. */
+const FROM_FRAME = 3;
+const FROM_EDGE = 10;
+
+/** The rectangle that tables are put in: inside the frame, else inside the sheet's edges. */
+export function roomFor(frames: readonly Extent[], sheet: { readonly width: number; readonly height: number }): Extent {
+	const frame = innerFrame(frames, sheet);
+	const { x1, y1, x2, y2 } = frame ?? { x1: 0, y1: 0, x2: sheet.width, y2: sheet.height };
+	const keep = frame ? FROM_FRAME : FROM_EDGE;
+	return { x1: x1 + keep, y1: y1 + keep, x2: x2 - keep, y2: y2 - keep };
+}
+
+/** A table in which a column is called otherwise: what was typed in it, and its width, stay with it. */
+export function withRenamed(placed: PlacedTable, from: string, to: string): PlacedTable {
+	const { source, rows, widths } = placed;
+	return {
+		...placed,
+		source: source.from === 'objects' ? { ...source, definition: renamed(source.definition, from, to) } : source,
+		rows: { ...rows, columns: rows.columns.map((column) => (column.name === from ? { ...column, name: to } : column)) },
+		...(widths && {
+			widths: Object.fromEntries(Object.entries(widths).map(([name, width]) => [name === from ? to : name, width]))
+		})
+	};
 }
 
 /** Where a table's top left corner is. */

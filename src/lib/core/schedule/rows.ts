@@ -6,7 +6,7 @@ import { roleFamily, type ColumnKind, type RowRole } from '../table/roles.ts';
 import { ASPECTS } from '../style/types.ts';
 import { amountOf, decimalMarkOf, parseValue, type DecimalMark } from '../values/parse.ts';
 import { compute, formulaFault, NoAnswer } from './computed.ts';
-import { GATHERED, type ScheduleColumn, type ScheduleDefinition } from './definition.ts';
+import { GATHERED, missingColumn, type ScheduleColumn, type ScheduleDefinition } from './definition.ts';
 import type { DrawingObject } from './objects.ts';
 
 export interface ScheduleCell {
@@ -316,16 +316,17 @@ export function makeRows(
 }
 
 /** Throws InputError where a definition names one thing twice or something that is not there. */
-export function checkNames({ columns, sort, groupBy, where: _where }: ScheduleDefinition): void {
+export function checkNames(definition: ScheduleDefinition): void {
+	const { columns } = definition;
 	const names = columns.map(({ name }) => name);
 	const twice = names.find((name, i) => names.indexOf(name) !== i);
 	if (twice !== undefined)
 		throw new InputError('schedule', `Two columns are called “${twice}”. Give one of them another name.`, '/columns');
 	if (columns.every(({ hidden }) => hidden))
 		throw new InputError('schedule', 'Every column is hidden; a schedule shows one at least.', '/columns');
-	for (const name of [...(sort ?? []).map(({ by }) => by), ...(groupBy === undefined ? [] : [groupBy])])
-		if (!names.includes(name))
-			throw new InputError('schedule', `There is no column “${name}” to sort or group by.`, '/sort');
+	const missing = missingColumn(definition);
+	if (missing !== undefined)
+		throw new InputError('schedule', `There is no column “${missing}” to sort, group or filter by.`, '/columns');
 	for (const column of columns) {
 		const fault = column.from === 'computed' ? formulaFault(column.formula, names) : undefined;
 		if (fault) throw new InputError('schedule', `“${column.name}”: ${fault}`, '/columns');

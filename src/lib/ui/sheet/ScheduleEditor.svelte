@@ -2,11 +2,14 @@
 	import ConditionEditor from '../bench/ConditionEditor.svelte';
 	import {
 		SOURCE_WORDS,
+		withoutColumn,
 		type ColumnSource,
 		type ScheduleColumn,
 		type ScheduleDefinition,
 		type SourceName
 	} from '$lib/core/schedule/definition.ts';
+	import { headingFor } from '$lib/core/schedule/propose.ts';
+	import { COLUMN_KINDS } from '$lib/core/table/roles.ts';
 	import type { PlacedSource } from '$lib/core/schedule/placed.ts';
 	import type { Condition } from '$lib/core/style/types.ts';
 	import type { Desk } from './desk.svelte.ts';
@@ -14,7 +17,14 @@
 
 	/** What a schedule lists and how: kinds, columns, order, groups, filter. Every change is shown on the sheet at once. */
 	type Source = Extract<PlacedSource, { from: 'objects' }>;
-	let { desk, source, onsource }: { desk: Desk; source: Source; onsource: (source: Source) => void } = $props();
+	interface Props {
+		desk: Desk;
+		source: Source;
+		onsource: (source: Source) => void;
+		/** A column is called otherwise, wherever it is named; what was typed in it stays with it. */
+		onrename: (from: string, to: string) => void;
+	}
+	let { desk, source, onsource, onrename }: Props = $props();
 	const { definition } = $derived(source);
 	const onset = (next: ScheduleDefinition) => onsource({ ...source, definition: next });
 
@@ -40,26 +50,9 @@
 
 	const setColumn = (c: number, column: ScheduleColumn) =>
 		change({ columns: definition.columns.map((old, i) => (i === c ? column : old)) });
-	/** A new name goes wherever the old one stood. */
 	function rename(c: number, name: string) {
-		const old = names[c]!;
 		const next = name.trim();
-		if (!next || next === old || names.includes(next)) return;
-		const instead = (one: string) => (one === old ? next : one);
-		onset({
-			...definition,
-			columns: definition.columns.map((column, i) => ({
-				...column,
-				...(i === c && { name: next }),
-				...(column.from === 'computed' && {
-					formula: column.formula.map((term) =>
-						typeof term === 'object' && 'column' in term ? { column: instead(term.column) } : term
-					)
-				})
-			})),
-			...(definition.sort && { sort: definition.sort.map(({ by, order }) => ({ by: instead(by), order })) }),
-			...(definition.groupBy !== undefined && { groupBy: instead(definition.groupBy) })
-		});
+		if (next && !names.includes(next)) onrename(names[c]!, next);
 	}
 	function move(c: number, by: -1 | 1) {
 		const to = c + by;
@@ -70,24 +63,18 @@
 		change({ columns });
 	}
 	function remove(c: number) {
-		const gone = names[c]!;
-		const columns = definition.columns.filter((_, i) => i !== c);
-		if (!columns.length) return;
 		open = -1;
-		const { groupBy, sort, ...rest } = definition;
-		onset({
-			...rest,
-			columns,
-			...(sort && { sort: sort.filter(({ by }) => by !== gone) }),
-			...(groupBy !== undefined && groupBy !== gone && { groupBy })
-		});
+		onset(withoutColumn(definition, names[c]!));
+	}
+	function setKind(c: number, kind: string) {
+		const { kind: _old, ...rest } = definition.columns[c]!;
+		setColumn(c, (kind ? { ...rest, kind } : rest) as ScheduleColumn);
 	}
 	const free = (wanted: string): string => {
 		let name = wanted;
 		for (let i = 2; names.includes(name); i++) name = `${wanted} ${i}`;
 		return name;
 	};
-	const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1).replace(/[-_]/g, ' ');
 	const NAMES: Partial<Record<SourceName, string>> = {
 		count: 'No.',
 		kind: 'Object',
@@ -108,7 +95,7 @@
 		return { from } as ColumnSource;
 	}
 	const nameFor = (source: ColumnSource) =>
-		'attribute' in source ? capital(source.attribute) : (NAMES[source.from] ?? 'Column');
+		'attribute' in source ? headingFor(source.attribute) : (NAMES[source.from] ?? 'Column');
 	function add(value: string) {
 		const source = sourceFor(value);
 		open = definition.columns.length;
@@ -282,6 +269,15 @@
 							onset={(formula) => setColumn(c, { ...column, formula })}
 						/>
 					{/if}
+					<select
+						class="field w-full"
+						aria-label="Kind of the column"
+						value={column.kind ?? ''}
+						onchange={(event) => setKind(c, event.currentTarget.value)}
+					>
+						<option value="">the kind that its cells show</option>
+						{#each COLUMN_KINDS as kind (kind)}<option value={kind}>{kind}</option>{/each}
+					</select>
 					<div class="flex flex-wrap gap-1">
 						<button
 							type="button"

@@ -8,6 +8,7 @@
 	import type { Desk } from './desk.svelte.ts';
 	import { BASE, drawingFrom, fitToSheet, rulerStep, tablesElement } from './drawing.ts';
 	import { Painter } from './painter.ts';
+	import { hiddenWithin, isInside, objectAt, rings, snapped, type Box, type Spot } from './pointing.ts';
 	import Ruler from './Ruler.svelte';
 
 	/** The sheet itself: pan, zoom, what is picked and lit, and tables under the pointer. Lengths are millimetres of paper. */
@@ -21,10 +22,10 @@
 	let moving = $state(false);
 	let phase = $state<'loading' | 'shown'>('loading');
 	/** Where the pointer is on the sheet. */
-	let pointer = $state.raw<{ x: number; y: number }>();
+	let pointer = $state.raw<Spot>();
 	/** A table or a column's edge on its way. */
 	let dragged = $state.raw<
-		| { kind: 'table'; index: number; dx: number; dy: number; snapped: { x?: number; y?: number } }
+		| { kind: 'table'; index: number; dx: number; dy: number; snapped: Partial<Spot> }
 		| { kind: 'column'; index: number; column: number; dx: number }
 	>();
 
@@ -83,18 +84,7 @@
 		pausing = undefined;
 		const { x, y, scale } = view;
 		const window = { x: -x / scale, y: -y / scale, width: size.width / scale, height: size.height / scale };
-		painter?.paint(window, scale, hiddenWithin(desk.hidden));
-	}
-	/** Hidden layers with those that stand in them. */
-	function hiddenWithin(hidden: ReadonlySet<number>): number[] {
-		const { layers } = desk.data;
-		let under = Infinity;
-		return layers.flatMap(({ depth }, index) => {
-			if (depth <= under) under = Infinity;
-			const isHidden = under < depth || hidden.has(index);
-			if (hidden.has(index) && under === Infinity) under = depth;
-			return isHidden ? [index] : [];
-		});
+		painter?.paint(window, scale, hiddenWithin(desk.data.layers, desk.hidden));
 	}
 	let tables: SVGSVGElement | undefined;
 	const shownTables = $derived([
@@ -139,34 +129,13 @@
 	const at = $derived.by(() => {
 		if (!desk.placing || !desk.draftDrawn || !desk.draft) return undefined;
 		const point = pointer ?? { x: sheet.width / 2, y: sheet.height / 2 };
-		return snapped(topLeft({ at: point, corner: desk.draft.placed.corner }, desk.draftDrawn), desk.draftDrawn, -1);
+		const { width, height } = desk.draftDrawn;
+		return snap({ ...topLeft({ at: point, corner: desk.draft.placed.corner }, desk.draftDrawn), width, height }, -1);
 	});
 
 	/** Nearer than this, in pixels, an edge snaps. */
 	const NEAR = 7;
-	function snapped(
-		corner: { x: number; y: number },
-		{ width, height }: { width: number; height: number },
-		except: number
-	): { x: number; y: number; on: { x?: number; y?: number } } {
-		const lines = desk.snapLines(except);
-		const near = NEAR / view.scale;
-		const nearest = (edges: readonly number[], candidates: readonly number[]) => {
-			let best: { by: number; line: number } | undefined;
-			for (const edge of edges)
-				for (const line of candidates)
-					if (Math.abs(line - edge) < near && (!best || Math.abs(line - edge) < Math.abs(best.by)))
-						best = { by: line - edge, line };
-			return best;
-		};
-		const x = nearest([corner.x, corner.x + width], lines.x);
-		const y = nearest([corner.y, corner.y + height], lines.y);
-		return {
-			x: corner.x + (x?.by ?? 0),
-			y: corner.y + (y?.by ?? 0),
-			on: { ...(x && { x: x.line }), ...(y && { y: y.line }) }
-		};
-	}
+	const snap = (box: Box, except: number) => snapped(box, desk.snapLines(except), NEAR / view.scale);
 
 	const MARGIN = 28;
 	export function fit(box = { x: 0, y: 0, width: sheet.width, height: sheet.height }): void {
@@ -231,25 +200,7 @@
 		zoomBy(Math.exp(-event.deltaY * unit * 0.0016), event.clientX - box.left, event.clientY - box.top);
 	}
 
-	const inside = ({ x, y }: { x: number; y: number }, box: { x: number; y: number; width: number; height: number }) =>
-		x >= box.x && x <= box.x + box.width && y >= box.y && y <= box.y + box.height;
-	const tableAt = (point: { x: number; y: number }) =>
-		desk.data.drawn.findLastIndex((_, index) => inside(point, desk.drawnAt(index)!));
-	/** The smallest object at a point. */
-	function objectAt({ x, y }: { x: number; y: number }): number {
-		const { objects } = desk;
-		if (!objects) return -1;
-		let best = -1;
-		let least = Infinity;
-		const e = objects.extents;
-		const slack = 3 / view.scale;
-		for (let i = 0, k = 0; k < e.length; i++, k += 4) {
-			if (x < e[k]! - slack || y < e[k + 1]! - slack || x > e[k + 2]! + slack || y > e[k + 3]! + slack) continue;
-			const area = (e[k + 2]! - e[k]!) * (e[k + 3]! - e[k + 1]!);
-			if (area <= least) [best, least] = [i, area];
-		}
-		return best;
-	}
+	const tableAt = (point: Spot) => desk.data.drawn.findLastIndex((_, index) => isInside(point, desk.drawnAt(index)!));
 
 	let press:
 		{ x: number; y: number; view: typeof view; table: number; column: number; moved: boolean; id: number } | undefined;
@@ -278,7 +229,8 @@
 			dragged = { kind: 'column', index: desk.picked, column: press.column, dx: dx / view.scale };
 		} else if (press.table >= 0 && press.table === desk.picked && desk.draft?.index === undefined) {
 			const drawn = desk.drawnAt(press.table)!;
-			const moved = snapped({ x: drawn.x + dx / view.scale, y: drawn.y + dy / view.scale }, drawn, press.table);
+			const { x, y, width, height } = drawn;
+			const moved = snap({ x: x + dx / view.scale, y: y + dy / view.scale, width, height }, press.table);
 			dragged = {
 				kind: 'table',
 				index: press.table,
@@ -307,7 +259,7 @@
 			}
 			return;
 		}
-		const object = objectAt(point);
+		const object = desk.objects ? objectAt(desk.objects, point, 3 / view.scale) : -1;
 		desk.object = object;
 		if (object >= 0 && desk.picked < 0) desk.lit = [desk.objects!.kinds[desk.objects!.kind[object]!]!];
 	}
@@ -346,16 +298,7 @@
 		const { objects, lit, object, picked } = desk;
 		if (!objects) return '';
 		const kinds = new Set(lit.map((kind) => objects.kinds.indexOf(kind)));
-		const e = objects.extents;
-		let path = '';
-		objects.kind.forEach((kind, i) => {
-			if (!(picked < 0 && kinds.has(kind)) && i !== object) return;
-			const [x1, y1, x2, y2] = [e[4 * i]!, e[4 * i + 1]!, e[4 * i + 2]!, e[4 * i + 3]!];
-			const [rx, ry] = [Math.max((x2 - x1) / 2, 0.6), Math.max((y2 - y1) / 2, 0.6)];
-			const [cx, cy] = [(x1 + x2) / 2, (y1 + y2) / 2];
-			path += `M${cx - rx} ${cy}a${rx} ${ry} 0 1 0 ${2 * rx} 0a${rx} ${ry} 0 1 0 ${-2 * rx} 0Z`;
-		});
-		return path;
+		return rings(objects, (i) => i === object || (picked < 0 && kinds.has(objects.kind[i]!)));
 	});
 	/** The row of the picked table that lists the clicked object. */
 	const litRows = $derived.by(() => {
@@ -378,9 +321,7 @@
 		desk.draft && desk.draft.index === undefined && !desk.placing ? desk.draftDrawn : undefined
 	);
 	const px = (pixels: number) => pixels / view.scale;
-	const shift = $derived(
-		dragged?.kind === 'table' ? dragged : { dx: 0, dy: 0, snapped: {} as { x?: number; y?: number } }
-	);
+	const shift = $derived(dragged?.kind === 'table' ? dragged : { dx: 0, dy: 0, snapped: {} as Partial<Spot> });
 	const snapOn = $derived(at?.on ?? shift.snapped);
 	$effect(() => {
 		const index = dragged?.kind === 'table' ? dragged.index : -1;

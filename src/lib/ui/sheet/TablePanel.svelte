@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { roleFamily } from '$lib/core/table/roles.ts';
 	import { ASPECTS, type Aspect } from '$lib/core/style/types.ts';
-	import type { PlacedSource, PlacedTable } from '$lib/core/schedule/placed.ts';
+	import { withRenamed, type PlacedSource, type PlacedTable } from '$lib/core/schedule/placed.ts';
 	import type { Reading } from '$lib/core/schedule/table.ts';
 	import StyleDock from '../documents/StyleDock.svelte';
 	import { excerpt } from '$lib/workbench/excerpt.ts';
@@ -56,10 +56,26 @@
 		const base = desk.draft ?? desk.draftOf(index);
 		void desk.tryOut({ ...base, placed: { ...base.placed, source } }, { newRows: true });
 	};
+	function rename(from: string, to: string) {
+		const draft = desk.draft ?? desk.draftOf(index);
+		const base = draft.base ?? { rows: draft.placed.rows, own: draft.own };
+		const before = { ...draft.placed, rows: base.rows };
+		void desk.tryOut(
+			{
+				...draft,
+				placed: withRenamed(draft.placed, from, to),
+				base: { ...base, rows: withRenamed(before, from, to).rows }
+			},
+			{ newRows: true }
+		);
+	}
 	/** Saves at once, or goes on with the draft of a new table. */
 	function set(next: { placed?: PlacedTable; own?: TableState }, words: string) {
-		if (isNew || isChanged) void desk.tryOut({ ...shown, ...next });
-		else void desk.change(index, `${title}: ${words}`, next);
+		if (isNew || isChanged) {
+			// What is typed now is what the definition goes on with.
+			const { base: _base, ...draft } = shown;
+			void desk.tryOut({ ...draft, ...next });
+		} else void desk.change(index, `${title}: ${words}`, next);
 	}
 	const reads = (to: Reading) =>
 		set(withRows({ placed, own }, placed.rows, undefined, to), to === 'up' ? 'reads upwards' : 'reads downwards');
@@ -122,29 +138,7 @@
 
 <div class="mt-3">
 	{#if current === 'rows' && placed.source.from === 'objects'}
-		<ScheduleEditor {desk} source={placed.source} {onsource} />
-		<div class="sticky -bottom-4 -mx-4 mt-4 flex flex-wrap gap-2 border-t border-hairline bg-sheet px-4 py-3">
-			{#if isNew}
-				<button
-					type="button"
-					class="button primary"
-					disabled={!desk.draftDrawn || desk.placing}
-					onclick={() => (desk.placing = true)}>Place it on the sheet…</button
-				>
-				{#if desk.placing}<p class="text-quiet">Click where it is to stand; Enter sets it down, Esc lets go.</p>{/if}
-			{:else if isChanged}
-				<button
-					type="button"
-					class="button primary"
-					disabled={desk.busy}
-					onclick={() => desk.keepDraft(`${title} changed`)}>Keep these rows</button
-				>
-				<button type="button" class="button" onclick={() => desk.drop()}>As it was</button>
-			{:else}
-				<button type="button" class="button small" onclick={onreuse}>Put it in other drawings, too…</button>
-				<a class="button small" href="/documents/{desk.data.id}/formats?table={index}">See it in every format</a>
-			{/if}
-		</div>
+		<ScheduleEditor {desk} source={placed.source} {onsource} onrename={rename} />
 	{:else if current === 'cells'}
 		{#if placed.source.from === 'revisions'}<button type="button" class="button mb-3" onclick={onrevision}
 				>Add a revision…</button
@@ -186,3 +180,28 @@
 		<ChangesList {changes} onaccept={(answers) => desk.accept(index, answers)} />
 	{/if}
 </div>
+
+{#if isNew || isChanged || current === 'rows'}
+	<div class="sticky -bottom-4 -mx-4 mt-4 flex flex-wrap gap-2 border-t border-hairline bg-sheet px-4 py-3">
+		{#if isNew}
+			<button
+				type="button"
+				class="button primary"
+				disabled={!desk.draftDrawn || desk.placing}
+				onclick={() => (desk.placing = true)}>Place it on the sheet…</button
+			>
+			{#if desk.placing}<p class="text-quiet">Click where it is to stand; Enter sets it down, Esc lets go.</p>{/if}
+		{:else if isChanged}
+			<button
+				type="button"
+				class="button primary"
+				disabled={desk.busy}
+				onclick={() => desk.keepDraft(`${title} changed`)}>Keep these rows</button
+			>
+			<button type="button" class="button" onclick={() => desk.drop()}>As it was</button>
+		{:else}
+			<button type="button" class="button small" onclick={onreuse}>Put it in other drawings, too…</button>
+			<a class="button small" href="/documents/{desk.data.id}/formats?table={index}">See it in every format</a>
+		{/if}
+	</div>
+{/if}

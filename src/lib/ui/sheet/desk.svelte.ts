@@ -1,12 +1,12 @@
 import { tick } from 'svelte';
 import { invalidate } from '$app/navigation';
 import type { Answer, Change } from '$lib/core/schedule/difference.ts';
-import type { ScheduleDefinition } from '$lib/core/schedule/definition.ts';
 import type { Extent } from '$lib/core/layout/matrix.ts';
 import type { ObjectKind } from '$lib/core/schedule/objects.ts';
-import type { PlacedTable } from '$lib/core/schedule/placed.ts';
+import { freeId, innerFrame, roomFor, type PlacedTable } from '$lib/core/schedule/placed.ts';
+import { proposeSchedule } from '$lib/core/schedule/propose.ts';
 import { standing } from '$lib/core/schedule/table.ts';
-import type { SheetFacts } from '$lib/core/schedule/rows.ts';
+import type { ScheduleRows, SheetFacts } from '$lib/core/schedule/rows.ts';
 import type { DocumentTable } from '$lib/formats/document.ts';
 import type { ShownObjects } from '$lib/formats/svg/shown.ts';
 import type { Sheet, SheetAnswer } from '$lib/formats/svg/sheet.ts';
@@ -43,6 +43,11 @@ export interface Draft {
 	readonly own: TableState;
 	/** Which table on the sheet it is; undefined for a new one. */
 	readonly index?: number;
+	/**
+	 * The rows and touches that its definition began with. Whatever is tried with the definition, what was typed by hand
+	 * comes from these, so that a row that was left out for a while comes back with it.
+	 */
+	readonly base?: { readonly rows: ScheduleRows; readonly own: TableState };
 }
 
 /** What the objects of a drawing depend on. */
@@ -94,9 +99,6 @@ export class Desk {
 			names: new Map(this.data.kinds.map(({ kind, name }) => [kind, name])),
 			symbols: new Set(this.data.symbols.map(({ symbol }) => symbol))
 		};
-	}
-	get pickedTable() {
-		return this.tables[this.picked];
 	}
 	/** What is drawn of the table at an index: its draft while it is being changed. */
 	drawnAt(index: number): DrawnOut | undefined {
@@ -153,8 +155,13 @@ export class Desk {
 			if (newRows) {
 				const now = await this.rowsNow(placed);
 				if (turn !== this.turn) return;
-				if (now) ({ placed, own } = answered(placed, own, now, 'all'));
-				this.draft = { ...draft, placed, own };
+				const base = draft.base ?? { rows: placed.rows, own };
+				if (now) {
+					const next = answered({ ...placed, rows: base.rows }, base.own, now, 'all');
+					placed = next.placed;
+					own = { ...own, ...(next.own.touches && { touches: next.own.touches }) };
+				}
+				this.draft = { ...draft, placed, own, base };
 			}
 			const [drawn] = await call<DrawnOut[]>('POST', `/api/drawings/${this.data.id}/draw`, {
 				tables: [{ placed, state: own }]
@@ -293,82 +300,28 @@ export class Desk {
 		return this.data.behind.reduce((sum, { changes }) => sum + changes.length, 0);
 	}
 
-	/** A new schedule of some kinds, as a first proposal: what their objects say, merged, with how many there are. */
-	propose(kinds: readonly string[], style: TableState): Draft {
-		const chosen = this.data.kinds.filter(({ kind }) => !kinds.length || kinds.includes(kind));
-		const total = chosen.reduce((sum, { count }) => sum + count, 0);
-		const counts = new Map<string, { count: number; values: Set<string> }>();
-		for (const { attributes } of chosen)
-			for (const { name, count, samples } of attributes) {
-				const known = counts.get(name) ?? { count: 0, values: new Set() };
-				known.count += count;
-				samples.forEach((sample) => known.values.add(sample));
-				counts.set(name, known);
-			}
-		// What hardly any object says, or every object says differently, tells nothing of many.
-		const telling = [...counts]
-			.filter(([name, { count }]) => count * 2 > total && !this.isOwnName(name, kinds, count))
-			.slice(0, 6);
-		const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1).replace(/[-_]/g, ' ');
-		const definition: ScheduleDefinition = {
-			format: 'heptarch-schedule',
-			version: 1,
-			title: chosen.length === 1 ? chosen[0]!.name : 'Schedule',
-			...(kinds.length && kinds.length < this.data.kinds.length && { kinds }),
-			rows: 'merged',
-			columns: [
-				...(telling.length
-					? telling.map(([attribute]) => ({ from: 'attribute' as const, attribute, name: capital(attribute) }))
-					: [{ from: 'kind' as const, name: 'Object' }]),
-				{ from: 'count', name: 'No.' }
-			]
-		};
-		return { placed: this.fresh({ from: 'objects', definition }), own: style };
-	}
-	/** Whether every object of these kinds says something else under this name: a number, a label. */
-	private isOwnName(name: string, kinds: readonly string[], count: number): boolean {
-		const { objects } = this;
-		if (!objects || count < 4) return false;
-		const at = objects.names.indexOf(name);
-		const values = new Set<number>();
-		objects.attributes.forEach((said, i) => {
-			if (kinds.length && !kinds.includes(objects.kinds[objects.kind[i]!]!)) return;
-			for (let k = 0; k < said.length; k += 2) if (said[k] === at) values.add(said[k + 1]!);
-		});
-		return values.size > count * 0.9;
+	/** A new schedule of some kinds, as a first proposal. */
+	propose(kinds: readonly string[], own: TableState): Draft {
+		const definition = proposeSchedule(this.data.kinds, kinds);
+		const rows = { columns: [{ name: '–' }], rows: [], problems: [] };
+		return { placed: this.fresh({ from: 'objects', definition }, rows), own };
 	}
 
-	/** A table with an id of its own, at the top right inside the frame. */
-	fresh(source: PlacedTable['source'], rows?: PlacedTable['rows']): PlacedTable {
-		const taken = new Set(this.data.placed.map(({ id }) => id));
-		let number = taken.size + 1;
-		while (taken.has(`table-${number}`)) number++;
-		const { width, height } = this.data.sheet;
-		const frame = this.frame;
-		const end = frame ? frame.x2 - 3 : width - 10;
-		const top = frame ? frame.y1 + 3 : 10;
-		// Below what stands along that edge already, while there is room.
-		const below = Math.max(
-			top,
-			...this.data.drawn
-				.filter((drawn) => drawn.x + drawn.width > end - 20 && drawn.y < height / 2)
-				.map(({ y, height: h }) => y + h + 5)
-		);
+	/** A table with an id of its own, at the top right, below what stands along that edge already. */
+	fresh(source: PlacedTable['source'], rows: PlacedTable['rows']): PlacedTable {
+		const { sheet, drawn, placed, frames } = this.data;
+		const room = roomFor(frames, sheet);
+		const below = drawn
+			.filter(({ x, y, width }) => x + width > room.x2 - 20 && y < sheet.height / 2)
+			.reduce((least, { y, height }) => Math.max(least, y + height + 5), room.y1);
 		return {
-			id: `table-${number}`,
+			id: freeId(placed),
 			source,
-			rows: rows ?? { columns: [{ name: '–' }], rows: [], problems: [] },
-			at: { x: end, y: below < height * 0.8 ? below : top },
+			rows,
+			at: { x: room.x2, y: below < sheet.height * 0.8 ? below : room.y1 },
 			corner: 'top-end',
 			reads: 'down'
 		};
-	}
-	/** The innermost frame of the sheet. */
-	get frame(): Extent | undefined {
-		const { width, height } = this.data.sheet;
-		return this.data.frames
-			.filter(({ x1, y1, x2, y2 }) => x1 > 1 && y1 > 1 && x2 < width - 1 && y2 < height - 1)
-			.sort((a, b) => b.x1 - a.x1)[0];
 	}
 
 	/** Lines that a table's edges snap to: the sheet's frame and the edges of other tables. */
@@ -377,7 +330,7 @@ export class Desk {
 		const boxes = this.data.drawn.flatMap(({ x, y, width: w, height: h }, i) =>
 			i === except ? [] : [{ x1: x, y1: y, x2: x + w, y2: y + h }]
 		);
-		const frame = this.frame;
+		const frame = innerFrame(this.data.frames, this.data.sheet);
 		const around = [{ x1: 0, y1: 0, x2: width, y2: height }, ...(frame ? [frame] : []), ...boxes];
 		return { x: around.flatMap(({ x1, x2 }) => [x1, x2]), y: around.flatMap(({ y1, y2 }) => [y1, y2]) };
 	}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
-	import { nextRevision, noRevisions, withRevision, type Revision } from '$lib/core/schedule/placed.ts';
+	import { nextRevision, noRevisions, roomFor, withRevision, type Revision } from '$lib/core/schedule/placed.ts';
 	import type { SheetAnswer } from '$lib/formats/svg/sheet.ts';
 	import { call } from '$lib/ui/api.ts';
 	import AccountDialog from '$lib/ui/documents/AccountDialog.svelte';
@@ -78,12 +78,12 @@
 	async function addRevision(revision: Revision) {
 		if (revisions < 0) {
 			const rows = withRevision(noRevisions('Revisions'), revision);
-			const frame = desk.frame;
+			const room = roomFor(desk.data.frames, sheet);
 			const placed = {
 				...desk.fresh({ from: 'revisions' }, rows),
 				corner: 'bottom-start' as const,
 				reads: 'up' as const,
-				at: { x: frame ? frame.x1 + 3 : 10, y: frame ? frame.y2 - 3 : sheet.height - 10 }
+				at: { x: room.x1, y: room.y2 }
 			};
 			await desk.tryOut({ placed, own: usual });
 			desk.placing = true;
@@ -191,7 +191,7 @@
 			onclick={() => desk.move(1)}>Redo</button
 		>
 		<button type="button" class="button" onclick={() => (taking = true)}>Take the drawing…</button>
-		{#if desk.changes}
+		{#if desk.changes && !desk.draft}
 			<button type="button" class="button primary" disabled={desk.busy} onclick={() => desk.acceptAll()}
 				>Accept {desk.changes === 1 ? 'the change' : `${desk.changes} changes`}</button
 			>

@@ -7,6 +7,6 @@ import type { RequestHandler } from './$types.js';
 /** Draws tables as they would stand on the sheet; nothing is stored. */
 export const POST: RequestHandler = ({ params, request }) =>
 	answer(async () => {
-		const { tables, sheet } = await readRequest(request, 'drawTables');
-		return drawTables(db(), readId(params.id, 'drawing'), tables, sheet);
+		const { tables } = await readRequest(request, 'drawTables');
+		return drawTables(db(), readId(params.id, 'drawing'), tables);
 	});
