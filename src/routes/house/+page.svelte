@@ -16,6 +16,7 @@
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import { isTyping } from '$lib/ui/shell/keys.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
+	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { LOCALES, localeWords } from '$lib/workbench/house.ts';
 
 	let { data } = $props();
@@ -139,20 +140,7 @@
 		<span class="chip">{Object.keys(house.inks).length} inks, {Object.keys(house.typeRoles).length} type roles</span>
 	{/snippet}
 	{#snippet actions()}
-		<button
-			type="button"
-			class="button"
-			disabled={!work.undoable || work.isBusy}
-			title={work.undoable ? `Undo: ${work.undoable}` : 'Nothing to undo'}
-			onclick={() => work.move(-1)}>Undo</button
-		>
-		<button
-			type="button"
-			class="button"
-			disabled={!work.redoable || work.isBusy}
-			title={work.redoable ? `Redo: ${work.redoable}` : 'Nothing to redo'}
-			onclick={() => work.move(1)}>Redo</button
-		>
+		<UndoRedo undoable={work.undoable} redoable={work.redoable} busy={work.isBusy} onmove={(by) => work.move(by)} />
 		<button type="button" class="button" onclick={() => chooser.click()}>Take in tokens…</button>
 		<input
 			bind:this={chooser}

@@ -46,7 +46,9 @@
 	{#snippet answers()}
 		<button type="button" class="button" onclick={() => (open = false)}>Not now</button>
 		<button type="button" class="button primary" disabled={!ticked.length || busy} onclick={place}
-			>Place it in {ticked.length} {ticked.length === 1 ? 'drawing' : 'drawings'}</button
+			>{ticked.length
+				? `Place it in ${ticked.length} ${ticked.length === 1 ? 'drawing' : 'drawings'}`
+				: 'Choose a drawing'}</button
 		>
 	{/snippet}
 </Dialog>

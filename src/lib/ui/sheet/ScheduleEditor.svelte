@@ -90,8 +90,11 @@
 		const at = value.indexOf(':');
 		const from = (at < 0 ? value : value.slice(0, at)) as SourceName;
 		if (from === 'attribute' || from === 'sum') return { from, attribute: value.slice(at + 1) };
-		if (from === 'computed')
-			return { from, formula: [names[0] ? { column: names[0] } : { number: '1' }, '×', { number: '1' }] };
+		if (from === 'computed') {
+			// What is counted or summed is a number for sure.
+			const { name } = definition.columns.find(adds) ?? definition.columns[0]!;
+			return { from, formula: [{ column: name }, '×', { number: '1' }] };
+		}
 		return { from } as ColumnSource;
 	}
 	const nameFor = (source: ColumnSource) =>

@@ -23,6 +23,7 @@
 	import KeysDialog from '$lib/ui/shell/KeysDialog.svelte';
 	import { isTyping } from '$lib/ui/shell/keys.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
+	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { changesBetween } from '$lib/workbench/changes.ts';
 	import { excerpt } from '$lib/workbench/excerpt.ts';
 	import { unpackTable } from '$lib/workbench/packed.ts';
@@ -329,20 +330,7 @@
 			>{/if}
 	{/snippet}
 	{#snippet actions()}
-		<button
-			type="button"
-			class="button"
-			disabled={!undoable || busy}
-			title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'}
-			onclick={() => move(-1)}>Undo</button
-		>
-		<button
-			type="button"
-			class="button"
-			disabled={!redoable || busy}
-			title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'}
-			onclick={() => move(1)}>Redo</button
-		>
+		<UndoRedo {undoable} {redoable} {busy} onmove={move} />
 		<a class="button" href="/documents/{id}/print">Print…</a>
 		<button type="button" class="button" onclick={() => (taking = true)}>Take the file…</button>
 		<button type="button" class="button primary" disabled={!isDirty || scoped.length === 0 || busy} onclick={apply}

@@ -30,6 +30,7 @@
 	import KeysDialog from '$lib/ui/shell/KeysDialog.svelte';
 	import { isTyping } from '$lib/ui/shell/keys.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
+	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { excerpt } from '$lib/workbench/excerpt.ts';
 	import { builtInSpecimen } from '$lib/workbench/specimen.ts';
 	import { stateTable } from '$lib/workbench/table.ts';
@@ -201,20 +202,11 @@
 		>
 	{/snippet}
 	{#snippet actions()}
-		<button
-			type="button"
-			class="button"
-			disabled={!bench.draft.undoable}
-			title={bench.draft.undoable ? `Undo: ${bench.draft.undoable}` : 'Nothing to undo'}
-			onclick={() => bench.draft.undo()}>Undo</button
-		>
-		<button
-			type="button"
-			class="button"
-			disabled={!bench.draft.redoable}
-			title={bench.draft.redoable ? `Redo: ${bench.draft.redoable}` : 'Nothing to redo'}
-			onclick={() => bench.draft.redo()}>Redo</button
-		>
+		<UndoRedo
+			undoable={bench.draft.undoable}
+			redoable={bench.draft.redoable}
+			onmove={(by) => (by < 0 ? bench.draft.undo() : bench.draft.redo())}
+		/>
 		<button
 			type="button"
 			class="button"

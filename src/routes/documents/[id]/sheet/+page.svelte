@@ -17,6 +17,7 @@
 	import KeysDialog from '$lib/ui/shell/KeysDialog.svelte';
 	import { isTyping } from '$lib/ui/shell/keys.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
+	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
 	import '$lib/ui/table/fonts.ts';
 
@@ -176,20 +177,7 @@
 			>{/if}
 	{/snippet}
 	{#snippet actions()}
-		<button
-			type="button"
-			class="button"
-			disabled={!undoable || desk.busy}
-			title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'}
-			onclick={() => desk.move(-1)}>Undo</button
-		>
-		<button
-			type="button"
-			class="button"
-			disabled={!redoable || desk.busy}
-			title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'}
-			onclick={() => desk.move(1)}>Redo</button
-		>
+		<UndoRedo {undoable} {redoable} busy={desk.busy} onmove={(by) => desk.move(by)} />
 		<button type="button" class="button" onclick={() => (taking = true)}>Take the drawing…</button>
 		{#if desk.changes && !desk.draft}
 			<button type="button" class="button primary" disabled={desk.busy} onclick={() => desk.acceptAll()}
