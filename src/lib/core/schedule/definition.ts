@@ -1,14 +1,8 @@
 import { combinationOf, membersOf, type Test } from '../style/conditions.ts';
 import type { Condition } from '../style/types.ts';
+import { FORMULA_SCHEMA, withColumnNamed, type Formula } from '../values/formula.ts';
 import { COLUMN_KINDS, type ColumnKind } from '../table/roles.ts';
 import { LENGTH_PATTERN } from '../units.ts';
-
-export const OPERATORS = ['+', '−', '×', '÷'] as const;
-export type Operator = (typeof OPERATORS)[number];
-/** A number as typed, or a column of the schedule by its name. */
-export type Operand = { readonly number: string } | { readonly column: string };
-/** Operands with operators between them; × and ÷ go before + and −. */
-export type Formula = readonly (Operand | Operator)[];
 
 /** Where the cells of a column come from. */
 export type ColumnSource =
@@ -111,9 +105,7 @@ export function renamed(definition: ScheduleDefinition, from: string, to: string
 			...column,
 			name: instead(column.name),
 			...(column.from === 'computed' && {
-				formula: column.formula.map((term) =>
-					typeof term === 'object' && 'column' in term ? { column: instead(term.column) } : term
-				)
+				formula: withColumnNamed(column.formula, from, to)
 			})
 		})),
 		...(sort && { sort: sort.map(({ by, order }) => ({ by: instead(by), order })) }),
@@ -151,13 +143,6 @@ const columnRest = {
 };
 const column = (from: readonly SourceName[], more: object = {}) =>
 	closed({ from: { enum: from }, ...more, ...columnRest }, ['from', 'name', ...Object.keys(more)]);
-const formula = {
-	type: 'array',
-	minItems: 1,
-	maxItems: 99,
-	items: { oneOf: [{ enum: OPERATORS }, closed({ number: text }, ['number']), closed({ column: text }, ['column'])] }
-};
-
 /** JSON Schema (2020-12) of a schedule's definition; `condition` is the schema of conditions. */
 export const scheduleSchema = (condition: object) =>
 	closed(
@@ -175,7 +160,7 @@ export const scheduleSchema = (condition: object) =>
 					oneOf: [
 						column(['attribute', 'sum'], { attribute: text }),
 						column(['count', 'kind', 'symbol', 'layer', 'drawing', 'x', 'y', 'typed']),
-						column(['computed'], { formula })
+						column(['computed'], { formula: FORMULA_SCHEMA })
 					]
 				}
 			},

@@ -5,7 +5,7 @@ import { createGrid } from '../table/grid.ts';
 import { roleFamily, type ColumnKind, type RowRole } from '../table/roles.ts';
 import { ASPECTS } from '../style/types.ts';
 import { amountOf, decimalMarkOf, parseValue, type DecimalMark } from '../values/parse.ts';
-import { compute, formulaFault, NoAnswer } from './computed.ts';
+import { compute, formulaFault, NoAnswer } from '../values/formula.ts';
 import { GATHERED, missingColumn, type ScheduleColumn, type ScheduleDefinition } from './definition.ts';
 import type { DrawingObject } from './objects.ts';
 

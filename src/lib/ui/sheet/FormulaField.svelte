@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { OPERATORS, type Formula, type Operand, type Operator } from '$lib/core/schedule/definition.ts';
+	import { OPERATORS, type Formula, type Operand, type Operator } from '$lib/core/values/formula.ts';
 
 	/** A formula built by choosing columns, numbers and operators, in turns. */
 	let { formula, columns, onset }: { formula: Formula; columns: readonly string[]; onset: (formula: Formula) => void } =

@@ -1,0 +1,304 @@
+import { InputError } from '../errors.ts';
+import { parseNumber, type DecimalMark } from '../values/parse.ts';
+import { parseDate } from '../values/parse.ts';
+import { Decimal } from 'decimal.js';
+import type { CellContent } from '../table/content.ts';
+import { insertColumns, insertRows } from './lines.ts';
+import { guard } from './locks.ts';
+import { cellsIn, type Range } from './selection.ts';
+import {
+	anchorOf,
+	cellOf,
+	checkSize,
+	isCovered,
+	tidy,
+	withCells,
+	withContent,
+	withText,
+	type WorkCell,
+	type WorkTable
+} from './table.ts';
+import { joinCells, partAll } from './join.ts';
+
+interface Place {
+	readonly r: number;
+	readonly c: number;
+}
+
+/** Types into a cell. Throws InputError where it is locked. */
+export function typed(work: WorkTable, r: number, c: number, said: string | readonly CellContent[]): WorkTable {
+	const { r: y, c: x } = anchorOf(work, r, c);
+	const before = cellOf(work, y, x);
+	const next = typeof said === 'string' ? withText(before, said) : withContent(before, said);
+	if (next === before || (next.text === before.text && !next.content && !before.content && !before.total)) return work;
+	guard(work, [{ r: y, c: x }], 'content');
+	return withCells(work, [{ r: y, c: x }], () => next);
+}
+
+/** Empties cells: their words and pictures go, their looks stay. */
+export function emptied(work: WorkTable, places: readonly Place[]): WorkTable {
+	const filled = places.filter(({ r, c }) => {
+		const cell = cellOf(work, r, c);
+		return cell.text || cell.picture || cell.content;
+	});
+	guard(work, filled, 'content');
+	return withCells(work, filled, ({ content: _, total: _t, picture: _p, ...cell }) => ({ ...cell, text: '' }));
+}
+
+/* ---- filling ---- */
+
+/** What comes after some texts, as a series goes on. */
+type Series = (n: number) => string;
+
+const LABELLED = /^(.*?)(\d+)(\D*)$/s;
+const decimalsOf = (text: string, mark: DecimalMark) => text.split(mark)[1]?.replace(/\D/g, '').length ?? 0;
+
+/** The rule that a few texts follow: numbers and dates in equal steps, numbered labels; undefined for anything else. */
+export function seriesOf(texts: readonly string[], mark: DecimalMark): Series | undefined {
+	if (!texts.length || texts.some((text) => !text.trim())) return undefined;
+	const numbers = texts.map((text) => parseNumber(text.trim(), mark));
+	if (numbers.every((one): one is Decimal => !!one)) {
+		if (/^0\d/.test(texts[0]!.trim())) return labelled(texts);
+		const step = numbers.length > 1 ? numbers[1]!.minus(numbers[0]!) : new Decimal(1);
+		if (!numbers.every((one, i) => one.equals(numbers[0]!.plus(step.times(i))))) return undefined;
+		const digits = Math.max(...texts.map((text) => decimalsOf(text, mark)));
+		const last = numbers.at(-1)!;
+		return (n) => {
+			const value = last.plus(step.times(n + 1));
+			const text = value.abs().toFixed(digits).replace('.', mark);
+			return value.isNegative() && !value.isZero() ? `−${text}` : text;
+		};
+	}
+	const dates = texts.map((text) => parseDate(text));
+	if (dates.every((one): one is string => one !== undefined)) return dateSeries(texts, dates);
+	return labelled(texts);
+}
+
+function labelled(texts: readonly string[]): Series | undefined {
+	const parts = texts.map((text) => LABELLED.exec(text));
+	if (!parts.every((one): one is RegExpExecArray => !!one)) return undefined;
+	const [first] = parts;
+	if (parts.some((one) => one[1] !== first![1] || one[3] !== first![3])) return undefined;
+	const numbers = parts.map((one) => Number(one[2]));
+	const step = numbers.length > 1 ? numbers[1]! - numbers[0]! : 1;
+	if (!Number.isSafeInteger(numbers.at(-1)) || numbers.some((one, i) => one !== numbers[0]! + step * i))
+		return undefined;
+	const width = first![2]!.startsWith('0') ? first![2]!.length : 0;
+	return (n) => {
+		const value = numbers.at(-1)! + step * (n + 1);
+		return `${first![1]}${value < 0 ? '−' : ''}${String(Math.abs(value)).padStart(width, '0')}${first![3]}`;
+	};
+}
+
+const DAY = 86_400_000;
+const MONTH_NAMES = (locale: string, month: 'long' | 'short') =>
+	Array.from({ length: 12 }, (_, i) =>
+		new Intl.DateTimeFormat(locale, { month, timeZone: 'UTC' }).format(Date.UTC(2030, i, 1))
+	);
+
+/** Dates go on by their step: days, or months where the day of the month stays; written as the last one is. */
+function dateSeries(texts: readonly string[], dates: readonly string[]): Series | undefined {
+	const isMonth = dates.every((date) => date.length === 7);
+	if (!isMonth && dates.some((date) => date.length === 7)) return undefined;
+	const parts = dates.map((date) => date.split('-').map(Number) as [number, number, number]);
+	const months = parts.map(([year, month]) => year * 12 + month - 1);
+	const sameDay = isMonth || parts.every(([, , day]) => day === parts[0]![2]);
+	const byMonth = isMonth || (sameDay && dates.length > 1 && months[1] !== months[0]);
+	const counts = byMonth ? months : parts.map(([year, month, day]) => Date.UTC(year, month - 1, day) / DAY);
+	const step = counts.length > 1 ? counts[1]! - counts[0]! : 1;
+	if (counts.some((one, i) => one !== counts[0]! + step * i)) return undefined;
+	const written = writtenDate(texts.at(-1)!, dates.at(-1)!);
+	if (!written) return undefined;
+	return (n) => {
+		const count = counts.at(-1)! + step * (n + 1);
+		if (!byMonth) return written(new Date(count * DAY));
+		const year = Math.floor(count / 12);
+		const days = new Date(Date.UTC(year, (count % 12) + 1, 0)).getUTCDate();
+		return written(new Date(Date.UTC(year, count % 12, Math.min(parts.at(-1)![2] ?? 1, days))));
+	};
+}
+
+/** A way to write dates as a text has one; undefined where its words are not found again. */
+function writtenDate(text: string, iso: string): ((date: Date) => string) | undefined {
+	const [year, month, day] = iso.split('-') as [string, string, string | undefined];
+	const pad = (n: number) => String(n).padStart(2, '0');
+	const names = ['en', 'de', 'fr', 'es', 'it', 'nl', 'pt', 'sv', 'da', 'nb', 'pl'].flatMap((locale) =>
+		(['long', 'short'] as const).map((width) => MONTH_NAMES(locale, width))
+	);
+	const named = names.find((list) => text.toLowerCase().includes(list[Number(month) - 1]!.toLowerCase()));
+	const name = named?.[Number(month) - 1];
+	const pattern = text.replace(/\d+|\p{L}+\.?/gu, (word) => {
+		if (word === year) return '\uE001';
+		if (name && word.toLowerCase().startsWith(name.toLowerCase())) return '\uE002';
+		if (day !== undefined && word === day) return '\uE003';
+		if (day !== undefined && word === String(Number(day))) return '\uE004';
+		if (word === month) return '\uE005';
+		if (word === String(Number(month))) return '\uE006';
+		return word;
+	});
+	// Day and month that read alike stand in the order day, month (parseDate), or year, month, day.
+	let marks = pattern;
+	if (!named && day !== undefined && Number(day) === Number(month)) {
+		const isIso = text.trim().startsWith(year);
+		let seen = 0;
+		marks = pattern.replace(/[\uE003-\uE006]/g, (mark) => {
+			seen++;
+			const isDay = isIso ? seen === 2 : seen === 1;
+			const isPadded = mark === '\uE003' || mark === '\uE005';
+			return isDay ? (isPadded ? '\uE003' : '\uE004') : isPadded ? '\uE005' : '\uE006';
+		});
+	}
+	if (!marks.includes('\uE001')) return undefined;
+	return (date) =>
+		marks
+			.replace('\uE001', String(date.getUTCFullYear()))
+			.replace('\uE002', named?.[date.getUTCMonth()] ?? '')
+			.replace('\uE003', pad(date.getUTCDate()))
+			.replace('\uE004', String(date.getUTCDate()))
+			.replace('\uE005', pad(date.getUTCMonth() + 1))
+			.replace('\uE006', String(date.getUTCMonth() + 1));
+}
+
+/**
+ * Fills a range from its first rows (`down`) or first columns (`across`): as many as begin a series go on as one where
+ * `asSeries`, else what is there is copied again and again. `given` is how many of them are given.
+ */
+export function filled(
+	work: WorkTable,
+	range: Range,
+	direction: 'down' | 'across',
+	given: number,
+	asSeries: boolean
+): WorkTable {
+	const isDown = direction === 'down';
+	const [from, to] = isDown ? [range.top, range.bottom] : [range.start, range.end];
+	if (given < 1 || from + given > to) return work;
+	const changes = new Map<string, string>();
+	const targets: Place[] = [];
+	for (let line = isDown ? range.start : range.top; line <= (isDown ? range.end : range.bottom); line++) {
+		const at = (i: number): Place => (isDown ? { r: i, c: line } : { r: line, c: i });
+		const isOpen = ({ r, c }: Place) => !isCovered(work.rows[r]!.cells[c]!);
+		const texts = Array.from({ length: given }, (_, i) => at(from + i)).map(({ r, c }) => {
+			const slot = work.rows[r]!.cells[c]!;
+			return isCovered(slot) ? '' : slot.text;
+		});
+		const series = asSeries ? seriesOf(texts, work.mark) : undefined;
+		let n = 0;
+		for (let i = from + given; i <= to; i++) {
+			const place = at(i);
+			if (!isOpen(place)) continue;
+			targets.push(place);
+			changes.set(`${place.r},${place.c}`, series ? series(n) : texts[n % given]!);
+			n++;
+		}
+	}
+	guard(work, targets, 'content');
+	return withCells(work, targets, (cell, r, c) => withText(cell, changes.get(`${r},${c}`)!));
+}
+
+/* ---- find and replace ---- */
+
+export interface Search {
+	readonly text: string;
+	readonly isCaseKept?: boolean;
+	readonly isWhole?: boolean;
+}
+
+const searchPattern = ({ text, isCaseKept, isWhole }: Search): RegExp => {
+	const escaped = text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+	return new RegExp(isWhole ? `^${escaped}$` : escaped, isCaseKept ? 'gu' : 'giu');
+};
+
+/** The cells of a range in which a text stands, in reading order. */
+export function found(work: WorkTable, range: Range, search: Search): Place[] {
+	if (!search.text) return [];
+	const pattern = searchPattern(search);
+	return cellsIn(work, [range]).filter(({ r, c }) => {
+		pattern.lastIndex = 0;
+		return pattern.test((work.rows[r]!.cells[c] as WorkCell).text);
+	});
+}
+
+/** Puts another text in the place of one that is found; emphasis around it stays. Cells that are worked out stay. */
+export function replaced(work: WorkTable, places: readonly Place[], search: Search, by: string): WorkTable {
+	const pattern = searchPattern(search);
+	const put = (text: string) => text.replace(pattern, () => by);
+	const open = places.filter(({ r, c }) => !cellOf(work, r, c).total);
+	guard(work, open, 'content');
+	return withCells(work, open, (cell) => {
+		if (!cell.content) return withText(cell, put(cell.text));
+		const content = cell.content.map((piece) =>
+			'runs' in piece ? { runs: piece.runs.map((run) => ({ ...run, text: put(run.text) })) } : piece
+		);
+		return withContent(cell, content);
+	});
+}
+
+/* ---- pasting ---- */
+
+/** Cells that come from elsewhere: a grid of contents and the spans among them. */
+export interface Clip {
+	/** By slot; null where a span covers it. */
+	readonly cells: readonly (readonly (WorkCell | null)[])[];
+}
+
+/**
+ * Puts cells in at a place; where they reach over the end, rows and columns are added. Joined cells that they land on
+ * are split first, spans among them are joined. Throws InputError where a cell is locked.
+ */
+export function pasted(work: WorkTable, r: number, c: number, { cells }: Clip): { work: WorkTable; range: Range } {
+	const height = cells.length;
+	const width = Math.max(0, ...cells.map((row) => row.length));
+	if (!height || !width) throw new InputError('paste', 'There is nothing to paste: the clipboard holds no cells.');
+	checkSize(Math.max(work.rows.length, r + height), Math.max(work.columns.length, c + width));
+	let next = work;
+	const range: Range = { top: r, bottom: r + height - 1, start: c, end: c + width - 1 };
+	if (range.bottom >= next.rows.length) {
+		const missing = range.bottom - next.rows.length + 1;
+		const last = next.rows.length - 1;
+		const body = next.rows.findLastIndex(({ role }) => role === 'body');
+		next = insertRows(next, next.rows.length, missing, r <= last && body >= 0 ? body : last);
+	}
+	if (range.end >= next.columns.length)
+		next = insertColumns(next, next.columns.length, range.end - next.columns.length + 1);
+	next = partAll(next, [range]);
+	const places = cellsIn(next, [range]).filter((place) => cells[place.r - r]?.[place.c - c] !== undefined);
+	guard(next, places, 'content');
+	next = withCells(next, places, (cell, y, x) => {
+		const given = cells[y - r]![x - c];
+		const { content: _, total: _t, picture: _p, ...rest } = cell;
+		if (!given) return { ...rest, text: '' };
+		return tidy({
+			...rest,
+			text: given.text,
+			content: given.content,
+			picture: given.picture,
+			touch: given.touch ?? rest.touch
+		});
+	});
+	cells.forEach((row, y) =>
+		row.forEach((cell, x) => {
+			const [rows, cols] = [cell?.rows ?? 1, cell?.cols ?? 1];
+			if (rows * cols === 1) return;
+			const span = { top: r + y, bottom: r + y + rows - 1, start: c + x, end: c + x + cols - 1 };
+			next = joinCells(next, span, 'one');
+		})
+	);
+	return { work: next, range };
+}
+
+/** The cells of a range, to be pasted elsewhere. */
+export function clipOf(work: WorkTable, { top, bottom, start, end }: Range): Clip {
+	return {
+		cells: work.rows.slice(top, bottom + 1).map(({ cells }) =>
+			cells.slice(start, end + 1).map((slot) => {
+				if (isCovered(slot)) return null;
+				const { lines: _, lock: _l, total: _t, from: _f, ...cell } = slot;
+				return cell;
+			})
+		)
+	};
+}
+
+/** The text of a range as rows of texts; covered slots are empty. */
+export const textsOf = (clip: Clip): string[][] => clip.cells.map((row) => row.map((cell) => cell?.text ?? ''));

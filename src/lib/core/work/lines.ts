@@ -1,0 +1,297 @@
+import { InputError } from '../errors.ts';
+import { roleFamily, type RowRole } from '../table/roles.ts';
+import type { Span } from '../table/grid.ts';
+import { guard } from './locks.ts';
+import {
+	checkSize,
+	COVERED,
+	EMPTY_CELL,
+	isCovered,
+	joinedCells,
+	tidy,
+	type Slot,
+	type WorkCell,
+	type WorkColumn,
+	type WorkRow,
+	type WorkTable
+} from './table.ts';
+
+/** Rows or columns: what is said of one holds for the other. */
+export type Axis = 'rows' | 'columns';
+
+/** What stands at each place after an edit: a row or column from before by its index, or null for a new one. */
+type Order = readonly (number | null)[];
+
+/**
+ * Where a stretch of lines that a joined cell covers comes to be; undefined where none of them is left. New lines
+ * inside a stretch belong to it. Throws InputError where the stretch would be torn apart.
+ */
+function stretch(
+	order: Order,
+	places: Int32Array,
+	from: number,
+	length: number
+): [from: number, length: number] | undefined {
+	let low = -1;
+	let high = -1;
+	for (let line = from; line < from + length; line++) {
+		const place = places[line]!;
+		if (place < 0) continue;
+		if (low < 0 || place < low) low = place;
+		if (place > high) high = place;
+	}
+	if (low < 0) return undefined;
+	for (let place = low; place <= high; place++) {
+		const line = order[place]!;
+		if (line !== null && (line < from || line >= from + length))
+			throw new InputError('joined', 'This would tear a joined cell apart. Split it first, or take all of it along.');
+	}
+	return [low, high - low + 1];
+}
+
+const extent = (cell: WorkCell, rows: number, cols: number): WorkCell => {
+	const { rows: _r, cols: _c, ...rest } = cell;
+	return tidy({ ...rest, rows: rows > 1 ? rows : undefined, cols: cols > 1 ? cols : undefined });
+};
+
+const cover = (slot: Slot | undefined): Slot => (slot?.lines ? { covered: true, lines: slot.lines } : COVERED);
+
+/** Puts lines of an axis in another order, with new ones among them; joined cells go along. */
+function reorder(
+	work: WorkTable,
+	axis: Axis,
+	order: Order,
+	make: {
+		row: (place: number, id: number) => WorkRow;
+		column: (place: number) => WorkColumn;
+		cell: (row: WorkRow, place: number) => Slot;
+	}
+): WorkTable {
+	const isRows = axis === 'rows';
+	const places = new Int32Array(isRows ? work.rows.length : work.columns.length).fill(-1);
+	order.forEach((line, place) => {
+		if (line !== null) places[line] = place;
+	});
+	checkSize(isRows ? order.length : work.rows.length, isRows ? work.columns.length : order.length);
+	let { nextId } = work;
+	let rows: WorkRow[] = isRows
+		? order.map((line, place) => (line === null ? make.row(place, nextId++) : work.rows[line]!))
+		: work.rows.map((row) => ({
+				...row,
+				cells: order.map((line, place) => (line === null ? make.cell(row, place) : row.cells[line]!))
+			}));
+	const joined = joinedCells(work);
+	if (joined.length) {
+		const changed = new Map<number, Slot[]>();
+		const cellsAt = (r: number) => {
+			let cells = changed.get(r);
+			if (!cells) changed.set(r, (cells = [...rows[r]!.cells]));
+			return cells;
+		};
+		for (const { r, c, rows: down, cols } of joined) {
+			const moved = isRows ? stretch(order, places, r, down) : stretch(order, places, c, cols);
+			if (!moved) continue;
+			const now: Span = isRows
+				? { r: moved[0], rows: moved[1], c, cols }
+				: { r, rows: down, c: moved[0], cols: moved[1] };
+			const cell = work.rows[r]!.cells[c] as WorkCell;
+			if (
+				isRows &&
+				moved[1] === down &&
+				order[moved[0]] === r &&
+				(down === 1 || order.slice(moved[0], moved[0] + down).every((line, i) => line === r + i))
+			)
+				continue;
+			for (let y = now.r; y < now.r + now.rows; y++)
+				for (let x = now.c; x < now.c + now.cols; x++) cellsAt(y)[x] = cover(cellsAt(y)[x]);
+			const first = cellsAt(now.r)[now.c]!;
+			const { lines: _, ...rest } = extent(cell, now.rows, now.cols);
+			cellsAt(now.r)[now.c] = tidy({ ...rest, lines: isCovered(first) ? first.lines : cell.lines });
+		}
+		for (const [r, cells] of changed) rows[r] = { ...rows[r]!, cells };
+	}
+	if (isRows && rows.length === work.rows.length && rows.every((row, r) => row === work.rows[r]))
+		rows = work.rows as WorkRow[];
+	const columns = isRows
+		? work.columns
+		: order.map((line, place) => (line === null ? make.column(place) : work.columns[line]!));
+	return { ...work, rows, columns, nextId };
+}
+
+const none = (): never => {
+	throw new Error('Nothing new was asked for.');
+};
+const NOTHING_NEW = { row: none, column: none, cell: none };
+
+/** What a row that comes between two others is: body beside body, else what the one that it is put beside is. */
+function roleBetween(beside: RowRole, other: RowRole | undefined): RowRole {
+	const family = roleFamily(beside);
+	if (family === 'body' || family === 'note' || (other && roleFamily(other) === 'body'))
+		return family === 'note' ? 'note' : 'body';
+	return family === 'header' ? beside : 'body';
+}
+
+/** Cells like those beside them, without their words and whatever else was theirs alone. */
+const blank = (slot: Slot): Slot =>
+	isCovered(slot) || slot.from === undefined ? EMPTY_CELL : { text: '', from: slot.from };
+
+/**
+ * Inserts rows before the row `at` (the number of rows: after the last). They take role and file look from the row
+ * `beside` them, by default the one before.
+ */
+export function insertRows(work: WorkTable, at: number, count: number, beside = at > 0 ? at - 1 : 0): WorkTable {
+	checkCount(count);
+	const model = work.rows[beside]!;
+	const other = work.rows[beside < at ? at : at - 1];
+	const role = roleBetween(model.role, other?.role);
+	const order: (number | null)[] = work.rows.map((_, r) => r);
+	order.splice(at, 0, ...Array<null>(count).fill(null));
+	return reorder(work, 'rows', order, {
+		...NOTHING_NEW,
+		row: (_, id) => tidy({ id, role, height: model.height, cells: model.cells.map(blank) })
+	});
+}
+
+/** Inserts columns before the column `at`; they take kind and width from the column beside them. */
+export function insertColumns(work: WorkTable, at: number, count: number, beside = at > 0 ? at - 1 : 0): WorkTable {
+	checkCount(count);
+	const order: (number | null)[] = work.columns.map((_, c) => c);
+	order.splice(at, 0, ...Array<null>(count).fill(null));
+	const { kind, width } = work.columns[beside]!;
+	const isLabel = beside < work.firstColumns;
+	const next = reorder(work, 'columns', order, {
+		...NOTHING_NEW,
+		column: () => tidy({ kind: isLabel ? 'text' : kind, width }),
+		cell: (row) => blank(row.cells[beside]!)
+	});
+	const inFirst = at < work.firstColumns;
+	const inLast = at > work.columns.length - work.lastColumns;
+	return {
+		...next,
+		firstColumns: work.firstColumns + (inFirst ? count : 0),
+		lastColumns: work.lastColumns + (inLast ? count : 0)
+	};
+}
+
+function checkCount(count: number): void {
+	if (!Number.isInteger(count) || count < 1) throw new InputError('size', 'How many? Say a whole number from 1.');
+}
+
+const lineWords = (axis: Axis, count: number) =>
+	`${count} ${axis === 'rows' ? (count === 1 ? 'row' : 'rows') : count === 1 ? 'column' : 'columns'}`;
+
+/** Takes rows or columns out. Throws InputError where none would be left, or a cell in them is locked. */
+export function removeLines(work: WorkTable, axis: Axis, lines: ReadonlySet<number>): WorkTable {
+	const all = axis === 'rows' ? work.rows.length : work.columns.length;
+	if (lines.size >= all)
+		throw new InputError(
+			'size',
+			`All ${lineWords(axis, all)} cannot go: a table has at least one. Remove the table instead.`
+		);
+	guard(work, cellsOfLines(work, axis, lines), 'content');
+	const kept = Array.from({ length: all }, (_, i) => i).filter((i) => !lines.has(i));
+	const next = reorder(work, axis, kept, NOTHING_NEW);
+	if (axis === 'rows') return next;
+	const gone = (from: number, to: number) => [...lines].filter((c) => c >= from && c < to).length;
+	return {
+		...next,
+		firstColumns: work.firstColumns - gone(0, work.firstColumns),
+		lastColumns: work.lastColumns - gone(all - work.lastColumns, all)
+	};
+}
+
+/** Moves a stretch of rows or columns before the line `to` (the number of lines: to the end). */
+export function moveLines(work: WorkTable, axis: Axis, from: number, count: number, to: number): WorkTable {
+	if (to >= from && to <= from + count) return work;
+	const all = Array.from({ length: axis === 'rows' ? work.rows.length : work.columns.length }, (_, i) => i);
+	const moved = all.splice(from, count);
+	all.splice(to > from ? to - count : to, 0, ...moved);
+	return reorder(work, axis, all, NOTHING_NEW);
+}
+
+/** Puts rows in another order: `order` names each row once. */
+export const orderRows = (work: WorkTable, order: readonly number[]): WorkTable =>
+	reorder(work, 'rows', order, NOTHING_NEW);
+
+function* cellsOfLines(work: WorkTable, axis: Axis, lines: ReadonlySet<number>) {
+	for (const line of lines)
+		if (axis === 'rows') for (let c = 0; c < work.columns.length; c++) yield { r: line, c };
+		else for (let r = 0; r < work.rows.length; r++) yield { r, c: line };
+}
+
+/** How many cells of some rows or columns are not empty: what somebody is asked about before they go. */
+export function filledIn(work: WorkTable, axis: Axis, lines: ReadonlySet<number>): number {
+	let count = 0;
+	for (const { r, c } of cellsOfLines(work, axis, lines)) {
+		const slot = work.rows[r]!.cells[c]!;
+		if (!isCovered(slot) && (slot.text.trim() || slot.picture)) count++;
+	}
+	return count;
+}
+
+/** Rows become columns and columns rows. What was a header is a first column then, and the other way round. */
+export function swapped(work: WorkTable): WorkTable {
+	const width = work.rows.length;
+	checkSize(work.columns.length, width);
+	const isHeader = (row: WorkRow) => roleFamily(row.role) === 'header';
+	const headers = work.rows.findIndex((row) => !isHeader(row));
+	const turn = (lines: WorkCell['lines']): WorkCell['lines'] =>
+		lines && tidy({ top: lines.start, bottom: lines.end, start: lines.top, end: lines.bottom });
+	const rows = work.columns.map((_, c): WorkRow => ({
+		id: c + 1,
+		role: c < work.firstColumns ? `header:${c + 1}` : 'body',
+		cells: work.rows.map(({ cells }) => {
+			const slot = cells[c]!;
+			const lines = turn(slot.lines);
+			if (isCovered(slot)) return lines ? { covered: true, lines } : COVERED;
+			const { rows: down, cols, lines: _, total: _t, ...rest } = slot;
+			return tidy({ ...rest, rows: cols, cols: down, lines });
+		})
+	}));
+	return {
+		rows,
+		columns: Array.from({ length: width }, (): WorkColumn => ({ kind: 'mixed' })),
+		firstColumns: Math.max(0, headers),
+		lastColumns: 0,
+		mark: work.mark,
+		nextId: rows.length + 1
+	};
+}
+
+/** Splits a table before a row: what is above, and what is below with the header rows of the whole again. */
+export function splitTable(work: WorkTable, at: number): [above: WorkTable, below: WorkTable] {
+	if (at < 1 || at >= work.rows.length)
+		throw new InputError('size', 'Choose a row inside the table: it begins the second one.');
+	if (joinedCells(work).some(({ r, rows }) => r < at && r + rows > at))
+		throw new InputError(
+			'joined',
+			'A joined cell reaches over the place where the table is to be split. Split the cell first.'
+		);
+	const headers = work.rows.slice(0, at).filter(({ role }) => roleFamily(role) === 'header');
+	return [
+		{ ...work, rows: work.rows.slice(0, at) },
+		{ ...work, rows: [...(roleFamily(work.rows[at]!.role) === 'header' ? [] : headers), ...work.rows.slice(at)] }
+	];
+}
+
+/** Puts another table under one. Its header goes where it says the same; a narrower one is filled up with empty cells. */
+export function joinTables(above: WorkTable, below: WorkTable): WorkTable {
+	const width = Math.max(above.columns.length, below.columns.length);
+	const said = (row: WorkRow) => row.cells.map((slot) => (isCovered(slot) ? null : slot.text.trim())).join('\u0000');
+	const headers = new Set(above.rows.filter(({ role }) => roleFamily(role) === 'header').map(said));
+	const wide = (work: WorkTable) =>
+		work.columns.length === width ? work : insertColumns(work, work.columns.length, width - work.columns.length);
+	const [first, second] = [wide(above), wide(below)];
+	let { nextId } = first;
+	const rows = second.rows
+		.filter((row, r) => !(roleFamily(row.role) === 'header' && headers.has(said(below.rows[r]!))))
+		.map((row) => ({
+			...row,
+			id: nextId++,
+			cells: row.cells.map((slot) => (isCovered(slot) ? slot : withoutSource(slot)))
+		}));
+	checkSize(first.rows.length + rows.length, width);
+	return { ...first, rows: [...first.rows, ...rows], nextId };
+}
+
+const withoutSource = ({ from: _, ...cell }: WorkCell): WorkCell => cell;

@@ -1,0 +1,388 @@
+import { InputError } from '../errors.ts';
+import { columnName } from '../recognise/recognise.ts';
+import { settingsOf, leavesOf } from '../style/leaves.ts';
+import { ASPECTS, type LineSettings, type PartSettings } from '../style/types.ts';
+import type { CellContent } from '../table/content.ts';
+import { createGrid, type Span, type Table, type Touch } from '../table/grid.ts';
+import { roleFamily, type ColumnKind, type RowRole } from '../table/roles.ts';
+import type { Emu } from '../units.ts';
+import type { Formula } from '../values/formula.ts';
+import { decimalMarkOf, type DecimalMark } from '../values/parse.ts';
+
+/** Sides of a slot, on which the touches of edges stand. */
+export const SIDES = ['top', 'bottom', 'start', 'end'] as const;
+export type EdgeSide = (typeof SIDES)[number];
+export type EdgeTouches = { readonly [side in EdgeSide]?: LineSettings };
+
+/** What a cell is locked against. */
+export const LOCKS = ['content', 'look', 'both'] as const;
+export type Lock = (typeof LOCKS)[number];
+
+/** What a cell can tell of a column's or a row's figures. */
+export const SUMMARIES = ['sum', 'mean', 'count', 'least', 'greatest'] as const;
+export type Summary = (typeof SUMMARIES)[number];
+
+/** A picture in a cell. */
+export interface CellPicture {
+	/** A `data:` address: PNG, JPEG or sanitised SVG. */
+	readonly source: string;
+	/** What it shows, for people who cannot see it. */
+	readonly alternative: string;
+	/** As large as it is by itself. */
+	readonly width: Emu;
+	readonly height: Emu;
+	/** The picture takes the cell's width, or the row the picture's height. */
+	readonly fits: 'cell' | 'row';
+}
+
+/** A cell that is being worked on. What is absent says nothing. */
+export interface WorkCell {
+	readonly text: string;
+	/** Its paragraphs, where they are more than plain text: emphasis, tables inside. */
+	readonly content?: readonly CellContent[];
+	/** How many rows and columns it covers; 1 where absent. */
+	readonly rows?: number;
+	readonly cols?: number;
+	readonly touch?: PartSettings;
+	readonly lines?: EdgeTouches;
+	readonly lock?: Lock;
+	/** Its text is worked out from the column. */
+	readonly total?: Summary;
+	readonly picture?: CellPicture;
+	/** The cell of its file whose markup and look it keeps, by index. */
+	readonly from?: number;
+}
+
+/** A slot that a joined cell covers. Edges inside a long side can be touched one by one, so it may have lines. */
+export interface CoveredSlot {
+	readonly covered: true;
+	readonly lines?: EdgeTouches;
+}
+export type Slot = WorkCell | CoveredSlot;
+
+export interface WorkRow {
+	/** Stays with the row wherever it goes. */
+	readonly id: number;
+	readonly role: RowRole;
+	/** The least height. */
+	readonly height?: Emu;
+	readonly cells: readonly Slot[];
+}
+
+export interface WorkColumn {
+	readonly kind: ColumnKind;
+	/** As wide as its content wants where absent. */
+	readonly width?: Emu;
+	/** Works out its cells in body rows, naming other columns. */
+	readonly formula?: Formula;
+	/** Works out its cells from the figures of their row. */
+	readonly across?: Summary;
+}
+
+/**
+ * A table that is being worked on by hand. Invariant: every row has as many slots as there are columns; every slot is a
+ * cell or is covered by exactly one that does not reach outside; row ids are unique and below `nextId`. Immutable:
+ * rows that an edit leaves alone stay the same objects.
+ */
+export interface WorkTable {
+	readonly rows: readonly WorkRow[];
+	readonly columns: readonly WorkColumn[];
+	readonly firstColumns: number;
+	readonly lastColumns: number;
+	/** What its figures are written with. */
+	readonly mark: DecimalMark;
+	readonly nextId: number;
+}
+
+/** A table has so many cells at most. */
+export const MOST_CELLS = 250_000;
+export const MOST_COLUMNS = 1_000;
+
+export const COVERED: CoveredSlot = { covered: true };
+export const EMPTY_CELL: WorkCell = { text: '' };
+
+export const isCovered = (slot: Slot): slot is CoveredSlot => 'covered' in slot;
+export const isJoined = (slot: Slot): slot is WorkCell =>
+	!isCovered(slot) && ((slot.rows ?? 1) > 1 || (slot.cols ?? 1) > 1);
+
+/** A record without fields that are undefined. */
+export function tidy<T extends object>(value: T): T {
+	for (const key in value)
+		if (value[key] === undefined)
+			return Object.fromEntries(Object.entries(value).filter(([, one]) => one !== undefined)) as T;
+	return value;
+}
+
+/** Throws InputError where a table would have no cell, or more than can be worked on. */
+export function checkSize(rows: number, columns: number): void {
+	if (!Number.isInteger(rows) || !Number.isInteger(columns) || rows < 1 || columns < 1)
+		throw new InputError('size', 'A table has at least one row and one column.');
+	if (columns > MOST_COLUMNS || rows * columns > MOST_CELLS)
+		throw new InputError(
+			'size',
+			`A table of ${rows.toLocaleString('en')} × ${columns.toLocaleString('en')} cells is larger than what can be worked on by hand: up to ${MOST_COLUMNS.toLocaleString('en')} columns and ${MOST_CELLS.toLocaleString('en')} cells.`
+		);
+}
+
+/** An empty table. */
+export function emptyTable(
+	rows: number,
+	columns: number,
+	{ headers = 1, totals = 0, mark = '.' }: { headers?: number; totals?: number; mark?: DecimalMark } = {}
+): WorkTable {
+	checkSize(rows, columns);
+	return {
+		rows: Array.from({ length: rows }, (_, r): WorkRow => ({
+			id: r + 1,
+			role: r < headers ? `header:${r + 1}` : r >= rows - totals ? 'total' : 'body',
+			cells: Array<Slot>(columns).fill(EMPTY_CELL)
+		})),
+		columns: Array.from({ length: columns }, (): WorkColumn => ({ kind: 'text' })),
+		firstColumns: columns > 1 ? 1 : 0,
+		lastColumns: 0,
+		mark,
+		nextId: rows + 1
+	};
+}
+
+const plain = (content: readonly CellContent[] | undefined, text: string): boolean =>
+	!content ||
+	(content.every(
+		(piece) =>
+			'runs' in piece &&
+			piece.runs.every(({ text: _, ...emphasis }) => Object.values(emphasis).every((one) => one === undefined))
+	) &&
+		content.map((piece) => ('runs' in piece ? piece.runs.map((run) => run.text).join('') : '')).join('\n') === text);
+
+/** A table of a document, opened for work. Widths are those of its file; none leaves columns as wide as they want. */
+export function workOf(
+	table: Table,
+	content?: readonly (readonly CellContent[])[],
+	widths: readonly Emu[] = [],
+	mark: DecimalMark = decimalMarkOf(table.cells.map(({ text }) => text))
+): WorkTable {
+	checkSize(table.rows, table.columns);
+	const rows = table.roles.map((role, r) => ({ id: r + 1, role, cells: Array<Slot>(table.columns).fill(COVERED) }));
+	table.cells.forEach(({ r, c, rows: down, cols, text }, i) => {
+		rows[r]!.cells[c] = tidy<WorkCell>({
+			text,
+			content: plain(content?.[i], text) ? undefined : content![i],
+			rows: down > 1 ? down : undefined,
+			cols: cols > 1 ? cols : undefined,
+			from: i
+		});
+	});
+	const work: WorkTable = {
+		rows,
+		columns: table.columnInfo.map(({ kind }, c) => tidy({ kind, width: widths[c] || undefined })),
+		firstColumns: table.firstColumns,
+		lastColumns: table.lastColumns,
+		mark,
+		nextId: table.rows + 1
+	};
+	for (const touch of table.touches) takeTouch(work, rows, touch);
+	return work;
+}
+
+/** Lays a touch of a table on the rows of one that is being made. */
+function takeTouch(work: WorkTable, rows: { cells: Slot[] }[], { r, c, set }: Touch): void {
+	if (r >= rows.length || c >= work.columns.length) return;
+	const lines: Partial<Record<EdgeSide, LineSettings>> = {};
+	const own = new Map(leavesOf(set));
+	for (const side of SIDES) {
+		if (set.lines?.[side]) lines[side] = set.lines[side];
+		for (const property of ['pattern', 'weight', 'ink']) own.delete(`lines.${side}.${property}`);
+	}
+	for (const side of SIDES) {
+		const line = lines[side];
+		if (!line) continue;
+		const at = edgeHome(r, c, side);
+		const slot = rows[at.r]!.cells[at.c]!;
+		rows[at.r]!.cells[at.c] = { ...slot, lines: { ...slot.lines, [at.side]: { ...slot.lines?.[at.side], ...line } } };
+	}
+	if (!own.size) return;
+	const anchor = anchorOf({ ...work, rows: rows as unknown as WorkRow[] }, r, c);
+	const cell = rows[anchor.r]!.cells[anchor.c] as WorkCell;
+	rows[anchor.r]!.cells[anchor.c] = {
+		...cell,
+		touch: settingsOf(new Map([...leavesOf(cell.touch ?? {}), ...own]))
+	};
+}
+
+/** Where the touches of an edge stand: at the slot before it, or at the table's own first row and column. */
+export function edgeHome(r: number, c: number, side: EdgeSide): { r: number; c: number; side: EdgeSide } {
+	if (side === 'top' && r > 0) return { r: r - 1, c, side: 'bottom' };
+	if (side === 'start' && c > 0) return { r, c: c - 1, side: 'end' };
+	return { r, c, side };
+}
+
+/** Indices of joined cells by their first slot, in reading order. */
+const joined = new WeakMap<readonly WorkRow[], readonly Span[]>();
+export function joinedCells({ rows }: Pick<WorkTable, 'rows'>): readonly Span[] {
+	let known = joined.get(rows);
+	if (!known) {
+		const found: Span[] = [];
+		rows.forEach((row, r) => {
+			for (const span of joinedIn(row)) found.push({ r, ...span });
+		});
+		joined.set(rows, (known = found));
+	}
+	return known;
+}
+const joinedInRow = new WeakMap<WorkRow, readonly Omit<Span, 'r'>[]>();
+function joinedIn(row: WorkRow): readonly Omit<Span, 'r'>[] {
+	let known = joinedInRow.get(row);
+	if (!known) {
+		known = row.cells.flatMap((slot, c) => (isJoined(slot) ? [{ c, rows: slot.rows ?? 1, cols: slot.cols ?? 1 }] : []));
+		joinedInRow.set(row, known);
+	}
+	return known;
+}
+
+/** The first slot and the extent of the cell that covers a slot. */
+export function anchorOf(work: Pick<WorkTable, 'rows'>, r: number, c: number): Span {
+	const slot = work.rows[r]!.cells[c]!;
+	if (!isCovered(slot)) return { r, c, rows: slot.rows ?? 1, cols: slot.cols ?? 1 };
+	for (let y = r; y >= 0; y--)
+		for (let x = c; x >= 0; x--) {
+			const one = work.rows[y]!.cells[x]!;
+			if (isCovered(one)) continue;
+			if (y + (one.rows ?? 1) > r && x + (one.cols ?? 1) > c)
+				return { r: y, c: x, rows: one.rows ?? 1, cols: one.cols ?? 1 };
+			if (y === r) break;
+		}
+	throw new Error(`No cell covers row ${r}, column ${c}.`);
+}
+
+export const cellOf = (work: Pick<WorkTable, 'rows'>, r: number, c: number): WorkCell => {
+	const { r: y, c: x } = anchorOf(work, r, c);
+	return work.rows[y]!.cells[x] as WorkCell;
+};
+
+/** The first broken promise of the invariant, or undefined. */
+export function workFault(work: WorkTable): string | undefined {
+	const ids = new Set<number>();
+	const width = work.columns.length;
+	if (!work.rows.length || !width) return 'there is no cell';
+	const owner = new Int32Array(work.rows.length * width).fill(-1);
+	for (const [r, row] of work.rows.entries()) {
+		if (ids.has(row.id) || row.id >= work.nextId) return `the id of row ${r + 1} is not its own`;
+		ids.add(row.id);
+		if (row.cells.length !== width) return `row ${r + 1} has ${row.cells.length} slots for ${width} columns`;
+	}
+	for (const [r, row] of work.rows.entries())
+		for (const [c, slot] of row.cells.entries()) {
+			if (isCovered(slot)) continue;
+			for (let y = r; y < r + (slot.rows ?? 1); y++)
+				for (let x = c; x < c + (slot.cols ?? 1); x++) {
+					if (y >= work.rows.length || x >= width) return `the cell in row ${r + 1}, column ${c + 1} reaches outside`;
+					if (owner[y * width + x] !== -1) return `two cells cover row ${y + 1}, column ${x + 1}`;
+					if ((y !== r || x !== c) && !isCovered(work.rows[y]!.cells[x]!))
+						return `two cells cover row ${y + 1}, column ${x + 1}`;
+					owner[y * width + x] = r * width + c;
+				}
+		}
+	const open = owner.indexOf(-1);
+	if (open >= 0) return `no cell covers row ${Math.floor(open / width) + 1}, column ${(open % width) + 1}`;
+	if (work.firstColumns > width || work.lastColumns > width) return 'more first or last columns than columns';
+	return undefined;
+}
+
+const tables = new WeakMap<WorkTable, Table>();
+
+/** The table as styles see it: grid, roles, kinds, touches. Asked again, the same. */
+export function tableOf(work: WorkTable): Table {
+	let known = tables.get(work);
+	if (!known) tables.set(work, (known = makeTable(work)));
+	return known;
+}
+
+function makeTable(work: WorkTable): Table {
+	const spans = joinedCells(work);
+	const grid = createGrid(
+		work.rows.map(({ cells }) => cells.map((slot) => (isCovered(slot) ? null : slot.text))),
+		spans
+	);
+	const roles = work.rows.map(({ role }) => role);
+	const headers = roles.flatMap((role, r) => (roleFamily(role) === 'header' ? [r] : []));
+	return {
+		...grid,
+		roles,
+		columnInfo: work.columns.map(({ kind }, c) => ({ kind, name: columnName(grid, headers, c) })),
+		firstColumns: work.firstColumns,
+		lastColumns: work.lastColumns,
+		partsOff: [],
+		carry: ASPECTS,
+		touches: work.rows.flatMap((row, r) => touchesIn(row).map(({ c, set }) => ({ r, c, set })))
+	};
+}
+
+const touchedInRow = new WeakMap<WorkRow, readonly Omit<Touch, 'r'>[]>();
+function touchesIn(row: WorkRow): readonly Omit<Touch, 'r'>[] {
+	let known = touchedInRow.get(row);
+	if (!known) {
+		known = row.cells.flatMap((slot, c) => {
+			const touch = isCovered(slot) ? undefined : slot.touch;
+			if (!touch && !slot.lines) return [];
+			return [{ c, set: slot.lines ? { ...touch, lines: { ...touch?.lines, ...slot.lines } } : touch! }];
+		});
+		touchedInRow.set(row, known);
+	}
+	return known;
+}
+
+/** Plain texts as content, shared by cells that say the same. */
+const contents = new Map<string, readonly CellContent[]>();
+export function contentOfCell({ text, content }: WorkCell): readonly CellContent[] {
+	if (content) return content;
+	let known = contents.get(text);
+	if (!known) {
+		if (contents.size > 50_000) contents.clear();
+		contents.set(text, (known = text.split('\n').map((line) => ({ runs: line ? [{ text: line }] : [] }))));
+	}
+	return known;
+}
+
+/** Content by cell of the grid of {@link tableOf}. */
+export const contentsOf = (work: WorkTable): (readonly CellContent[])[] =>
+	tableOf(work).cells.map(({ r, c }) => contentOfCell(work.rows[r]!.cells[c] as WorkCell));
+
+/** The text of content: paragraphs part lines. */
+export const textOfContent = (content: readonly CellContent[]): string =>
+	content.flatMap((piece) => ('runs' in piece ? [piece.runs.map(({ text }) => text).join('')] : [])).join('\n');
+
+/** A cell that says something else; what it was worked out from is gone. */
+export function withContent(cell: WorkCell, content: readonly CellContent[]): WorkCell {
+	const { content: _, total: _t, ...rest } = cell;
+	const text = textOfContent(content);
+	return plain(content, text) ? { ...rest, text } : { ...rest, text, content };
+}
+
+export const withText = (cell: WorkCell, text: string): WorkCell => {
+	if (cell.text === text && !cell.content && !cell.total) return cell;
+	const { content, total: _t, ...rest } = cell;
+	const inner = content?.filter((piece) => 'nested' in piece) ?? [];
+	return inner.length ? { ...rest, text, content: [...contentOfCell({ text }), ...inner] } : { ...rest, text };
+};
+
+/** A table with some of its cells replaced; `change` may give back the same cell. Rows without a change stay. */
+export function withCells(
+	work: WorkTable,
+	places: Iterable<{ readonly r: number; readonly c: number }>,
+	change: (cell: WorkCell, r: number, c: number) => WorkCell
+): WorkTable {
+	const changed = new Map<number, Slot[]>();
+	for (const { r, c } of places) {
+		const cell = (changed.get(r) ?? work.rows[r]!.cells)[c]!;
+		if (isCovered(cell)) continue;
+		const next = change(cell, r, c);
+		if (next === cell) continue;
+		let cells = changed.get(r);
+		if (!cells) changed.set(r, (cells = [...work.rows[r]!.cells]));
+		cells[c] = next;
+	}
+	if (!changed.size) return work;
+	const rows = [...work.rows];
+	for (const [r, cells] of changed) rows[r] = { ...rows[r]!, cells };
+	return { ...work, rows };
+}

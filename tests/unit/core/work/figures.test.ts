@@ -1,0 +1,273 @@
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import { Decimal } from 'decimal.js';
+import { formulaText, parseFormula } from '../../../../src/lib/core/values/formula.ts';
+import { seriesOf } from '../../../../src/lib/core/work/cells.ts';
+import { dependents, workedOut, writtenLike, wrongSums } from '../../../../src/lib/core/work/figures.ts';
+import { sortRows } from '../../../../src/lib/core/work/sort.ts';
+import { isCovered, workOf, type Summary, type WorkTable } from '../../../../src/lib/core/work/table.ts';
+import { recognisedTable } from '../../../../src/lib/core/recognise/table.ts';
+import { createGrid } from '../../../../src/lib/core/table/grid.ts';
+import type { RowRole } from '../../../../src/lib/core/table/roles.ts';
+
+function workWith(texts: string[][], roles?: RowRole[]): WorkTable {
+	const { table } = recognisedTable(createGrid(texts));
+	const work = workOf(roles ? { ...table, roles } : table);
+	return work;
+}
+const textAt = (work: WorkTable, r: number, c: number) => {
+	const slot = work.rows[r]!.cells[c]!;
+	return isCovered(slot) ? null : slot.text;
+};
+const column = (work: WorkTable, c: number) => work.rows.map((_, r) => textAt(work, r, c));
+const withFormula = (work: WorkTable, c: number, formula: string): WorkTable => ({
+	...work,
+	columns: work.columns.map((one, i) => (i === c ? { ...one, formula: parseFormula(formula) } : one))
+});
+const withTotal = (work: WorkTable, r: number, c: number, total: Summary): WorkTable => ({
+	...work,
+	rows: work.rows.map((row, y) =>
+		y === r ? { ...row, cells: row.cells.map((slot, x) => (x === c ? { ...slot, total } : slot)) } : row
+	)
+});
+
+const PLANTS = [
+	['Plant', 'Count', 'Price', 'Cost', 'Share'],
+	['Osmunda regalis', '12', '€ 3.10', '', ''],
+	['Dryopteris', '1,200', '€ 0.85', '', ''],
+	['Asplenium', '', '€ 2.00', '', ''],
+	['Total', '', '', '', '']
+];
+const ROLES: RowRole[] = ['header:1', 'body', 'body', 'body', 'total'];
+
+test('row formulas name columns, come in the order of what they need, and are written as their figures are', () => {
+	let work = workWith(PLANTS, ROLES);
+	work = withFormula(withFormula(work, 4, 'Cost ÷ 10'), 3, 'Price × Count');
+	work = withTotal(work, 4, 3, 'sum');
+	const { work: done, problems } = workedOut(work);
+	assert.deepEqual(column(done, 3), ['Cost', '€ 37.20', '€ 1,020.00', '', '€ 1,057.20']);
+	assert.deepEqual(column(done, 4), ['Share', '€ 3.72', '€ 102.00', '', '']);
+	assert.deepEqual(
+		problems.map(({ r, c, why }) => [r, c, why]),
+		[
+			[3, 3, '“Count” has no number'],
+			[3, 4, '“Cost” has no number']
+		]
+	);
+	assert.deepEqual([...dependents(work, 1)].sort(), [3, 4]);
+	assert.equal(workedOut(done).work, done, 'worked out again, nothing changes');
+});
+
+test('circles, columns that are not there, words and division by nothing are said on the cell, and the others go on', () => {
+	const work = workWith(PLANTS, ROLES);
+	const why = (formula: string, other = 'Price × Count') => {
+		const { work: done, problems } = workedOut(withFormula(withFormula(work, 3, formula), 4, other));
+		return [problems.find(({ r, c }) => r === 1 && c === 3)?.why, textAt(done, 1, 4)];
+	};
+	assert.deepEqual(why('Share + 1', 'Cost + 1'), ['it goes round in a circle: “Cost” → “Share” → “Cost”', '']);
+	assert.deepEqual(why('Cost × 2'), ['it goes round in a circle: “Cost” → “Cost”', '€ 37.20']);
+	assert.deepEqual(why('Weight × 2'), ['There is no column “Weight”', '€ 37.20']);
+	assert.deepEqual(why('Plant × 2'), ['“Plant” has no number', '€ 37.20']);
+	assert.deepEqual(why('Price ÷ 0'), ['it divides by nothing', '€ 37.20']);
+	assert.deepEqual(why('Price × 1234567890123456789012345678901234567890')[0], undefined);
+});
+
+test('typed formulas are read and written alike', () => {
+	const again = (text: string) => formulaText(parseFormula(text));
+	assert.equal(again('Price * Count'), 'Price × Count');
+	assert.equal(again('(Price - 2)/Count + 1.5'), '(Price − 2) ÷ Count + 1.5');
+	assert.equal(again('“Cost + freight” − Pre-paid'), '“Cost + freight” − Pre-paid');
+	assert.equal(again('2031 × Count'), '2031 × Count');
+	assert.equal(again('“2031” × Count'), '“2031” × Count');
+	assert.equal(again('Price (net) × 2'), '“Price (net)” × 2');
+	for (const [text, said] of [
+		['', /names columns/],
+		['(Price', /not closed/],
+		['“Price', /quotation mark/],
+		['(((((((((1)))))))))', /8 deep/]
+	] as const)
+		assert.throws(() => parseFormula(text), said);
+});
+
+test('sums, means, counts, least and greatest; currencies that do not go together are said', () => {
+	const work = workWith(PLANTS, ROLES);
+	const total = (c: number, how: Summary) => textAt(workedOut(withTotal(work, 4, c, how)).work, 4, c);
+	assert.deepEqual(
+		(['sum', 'mean', 'count', 'least', 'greatest'] as const).map((how) => total(2, how)),
+		['€ 5.95', '€ 1.98', '3', '€ 0.85', '€ 3.10']
+	);
+	assert.equal(total(1, 'sum'), '1,212');
+	const mixed = workWith(
+		[
+			['What', 'Cost'],
+			['a', '€ 1.00'],
+			['b', '$ 2.00'],
+			['Total', '']
+		],
+		['header:1', 'body', 'body', 'total']
+	);
+	assert.equal(workedOut(withTotal(mixed, 3, 1, 'sum')).problems[0]!.why, 'it holds EUR and USD');
+	const dates = workWith(
+		[
+			['What', 'When'],
+			['a', '5 Apr 2031'],
+			['b', '2 Mar 2031'],
+			['Total', '']
+		],
+		['header:1', 'body', 'body', 'total']
+	);
+	assert.equal(textAt(workedOut(withTotal(dates, 3, 1, 'least')).work, 3, 1), '2 Mar 2031');
+});
+
+test('subtotals are about their block, totals about all body rows', () => {
+	const work = workWith(
+		[
+			['Bed', 'Plants'],
+			['North', ''],
+			['a', '1'],
+			['b', '2'],
+			['Subtotal', ''],
+			['South', ''],
+			['c', '4'],
+			['Subtotal', ''],
+			['Total', '']
+		],
+		['header:1', 'group:1', 'body', 'body', 'subtotal:1', 'group:1', 'body', 'subtotal:1', 'total']
+	);
+	const done = workedOut(withTotal(withTotal(withTotal(work, 4, 1, 'sum'), 7, 1, 'sum'), 8, 1, 'sum')).work;
+	assert.deepEqual(column(done, 1), ['Plants', '', '1', '2', '3', '', '4', '4', '7']);
+});
+
+test('a typed total that does not add up is told with the difference and the right figure', () => {
+	const work = workWith(
+		[
+			['Item', 'Cost'],
+			['a', '1,200.50'],
+			['b', '34.25'],
+			['Total', '1,234.45']
+		],
+		['header:1', 'body', 'body', 'total']
+	);
+	assert.deepEqual(wrongSums(work), [{ r: 3, c: 1, should: '1,234.75', off: '−0.30' }]);
+	assert.deepEqual(
+		wrongSums(
+			workWith(
+				[
+					['Item', 'Cost'],
+					['a', '1.00'],
+					['Total', '1.00']
+				],
+				['header:1', 'body', 'total']
+			)
+		),
+		[]
+	);
+});
+
+test('figures are written with the decimal mark and the thousands of four locales', () => {
+	const cases: [string[], string, '.' | ',', string][] = [
+		[['1,234.50', '2.00'], '9876543.21', '.', '9,876,543.21'],
+		[['1.234,50', '2,00'], '9876543.21', ',', '9.876.543,21'],
+		[['1 234,50 €'], '9876.5', ',', '9 876,50 €'],
+		[["CHF 1'234.50"], '-1234567', '.', "−CHF 1'234'567.00"],
+		[['12 kg'], '3.5', '.', '3.5 kg'],
+		[['(12.00)'], '3', '.', '3.00']
+	];
+	for (const [samples, amount, mark, expected] of cases)
+		assert.equal(writtenLike(new Decimal(amount), samples, mark), expected);
+	assert.equal(
+		writtenLike(new Decimal('1234567890123456789012345678901234567890.5'), [], '.'),
+		'1234567890123456789012345678901234567890.5'
+	);
+});
+
+test('series of numbers, dates and labels go on as they began', () => {
+	const next = (texts: string[], mark: '.' | ',' = '.') => {
+		const series = seriesOf(texts, mark);
+		return series && [series(0), series(1)];
+	};
+	assert.deepEqual(next(['1']), ['2', '3']);
+	assert.deepEqual(next(['10', '8']), ['6', '4']);
+	assert.deepEqual(next(['1,5', '2,0'], ','), ['2,5', '3,0']);
+	assert.deepEqual(next(['2', '0', '−2']), ['−4', '−6']);
+	assert.deepEqual(next(['Bed 7']), ['Bed 8', 'Bed 9']);
+	assert.deepEqual(next(['007', '009']), ['011', '013']);
+	assert.deepEqual(next(['T-098a', 'T-099a']), ['T-100a', 'T-101a']);
+	assert.deepEqual(next(['2031-02-27', '2031-02-28']), ['2031-03-01', '2031-03-02']);
+	assert.deepEqual(next(['31 Jan 2031', '31 Mar 2031']), ['31 May 2031', '31 Jul 2031']);
+	assert.deepEqual(next(['5. April 2031', '12. April 2031']), ['19. April 2031', '26. April 2031']);
+	assert.deepEqual(next(['March 2031']), ['April 2031', 'May 2031']);
+	assert.deepEqual(next(['01/01/2031', '01/02/2031']), ['01/03/2031', '01/04/2031']);
+	assert.equal(next(['fern', 'moss']), undefined);
+	assert.equal(next(['1', '2', '4']), undefined);
+});
+
+test('sorting is typed, stable and by the collation of the locale; headers, groups and totals stay; the empty come last', () => {
+	const sorted = (texts: string[], locale: string, order: 'rising' | 'falling' = 'rising') => {
+		const work = workWith(
+			[['Name', 'n'], ...texts.map((text, i) => [text, String(i)]), ['Total', '']],
+			['header:1', ...texts.map((): RowRole => 'body'), 'total']
+		);
+		return column(sortRows(work, [{ column: 0, order }], locale), 0).slice(1);
+	};
+	assert.deepEqual(sorted(['Öl', 'Zinn', 'Ofen', 'apfel', ''], 'de-DE'), ['apfel', 'Ofen', 'Öl', 'Zinn', '', 'Total']);
+	assert.deepEqual(sorted(['Öl', 'Zinn', 'Ofen', 'apfel'], 'sv-SE'), ['apfel', 'Ofen', 'Zinn', 'Öl', 'Total']);
+	assert.deepEqual(sorted(['côte', 'cote', 'coté', 'Côté'], 'fr-FR'), ['cote', 'coté', 'côte', 'Côté', 'Total']);
+	assert.deepEqual(sorted(['llama', 'luz', 'ñu', 'nube'], 'es-ES'), ['llama', 'luz', 'nube', 'ñu', 'Total']);
+	const numbers = workWith(
+		[
+			['What', 'Cost'],
+			['a', '10.00'],
+			['b', '9.00'],
+			['c', '(1.00)'],
+			['d', ''],
+			['e', '9.00']
+		],
+		['header:1', 'body', 'body', 'body', 'body', 'body']
+	);
+	assert.deepEqual(column(sortRows(numbers, [{ column: 1, order: 'rising' }], 'en-GB'), 0), [
+		'What',
+		'c',
+		'b',
+		'e',
+		'a',
+		'd'
+	]);
+	assert.deepEqual(
+		column(
+			sortRows(
+				numbers,
+				[
+					{ column: 1, order: 'falling' },
+					{ column: 0, order: 'falling' }
+				],
+				'en-GB'
+			),
+			0
+		),
+		['What', 'a', 'e', 'b', 'c', 'd']
+	);
+	const dates = workWith(
+		[['When'], ['5 Apr 2031'], ['2 Mar 2031'], ['2030-12-31']],
+		['header:1', 'body', 'body', 'body']
+	);
+	assert.deepEqual(column(sortRows(dates, [{ column: 0, order: 'rising' }], 'en-GB'), 0), [
+		'When',
+		'2030-12-31',
+		'2 Mar 2031',
+		'5 Apr 2031'
+	]);
+	const groups = workWith(
+		[['h'], ['g'], ['2'], ['1'], ['s'], ['4'], ['3']],
+		['header:1', 'group:1', 'body', 'body', 'subtotal:1', 'body', 'body']
+	);
+	assert.deepEqual(column(sortRows(groups, [{ column: 0, order: 'rising' }], 'en-GB'), 0), [
+		'h',
+		'g',
+		'1',
+		'2',
+		's',
+		'3',
+		'4'
+	]);
+});
