@@ -4,6 +4,7 @@ import type { Style } from '../core/style/types.ts';
 import type { Block, CellContent } from '../core/table/content.ts';
 import type { Table } from '../core/table/grid.ts';
 import type { Emu } from '../core/units.ts';
+import type { WorkTable } from '../core/work/table.ts';
 
 export interface TablePlace {
 	readonly where: 'body' | 'header' | 'footer' | 'notes' | 'text box' | 'nested' | 'sheet';
@@ -44,9 +45,11 @@ export interface DocumentTable {
 	readonly wornName: string | null;
 	/** The house style it wears, where the file carries it. */
 	readonly carried: CarriedTable | null;
+	/** What the table bench knows of it beside all this: formulas, locks, sizes. */
+	readonly work?: WorkTable;
 }
 
-export const DOCUMENT_KINDS = ['docx', 'odt', 'html', 'csv', 'svg'] as const;
+export const DOCUMENT_KINDS = ['docx', 'odt', 'html', 'csv', 'svg', 'json'] as const;
 export type DocumentKind = (typeof DOCUMENT_KINDS)[number];
 
 /** A document opened for reading and, through its format's writer, for writing. */

@@ -4,8 +4,11 @@ import type { LookField } from '../core/cascade/look.ts';
 import type { Paper } from '../core/layout/paper.ts';
 import { styleCss } from '../core/share/css.ts';
 import { createGrid, textAt, type Table } from '../core/table/grid.ts';
+import { canonicalStyle } from '../core/style/canonical.ts';
+import { selfContained } from '../core/style/export.ts';
 import {
 	compare,
+	isCleared,
 	prepare,
 	tallyOf,
 	type Account,
@@ -34,14 +37,17 @@ import { writeOdt } from './odt/write.ts';
 import { reportOf } from './pdf/report.ts';
 import { writePdf } from './pdf/write.ts';
 import { writeSheetPdf } from './svg/pdf.ts';
+import { readJson, type JsonDocument } from './json/read.ts';
 import { readSvg, type SvgDocument } from './svg/read.ts';
 import { writeSvg } from './svg/write.ts';
 import { decodeText } from './package/encoding.ts';
+import type { WorkTable } from '../core/work/table.ts';
+import { withWork } from './work.ts';
 
 /** The largest file that is taken in, in bytes; said before and after. */
 export const MAX_FILE_BYTES = 50 * 2 ** 20;
 
-export type AnyDocument = DocxDocument | OdtDocument | HtmlDocument | CsvDocument | SvgDocument;
+export type AnyDocument = DocxDocument | OdtDocument | HtmlDocument | CsvDocument | SvgDocument | JsonDocument;
 
 /** What a document's tables can be written as; those of a document's own kind keep everything else of the file. */
 export const OUT_KINDS = ['svg', 'docx', 'odt', 'html', 'pdf', 'css', 'csv', 'json'] as const;
@@ -64,12 +70,15 @@ export const ENDINGS: Readonly<Record<DocumentKind, readonly string[]>> = {
 	odt: ['odt', 'fodt', 'ott'],
 	html: ['html', 'htm', 'xhtml'],
 	csv: ['csv', 'tsv', 'tab', 'txt'],
-	svg: ['svg', 'svgz']
+	svg: ['svg', 'svgz'],
+	json: ['json']
 };
 const ENDING = /\.([a-z]+)$/i;
+const TABLE_FILE = /\.table\.json$/i;
 
 /** A file's name without the ending that says its kind. */
 export function bareName(name: string): string {
+	if (TABLE_FILE.test(name)) return name.replace(TABLE_FILE, '');
 	const ending = ENDING.exec(name)?.[1]?.toLowerCase();
 	return ending && Object.values(ENDINGS).flat().includes(ending) ? name.slice(0, -ending.length - 1) : name;
 }
@@ -86,6 +95,7 @@ export function kindOf(bytes: Uint8Array, name: string): DocumentKind {
 	if (/<office:document\b|urn:oasis:names:tc:opendocument/.test(head)) return 'odt';
 	if (named) return named;
 	const text = decodeText(bytes.subarray(0, 4_096)).text;
+	if (/^\s*[[{]/.test(text) && text.includes('heptarch-table')) return 'json';
 	return /^\s*<(!doctype|html|table|head|body|meta)\b/i.test(text) ? 'html' : 'csv';
 }
 
@@ -109,6 +119,8 @@ export async function openDocument(bytes: Uint8Array<ArrayBuffer>, name: string)
 			return readCsv(bytes);
 		case 'svg':
 			return readSvg(bytes);
+		case 'json':
+			return readJson(bytes);
 	}
 }
 
@@ -132,7 +144,29 @@ export async function writeStyled(
 				bytes: new Uint8Array(document.source.bytes),
 				account: plainAccount(document, prepare(document, jobs, options), noLooks)
 			};
+		case 'json':
+			return writeJson(
+				document,
+				jobs,
+				options,
+				document.tables.map(({ index }) => index)
+			);
 	}
+}
+
+/**
+ * A document in which some tables are as they were worked on. In a file that holds more than tables their markup is made
+ * anew and all else stays; the document is then what is read from that file.
+ */
+export async function withWorks<T extends AnyDocument>(
+	document: T,
+	works: ReadonlyMap<number, { readonly work: WorkTable }>
+): Promise<T> {
+	const tables = document.tables.map((entry) => {
+		const own = works.get(entry.index);
+		return own ? withWork(entry, own.work) : entry;
+	});
+	return { ...document, tables };
 }
 
 /** An account of tables that are written without a way for their looks to be read back. */
@@ -243,18 +277,38 @@ export async function writeAs(
 				bytes: text(`\ufeff${rowsOf(flow.order.map((index) => document.tables[index]!.table))}`),
 				account: plainAccount(document, prepare(document, worn, options), noLooks)
 			};
-		case 'json': {
-			const tables = flow.order.map((index) => {
-				const { table, place } = document.tables[index]!;
-				const job = wearing.get(index);
-				return tableToFile(job?.table ?? table, { number: index + 1, place, wears: job?.style.name ?? null });
-			});
-			return {
-				bytes: text(JSON.stringify(tables, null, 2)),
-				account: plainAccount(document, prepare(document, worn, options), noLooks)
-			};
-		}
+		case 'json':
+			return writeJson(document, jobs, options, flow.order);
 	}
+}
+
+/** Tables as table files, one alone or a list, with the styles that they wear and all that the bench knows of them. */
+function writeJson(
+	document: AnyDocument,
+	jobs: readonly StyleJob[],
+	options: WriteOptions,
+	order: readonly number[]
+): Written {
+	const wearing = new Map(jobs.map((job) => [job.index, job]));
+	const tables = order.map((index) => {
+		const { table, place, work } = document.tables[index]!;
+		const job = wearing.get(index);
+		const style = job && !isCleared(job) ? selfContained(job.style, options.house, options.find) : undefined;
+		return tableToFile(job?.table ?? table, {
+			number: index + 1,
+			place,
+			wears: style?.name ?? null,
+			...(place.caption && { title: place.caption }),
+			...(style && { style: canonicalStyle(style) }),
+			...(work && { work })
+		});
+	});
+	return {
+		bytes: new TextEncoder().encode(
+			JSON.stringify(tables.length === 1 && document.kind === 'json' ? tables[0] : tables, null, 2)
+		),
+		account: plainAccount(document, prepare(document, jobs, options), (one) => tallyOf(one, () => []))
+	};
 }
 
 /** What a style sheet leaves out of these tables. */

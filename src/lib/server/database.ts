@@ -2,6 +2,8 @@ import { Kysely, PostgresDialect, type ColumnType, type Generated, type JSONColu
 import pg from 'pg';
 import type { ScheduleRows } from '../core/schedule/rows.ts';
 import type { Style, TypeRole } from '../core/style/types.ts';
+import type { Patch } from '../core/work/patch.ts';
+import type { WorkTable } from '../core/work/table.ts';
 import type { Corrections } from '../workbench/corrections.ts';
 import type { DocumentState, TableState } from '../workbench/state.ts';
 import type { HouseState } from '../workbench/house.ts';
@@ -112,9 +114,36 @@ export interface Database {
 		state: JSONColumnType<DocumentState>;
 		created_at: Timestamp;
 	};
+	work_steps: {
+		id: Generated<number>;
+		document_id: string;
+		/** The step before it; null for the table as it was taken up. */
+		parent: number | null;
+		label: string;
+		patch: JSONColumnType<Patch> | null;
+		whole: JSONColumnType<WorkTable> | null;
+		created_at: Timestamp;
+	};
+	starters: {
+		id: Generated<string>;
+		name: string;
+		category: string;
+		description: string;
+		/** Only for this document; for the whole house where null. */
+		document_id: string | null;
+		work: JSONColumnType<WorkTable>;
+		wears: JSONColumnType<StarterWears>;
+		/** How often it was placed. */
+		used: Generated<number>;
+		version: Generated<number>;
+		updated_at: Timestamp;
+	};
 	corrections: { shape: string; said: JSONColumnType<Corrections> };
 	wears: { document_id: string; table_index: number; style_id: string; edition: number | null };
 }
+
+/** What a starter's table wears. */
+export type StarterWears = Pick<TableState, 'style' | 'edition' | 'pinned' | 'partsOff' | 'carry'>;
 
 /** The rows of a schedule before and after it was read again. */
 export interface RereadRows {

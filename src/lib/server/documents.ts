@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../core/errors.ts';
-import { bareName, openDocument, type AnyDocument } from '../formats/index.ts';
+import { bareName, openDocument, withWorks, type AnyDocument } from '../formats/index.ts';
 import { withEdits } from '../formats/svg/read.ts';
 import { corrected, correctionsIn, shapeOf } from '../workbench/corrections.ts';
 import { packTable } from '../workbench/packed.ts';
@@ -10,6 +10,7 @@ import { ConflictError, NotFoundError } from './answers.ts';
 import type { Database } from './database.ts';
 import { recordDrawing, recordFollowers } from './drawings.ts';
 import { importStyle, listStyles } from './styles.ts';
+import { worksIn } from './work.ts';
 
 export type Db = Kysely<Database> | Transaction<Database>;
 
@@ -54,14 +55,23 @@ async function openFile(db: Db, { file_hash: hash, kind }: { file_hash: string; 
 	return remember(`${kind} ${hash}`, known ?? (await openDocument(await fileBytes(db, hash), `document.${kind}`)));
 }
 
-/** A document as it stands in a state: of a drawing, its tables and whatever else was changed of it. */
+/**
+ * A document as it stands in a state: with its tables as they were worked on, and of a drawing with whatever else was
+ * changed of it.
+ */
 export async function openAt(
 	db: Db,
 	found: { file_hash: string; kind: string },
-	{ drawing }: DocumentState
+	state: DocumentState
 ): Promise<AnyDocument> {
+	const { drawing } = state;
 	const document = await openFile(db, drawing?.file ? { ...found, file_hash: drawing.file } : found);
-	return document.kind === 'svg' ? withEdits(document, drawing) : document;
+	const edited = document.kind === 'svg' ? withEdits(document, drawing) : document;
+	const works = await worksIn(db, state);
+	if (works.size === 0) return edited;
+	const key = `${found.kind} ${found.file_hash} ${[...works].map(([index, { step }]) => `${index}:${step}`).join()}`;
+	if (edited.kind === 'svg') return withWorks(edited, works);
+	return remember(key, opened.get(key) ?? (await withWorks(edited, works)));
 }
 
 /** As much text of a document's tables as is worth searching. */

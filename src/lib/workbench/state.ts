@@ -25,6 +25,8 @@ export interface TableState {
 	readonly dropsEmphasis?: boolean;
 	/** Widths of its columns, matched from another table; as in the file where absent. */
 	readonly widths?: readonly Emu[];
+	/** The step of its work on the table bench that it stands at; its rows, roles and touches are those. */
+	readonly work?: number;
 	/** One-off settings of its cells and edges. */
 	readonly touches?: readonly Touch[];
 }

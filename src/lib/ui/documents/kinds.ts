@@ -4,7 +4,8 @@ export const KIND_WORDS: Readonly<Record<string, string>> = {
 	odt: 'open text',
 	html: 'web page',
 	csv: 'rows',
-	svg: 'drawing'
+	svg: 'drawing',
+	json: 'table'
 };
 
 /** Where a document is worked on. */

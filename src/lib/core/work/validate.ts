@@ -1,0 +1,144 @@
+import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
+import { InputError } from '../errors.ts';
+import { TABLE_SCHEMA } from '../style/schema.ts';
+import { LINE_PATTERNS } from '../style/types.ts';
+import { INK_PATTERN } from '../style/leaves.ts';
+import { COLUMN_KINDS, ROLE_PATTERN } from '../table/roles.ts';
+import { LENGTH_PATTERN } from '../units.ts';
+import { FORMULA_SCHEMA } from '../values/formula.ts';
+import type { Patch } from './patch.ts';
+import { LOCKS, MOST_CELLS, MOST_COLUMNS, SIDES, SUMMARIES, workFault, type WorkTable } from './table.ts';
+
+const closed = (properties: object, required: readonly string[] = []) => ({
+	type: 'object',
+	additionalProperties: false,
+	properties,
+	required
+});
+const natural = { type: 'integer', minimum: 0, maximum: 1_000_000_000 };
+const span = { type: 'integer', minimum: 1, maximum: MOST_CELLS };
+const text = { type: 'string', maxLength: 200_000 };
+const length = { type: 'integer', minimum: 0, maximum: 100_000_000 };
+const line = closed({
+	pattern: { enum: [...LINE_PATTERNS, null] },
+	weight: { type: ['string', 'null'], pattern: LENGTH_PATTERN },
+	ink: { type: ['string', 'null'], pattern: `${INK_PATTERN}|^none$` }
+});
+const lines = closed(Object.fromEntries(SIDES.map((side) => [side, line])));
+const run = closed(
+	{
+		text,
+		weight: { type: 'number' },
+		italic: { type: 'boolean' },
+		underline: { enum: ['none', 'single', 'double'] },
+		ink: { type: 'string', pattern: '^#[0-9A-Fa-f]{6}$' },
+		position: { enum: ['super', 'sub'] }
+	},
+	['text']
+);
+const content = {
+	type: 'array',
+	maxItems: 10_000,
+	items: {
+		oneOf: [
+			closed({ runs: { type: 'array', maxItems: 10_000, items: run } }, ['runs']),
+			closed({ nested: natural }, ['nested'])
+		]
+	}
+};
+/** A picture's address holds the picture itself, so that nothing is ever loaded from elsewhere. */
+const PICTURE_PATTERN = '^data:image/(png|jpeg|svg\\+xml);base64,[A-Za-z0-9+/=]+$';
+const cell = closed(
+	{
+		text,
+		content,
+		rows: span,
+		cols: span,
+		touch: { $ref: 'heptarch-table#/$defs/touch' },
+		lines,
+		lock: { enum: LOCKS },
+		total: { enum: SUMMARIES },
+		picture: closed(
+			{
+				source: { type: 'string', maxLength: 8_000_000, pattern: PICTURE_PATTERN },
+				alternative: { type: 'string', maxLength: 1_000 },
+				width: length,
+				height: length,
+				fits: { enum: ['cell', 'row'] }
+			},
+			['source', 'alternative', 'width', 'height', 'fits']
+		),
+		from: natural
+	},
+	['text']
+);
+const row = closed(
+	{
+		id: natural,
+		role: { type: 'string', pattern: ROLE_PATTERN },
+		height: length,
+		cells: {
+			type: 'array',
+			minItems: 1,
+			maxItems: MOST_COLUMNS,
+			items: {
+				if: { type: 'object', required: ['covered'] },
+				then: closed({ covered: { const: true }, lines }, ['covered']),
+				else: cell
+			}
+		}
+	},
+	['id', 'role', 'cells']
+);
+const rows = { type: 'array', maxItems: MOST_CELLS, items: row };
+const column = closed(
+	{ kind: { enum: COLUMN_KINDS }, width: length, formula: FORMULA_SCHEMA, across: { enum: SUMMARIES } },
+	['kind']
+);
+const rest = {
+	columns: { type: 'array', minItems: 1, maxItems: MOST_COLUMNS, items: column },
+	firstColumns: natural,
+	lastColumns: natural,
+	mark: { enum: ['.', ','] },
+	nextId: natural
+};
+
+const ajv = new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true });
+ajv.addSchema(TABLE_SCHEMA);
+const isWork = ajv.compile({ ...closed({ rows, ...rest }, ['rows', ...Object.keys(rest)]) });
+const isPatch = ajv.compile(
+	closed({
+		order: {
+			type: 'array',
+			maxItems: MOST_CELLS,
+			items: { type: 'array', minItems: 2, maxItems: 2, items: natural }
+		},
+		rows,
+		rest: closed(rest, Object.keys(rest))
+	})
+);
+
+function check(validate: ValidateFunction, what: string, value: unknown): void {
+	if (validate(value)) return;
+	const error = validate.errors![0]!;
+	throw new InputError(
+		'work',
+		`This is not a valid ${what}: ${error.instancePath || 'at the top'} ${error.message}.`,
+		error.instancePath || '/'
+	);
+}
+
+/** Returns `value` as a table that is worked on. Throws InputError with the place and the reason where it is none. */
+export function checkWork(value: unknown): WorkTable {
+	check(isWork, 'table', value);
+	const work = value as WorkTable;
+	const fault = workFault(work);
+	if (fault) throw new InputError('work', `This is not a whole table: ${fault}.`, '/rows');
+	return work;
+}
+
+/** Returns `value` as a change of such a table; whether it fits one is found when it is applied. */
+export function checkPatch(value: unknown): Patch {
+	check(isPatch, 'change of a table', value);
+	return value as Patch;
+}

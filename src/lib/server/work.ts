@@ -1,0 +1,262 @@
+import { sql, type Kysely, type Transaction } from 'kysely';
+import { InputError } from '../core/errors.ts';
+import { applyPatch, type Patch } from '../core/work/patch.ts';
+import { workOf, type WorkTable } from '../core/work/table.ts';
+import type { DocumentTable } from '../formats/document.ts';
+import type { DocumentState, TableState } from '../workbench/state.ts';
+import { stateTable, without } from '../workbench/table.ts';
+import { ConflictError, NotFoundError } from './answers.ts';
+import type { Database } from './database.ts';
+import { documentRow, openAt, putStep, stateAt, stepsOf, wordsOf, type Db } from './documents.ts';
+
+/** One step of work on a table, as the bench keeps it. */
+export interface WorkStep {
+	readonly id: number;
+	readonly label: string;
+	readonly patch: Patch;
+}
+
+/** A table with its work: the oldest state that is kept, the steps from there, and how many of them stand. */
+export interface LoadedWork {
+	readonly base: WorkTable;
+	/** Id of the step that `base` is; null for a table that was not worked on yet. */
+	readonly from: number | null;
+	readonly steps: readonly WorkStep[];
+	readonly at: number;
+}
+
+/** Tables at steps, by id: a step never changes. */
+const known = new Map<number, WorkTable>();
+const KNOWN_MAX = 24;
+function remember(id: number, work: WorkTable): WorkTable {
+	known.delete(id);
+	known.set(id, work);
+	if (known.size > KNOWN_MAX) known.delete(known.keys().next().value!);
+	return work;
+}
+
+/** So many steps come between two that keep the table whole. */
+const WHOLE_EVERY = 40;
+/** So many steps can be gone back and forth, at most, after a page is loaded anew. */
+const STEPS_KEPT = 200;
+
+interface Chained {
+	readonly id: number;
+	readonly parent: number | null;
+	readonly label: string;
+	readonly patch: Patch | null;
+	readonly whole: WorkTable | null;
+}
+
+/** A step and those before it, newest first, down to one that keeps the table whole and lies at least `least` back. */
+async function chain(db: Db, id: number, least = 0): Promise<Chained[]> {
+	const { rows } = await sql<Chained & { depth: number }>`
+		with recursive back as (
+			select id, parent, label, patch, whole, 0 as depth from work_steps where id = ${id}
+			union all
+			select s.id, s.parent, s.label, s.patch, s.whole, back.depth + 1
+			from work_steps s join back on s.id = back.parent
+			where back.whole is null or back.depth < ${least}
+		)
+		select * from back order by depth`.execute(db);
+	if (!rows.length) throw new NotFoundError('This step of the work is no longer here.');
+	return rows;
+}
+
+/** The table at a step. */
+export async function workAt(db: Db, id: number): Promise<WorkTable> {
+	const before = known.get(id);
+	if (before) return remember(id, before);
+	const steps = await chain(db, id);
+	return remember(id, replay(steps.toReversed()));
+}
+
+const replay = ([first, ...rest]: readonly Chained[]): WorkTable =>
+	rest.reduce((work, step) => step.whole ?? applyPatch(work, step.patch!), first!.whole!);
+
+/** The tables of a document that were worked on, as they stand in a state. */
+export async function worksIn(
+	db: Db,
+	{ tables }: DocumentState
+): Promise<Map<number, { step: number; work: WorkTable }>> {
+	const works = new Map<number, { step: number; work: WorkTable }>();
+	for (const [index, { work }] of Object.entries(tables))
+		if (work !== undefined) works.set(Number(index), { step: work, work: await workAt(db, work) });
+	return works;
+}
+
+/** A table as it is taken up for work: what its file says, with what a person decided. */
+export const workFrom = (entry: DocumentTable, state: TableState | undefined): WorkTable =>
+	entry.work && !state?.roles && !state?.kinds && !state?.touches
+		? entry.work
+		: workOf(stateTable(entry, state), entry.content, state?.widths?.length ? state.widths : entry.widths);
+
+async function entryAt(db: Db, id: string, index: number) {
+	const found = await documentRow(db, id);
+	const state = await stateAt(db, id, found.step);
+	const document = await openAt(db, found, state);
+	const entry = document.tables[index];
+	if (!entry) throw new NotFoundError(`There is no table ${index + 1}: the document has ${document.tables.length}.`);
+	return { found, state, document, entry };
+}
+
+/** Everything that the bench needs of a table's work. */
+export async function loadWork(
+	db: Db,
+	id: string,
+	index: number
+): Promise<LoadedWork & { readonly entry: DocumentTable; readonly state: DocumentState }> {
+	const { entry, state } = await entryAt(db, id, index);
+	const own = state.tables[index];
+	if (own?.work === undefined) return { base: workFrom(entry, own), from: null, steps: [], at: 0, entry, state };
+	const back = (await chain(db, own.work, STEPS_KEPT)).toReversed();
+	const first = back.findIndex(({ whole }) => whole);
+	const kept = back.slice(first);
+	const forth = await onwards(db, own.work);
+	const steps = [...kept.slice(1), ...forth];
+	return {
+		base: kept[0]!.whole!,
+		from: kept[0]!.id,
+		steps: steps.map(({ id, label, patch }) => ({ id, label, patch: patch! })),
+		at: kept.length - 1,
+		entry,
+		state
+	};
+}
+
+/** The steps that were undone after one: of each, the newest that follows. */
+async function onwards(db: Db, id: number): Promise<Chained[]> {
+	const steps: Chained[] = [];
+	for (let at = id; steps.length < STEPS_KEPT;) {
+		const next = await db
+			.selectFrom('work_steps')
+			.select(['id', 'parent', 'label', 'patch', 'whole'])
+			.where('parent', '=', at)
+			.orderBy('id', 'desc')
+			.limit(1)
+			.executeTakeFirst();
+		if (!next) break;
+		steps.push(next);
+		at = next.id;
+	}
+	return steps;
+}
+
+/** What somebody else did since: the steps after `after` that lead to where the table stands now. */
+export async function workSince(db: Db, id: string, index: number, after: number | null) {
+	const found = await documentRow(db, id);
+	const own = (await stateAt(db, id, found.step)).tables[index];
+	const now = own?.work ?? null;
+	return { at: now, isSame: now === after, wears: own ?? {} };
+}
+
+const benchLabel = (index: number) => `table ${index + 1} on the bench`;
+
+/** Saves one edit of a table after the step that its editor saw. What somebody else saved first is told, not overwritten. */
+export async function addWorkStep(
+	db: Kysely<Database>,
+	id: string,
+	index: number,
+	{ after, label, patch }: { readonly after: number | null; readonly label: string; readonly patch: Patch }
+): Promise<{ step: number; root: number | null }> {
+	return db.transaction().execute(async (trx) => {
+		const state = await locked(trx, id, index, after);
+		let parent = after;
+		let root: number | null = null;
+		if (parent === null) {
+			const { entry } = await entryAt(trx, id, index);
+			const base = workFrom(entry, state.tables[index]);
+			parent = root = await insertStep(trx, { document_id: id, parent: null, label: 'as it was', whole: base });
+			remember(parent, base);
+		}
+		const work = applyPatch(await workAt(trx, parent), patch);
+		const since = (await chain(trx, parent)).length;
+		const step = await insertStep(trx, {
+			document_id: id,
+			parent,
+			label,
+			patch,
+			...(since >= WHOLE_EVERY && { whole: work })
+		});
+		remember(step, work);
+		await standAt(trx, id, index, state, step);
+		return { step, root };
+	});
+}
+
+/** Undo and redo: the table stands at another step of its work. */
+export async function moveWork(
+	db: Kysely<Database>,
+	id: string,
+	index: number,
+	from: number | null,
+	to: number
+): Promise<void> {
+	await db.transaction().execute(async (trx) => {
+		const state = await locked(trx, id, index, from);
+		const step = await trx.selectFrom('work_steps').select('document_id').where('id', '=', to).executeTakeFirst();
+		if (step?.document_id !== id) throw new InputError('step', `The table has no step ${to}.`);
+		await standAt(trx, id, index, state, to);
+	});
+}
+
+async function locked(
+	trx: Transaction<Database>,
+	id: string,
+	index: number,
+	after: number | null
+): Promise<DocumentState> {
+	const row = await trx
+		.selectFrom('documents')
+		.select('step')
+		.where('id', '=', id)
+		.where('removed_at', 'is', null)
+		.forUpdate()
+		.executeTakeFirst();
+	if (!row) throw new NotFoundError('This document is no longer here.');
+	const state = await stateAt(trx, id, row.step);
+	const now = state.tables[index]?.work ?? null;
+	if (now !== after)
+		throw new ConflictError('This table was changed in another window in the meantime.', { work: now });
+	return state;
+}
+
+async function insertStep(
+	trx: Transaction<Database>,
+	{
+		patch,
+		whole,
+		...step
+	}: { document_id: string; parent: number | null; label: string; patch?: Patch; whole?: WorkTable }
+): Promise<number> {
+	const { id } = await trx
+		.insertInto('work_steps')
+		.values({ ...step, patch: patch ? JSON.stringify(patch) : null, whole: whole ? JSON.stringify(whole) : null })
+		.returning('id')
+		.executeTakeFirstOrThrow();
+	return id;
+}
+
+/** The document's table is what it is at a step. Steps of one stay at the bench are one step of the document. */
+async function standAt(
+	trx: Transaction<Database>,
+	id: string,
+	index: number,
+	state: DocumentState,
+	work: number
+): Promise<void> {
+	const { step } = await trx.selectFrom('documents').select('step').where('id', '=', id).executeTakeFirstOrThrow();
+	const steps = await stepsOf(trx, id);
+	const own = without(state.tables[index] ?? {}, 'roles', 'kinds', 'firstColumns', 'lastColumns', 'touches', 'widths');
+	const next: DocumentState = { ...state, tables: { ...state.tables, [index]: { ...own, work } } };
+	const label = benchLabel(index);
+	const isSameStay = steps.at(-1)?.step === step && steps.at(-1)?.label === label;
+	await putStep(trx, id, isSameStay ? step : step + 1, label, next);
+	const found = await documentRow(trx, id);
+	if (found.kind === 'json')
+		await trx
+			.updateTable('documents')
+			.set({ words: wordsOf(await openAt(trx, found, next)) })
+			.where('id', '=', id)
+			.execute();
+}
