@@ -6,12 +6,16 @@ import type { Output } from './writing.ts';
 import { InputError } from '../core/errors.ts';
 import type { PlacedTable } from '../core/schedule/placed.ts';
 import { checkPlaced } from '../core/schedule/validate.ts';
+import type { Patch } from '../core/work/patch.ts';
+import type { WorkTable } from '../core/work/table.ts';
+import { checkPatch, checkWork } from '../core/work/validate.ts';
+import type { StarterWears } from './database.ts';
 import type { DrawingEdits } from '../formats/svg/read.ts';
 import { UNITS } from '../formats/svg/sheet.ts';
 import type { TableState } from '../workbench/state.ts';
 import { COLUMN_KINDS, ROLE_PATTERN } from '../core/table/roles.ts';
 import { TOUCH_SCHEMA } from '../core/style/schema.ts';
-import { ASPECTS } from '../core/style/types.ts';
+import { ASPECTS, type Condition, type PartSettings } from '../core/style/types.ts';
 
 const ajv = new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true });
 
@@ -48,11 +52,22 @@ const tableState = closed(
 		carry,
 		touches: { type: 'array', maxItems: 20_000, items: TOUCH_SCHEMA },
 		cleared: { type: 'boolean' },
+		work: { type: 'integer', minimum: 1 },
 		dropsEmphasis: { type: 'boolean' },
 		widths: { type: 'array', maxItems: 16_384, items: { type: 'integer', minimum: 0, maximum: 100_000_000 } }
 	},
 	[]
 );
+
+const workStep = { type: ['integer', 'null'], minimum: 1 };
+const tableName = { type: 'string', minLength: 1, maxLength: 120, pattern: '\\S' };
+const words = { type: 'string', maxLength: 2_000 };
+const wears = closed(
+	{ style: uuid, edition: { type: 'integer', minimum: 1 }, pinned: { type: 'boolean' }, partsOff, carry },
+	[]
+);
+/** A place in a document: after which of its blocks; −1 before the first. */
+const into = closed({ document: uuid, after: { type: 'integer', minimum: -1 }, step }, ['document', 'after', 'step']);
 
 const sheetAnswer = closed(
 	{ scale: { type: 'number', exclusiveMinimum: 0, maximum: 1_000_000 }, unit: { enum: Object.keys(UNITS) } },
@@ -91,6 +106,18 @@ const SCHEMAS = {
 		['placed', 'state', 'drawings']
 	),
 	moveStep: closed({ from: step, to: step }, ['from', 'to']),
+	newWork: closed({ after: workStep, label, patch: { type: 'object' } }, ['after', 'label', 'patch']),
+	moveWork: closed({ from: workStep, to: step }, ['from', 'to']),
+	newTable: closed({ name: tableName, work: { type: 'object' }, wears, into }, ['name', 'work', 'wears']),
+	promote: closed(
+		{ place: { type: 'string', minLength: 1, maxLength: 200 }, set: { type: 'object' }, where: { type: 'object' } },
+		['place', 'set']
+	),
+	newStarter: closed(
+		{ name: tableName, category: words, description: words, work: { type: 'object' }, wears, document: uuid },
+		['name', 'category', 'description', 'work', 'wears']
+	),
+	changeStarter: closed({ version: count, name: tableName, category: words, description: words }, ['version']),
 	lift: closed(
 		{
 			table: step,
@@ -170,6 +197,24 @@ export interface Requests {
 	drawTables: { tables: { placed: PlacedTable; state: TableState }[] };
 	reuseSchedule: { placed: PlacedTable; state: TableState; drawings: string[] };
 	moveStep: { from: number; to: number };
+	newWork: { after: number | null; label: string; patch: Patch };
+	moveWork: { from: number | null; to: number };
+	newTable: {
+		name: string;
+		work: WorkTable;
+		wears: StarterWears;
+		into?: { document: string; after: number; step: number };
+	};
+	promote: { place: string; set: PartSettings; where?: Condition };
+	newStarter: {
+		name: string;
+		category: string;
+		description: string;
+		work: WorkTable;
+		wears: StarterWears;
+		document?: string;
+	};
+	changeStarter: { version: number; name?: string; category?: string; description?: string };
 	lift: { table: number; name: string; wear: boolean; after: number };
 	startRun: {
 		style: string;
@@ -221,6 +266,8 @@ export async function readRequest<K extends keyof Requests>(request: Request, ki
 		);
 	}
 	if (kind === 'newStep') (body as Requests['newStep']).drawing?.placed?.forEach(checkPlaced);
+	if (kind === 'newWork') checkPatch((body as Requests['newWork']).patch);
+	if (kind === 'newTable' || kind === 'newStarter') checkWork((body as Requests['newTable']).work);
 	if (kind === 'reuseSchedule') checkPlaced((body as Requests['reuseSchedule']).placed);
 	if (kind === 'drawTables') (body as Requests['drawTables']).tables.forEach((one) => checkPlaced(one.placed));
 	return body as Requests[K];
@@ -261,4 +308,10 @@ export function readOutput(url: URL): Output {
 			across: url.searchParams.get('across') === '1'
 		}
 	};
+}
+
+/** A whole number from 0 in a path. */
+export function readNumber(text: string, what: string): number {
+	if (!/^\d{1,9}$/.test(text)) throw new InputError('request', `“${text}” is not the number of a ${what}.`);
+	return Number(text);
 }

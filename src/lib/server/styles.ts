@@ -1,10 +1,11 @@
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../core/errors.ts';
 import { canonicalStyle } from '../core/style/canonical.ts';
-import { pushUp } from '../core/style/edit.ts';
+import { leavesOf } from '../core/style/leaves.ts';
+import { pushUp, withLeavesAt, withRules } from '../core/style/edit.ts';
 import { baseChain, type FindBase } from '../core/style/inherit.ts';
 import { partWords } from '../core/style/parts.ts';
-import type { Style } from '../core/style/types.ts';
+import type { Condition, PartSettings, Style } from '../core/style/types.ts';
 import { checkStyle } from '../core/style/validate.ts';
 import { leafWords } from '../core/style/words.ts';
 import { ConflictError, NotFoundError } from './answers.ts';
@@ -302,7 +303,35 @@ export async function addStyleStep(
 	return writeDraft(trx, id, canonical, step + 1);
 }
 
-/** Moves one leaf from a style to the base that it builds on, as one step of each. */
+/** Makes what touches said a setting of a part, or a new cell rule, of a style's draft: a step that can be undone. */
+export async function promote(
+	db: Kysely<Database>,
+	id: string,
+	{ place, set, where }: { readonly place: string; readonly set: PartSettings; readonly where?: Condition }
+): Promise<{ place: string }> {
+	return db.transaction().execute(async (trx) => {
+		const { definition } = await loadStyle(trx, id);
+		const rule = place.startsWith('rule:') ? place.slice(5) : undefined;
+		if (rule !== undefined && definition.rules?.some(({ name }) => name === rule))
+			throw new InputError('rule', `“${definition.name}” has a rule “${rule}” already. Give it another name.`);
+		const next =
+			rule === undefined
+				? withLeavesAt(definition, place, leavesOf(set))
+				: withRules(definition, [
+						...(definition.rules ?? []),
+						{ name: rule, where: where ?? { any: true, is: 'empty' }, set }
+					]);
+		await addStyleStep(
+			trx,
+			id,
+			`${rule === undefined ? partWords(place) : `rule “${rule}”`}, promoted from touches`,
+			next
+		);
+		return { place };
+	});
+}
+
+/** Moves the leaf that a style sets at a place to the style that it builds on, as one step of each. */
 export async function pushUpLeaf(
 	db: Kysely<Database>,
 	id: string,

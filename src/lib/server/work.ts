@@ -1,7 +1,9 @@
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../core/errors.ts';
+import type { FileLook } from '../core/work/kept.ts';
 import { applyPatch, type Patch } from '../core/work/patch.ts';
-import { workOf, type WorkTable } from '../core/work/table.ts';
+import { tidy, workOf, type Wears, type WorkTable } from '../core/work/table.ts';
+import type { AnyDocument } from '../formats/index.ts';
 import type { DocumentTable } from '../formats/document.ts';
 import type { DocumentState, TableState } from '../workbench/state.ts';
 import { stateTable, without } from '../workbench/table.ts';
@@ -86,10 +88,20 @@ export async function worksIn(
 }
 
 /** A table as it is taken up for work: what its file says, with what a person decided. */
-export const workFrom = (entry: DocumentTable, state: TableState | undefined): WorkTable =>
-	entry.work && !state?.roles && !state?.kinds && !state?.touches
-		? entry.work
-		: workOf(stateTable(entry, state), entry.content, state?.widths?.length ? state.widths : entry.widths);
+export function workFrom(entry: DocumentTable, state: TableState = {}): WorkTable {
+	const isAsRead = entry.work && !state.roles && !state.kinds && !state.touches;
+	const widths = state.widths?.length ? state.widths : entry.widths;
+	return withWears(isAsRead ? entry.work! : workOf(stateTable(entry, state), entry.content, widths), wearsIn(state));
+}
+
+const WEARS = ['style', 'edition', 'pinned', 'partsOff', 'carry', 'cleared'] as const;
+/** What of a table's state is what it wears. */
+const wearsIn = (state: TableState): Wears => tidy(Object.fromEntries(WEARS.map((key) => [key, state[key]]))) as Wears;
+/** A table as it stands at a step, wearing what its document says now: that can have changed since. */
+const withWears = ({ wears: _, ...work }: WorkTable, wears: Wears): WorkTable =>
+	Object.keys(wears).length ? { ...work, wears } : work;
+const sameWears = (a: Wears = {}, b: Wears = {}) =>
+	WEARS.every((key) => JSON.stringify(a[key]) === JSON.stringify(b[key]));
 
 async function entryAt(db: Db, id: string, index: number) {
 	const found = await documentRow(db, id);
@@ -105,10 +117,13 @@ export async function loadWork(
 	db: Db,
 	id: string,
 	index: number
-): Promise<LoadedWork & { readonly entry: DocumentTable; readonly state: DocumentState }> {
-	const { entry, state } = await entryAt(db, id, index);
+): Promise<
+	LoadedWork & { readonly entry: DocumentTable; readonly state: DocumentState; readonly kind: AnyDocument['kind'] }
+> {
+	const { entry, state, document } = await entryAt(db, id, index);
 	const own = state.tables[index];
-	if (own?.work === undefined) return { base: workFrom(entry, own), from: null, steps: [], at: 0, entry, state };
+	if (own?.work === undefined)
+		return { base: workFrom(entry, own), from: null, steps: [], at: 0, entry, state, kind: document.kind };
 	const back = (await chain(db, own.work, STEPS_KEPT)).toReversed();
 	const first = back.findIndex(({ whole }) => whole);
 	const kept = back.slice(first);
@@ -120,7 +135,8 @@ export async function loadWork(
 		steps: steps.map(({ id, label, patch }) => ({ id, label, patch: patch! })),
 		at: kept.length - 1,
 		entry,
-		state
+		state,
+		kind: document.kind
 	};
 }
 
@@ -179,7 +195,7 @@ export async function addWorkStep(
 			...(since >= WHOLE_EVERY && { whole: work })
 		});
 		remember(step, work);
-		await standAt(trx, id, index, state, step);
+		await standAt(trx, id, index, state, step, await workAt(trx, parent));
 		return { step, root };
 	});
 }
@@ -196,7 +212,7 @@ export async function moveWork(
 		const state = await locked(trx, id, index, from);
 		const step = await trx.selectFrom('work_steps').select('document_id').where('id', '=', to).executeTakeFirst();
 		if (step?.document_id !== id) throw new InputError('step', `The table has no step ${to}.`);
-		await standAt(trx, id, index, state, to);
+		await standAt(trx, id, index, state, to, from === null ? undefined : await workAt(trx, from));
 	});
 }
 
@@ -237,17 +253,24 @@ async function insertStep(
 	return id;
 }
 
-/** The document's table is what it is at a step. Steps of one stay at the bench are one step of the document. */
+/**
+ * The document's table is what it is at a step. Steps of one stay at the bench are one step of the document. What the
+ * table wears changes only where it is another than `before`.
+ */
 async function standAt(
 	trx: Transaction<Database>,
 	id: string,
 	index: number,
 	state: DocumentState,
-	work: number
+	work: number,
+	before: WorkTable | undefined
 ): Promise<void> {
 	const { step } = await trx.selectFrom('documents').select('step').where('id', '=', id).executeTakeFirstOrThrow();
 	const steps = await stepsOf(trx, id);
-	const own = without(state.tables[index] ?? {}, 'roles', 'kinds', 'firstColumns', 'lastColumns', 'touches', 'widths');
+	const { wears } = await workAt(trx, work);
+	const was = state.tables[index] ?? {};
+	const kept = sameWears(wears, before?.wears) ? was : { ...without(was, ...WEARS), ...wears };
+	const own = without(kept, 'roles', 'kinds', 'firstColumns', 'lastColumns', 'touches', 'widths');
 	const next: DocumentState = { ...state, tables: { ...state.tables, [index]: { ...own, work } } };
 	const label = benchLabel(index);
 	const isSameStay = steps.at(-1)?.step === step && steps.at(-1)?.label === label;
@@ -259,4 +282,27 @@ async function standAt(
 			.set({ words: wordsOf(await openAt(trx, found, next)) })
 			.where('id', '=', id)
 			.execute();
+}
+
+/** How a table looks in its file, for those of its cells that come from there; undefined where the file has no looks. */
+export async function fileLookOf(
+	db: Db,
+	id: string,
+	index: number,
+	state: DocumentState
+): Promise<FileLook | undefined> {
+	const found = await documentRow(db, id);
+	if (found.kind === 'csv' || found.kind === 'json' || found.kind === 'svg') return undefined;
+	const document = await openAt(db, found, { ...state, tables: {} });
+	const { table, appearance } = document.tables[index]!;
+	return {
+		grid: { rows: table.rows, columns: table.columns, cells: table.cells },
+		appearance: {
+			cellLook: appearance.cellLook,
+			looks: appearance.looks,
+			across: appearance.across,
+			down: appearance.down,
+			lines: appearance.lines
+		}
+	};
 }

@@ -1,26 +1,20 @@
-import type { Aspect } from '../core/style/types.ts';
+import type { Wears } from '../core/work/table.ts';
 import type { Touch } from '../core/table/grid.ts';
 import type { DrawingEdits } from '../formats/svg/read.ts';
 import type { Emu } from '../core/units.ts';
 import type { ColumnKind, RowRole } from '../core/table/roles.ts';
 
 /** What a person decided about one table of a document; everything absent is as recognised. */
-export interface TableState {
-	/** Id of the house style it wears. */
-	readonly style?: string;
-	/** Which published edition of it; absent while none is out, or where the draft itself is worn. */
-	readonly edition?: number;
-	/** Stays with its edition when a newer one is rolled out. */
-	readonly pinned?: boolean;
+/**
+ * An edition is absent while none is out, or where the draft itself is worn; a pinned table stays with its edition when a
+ * newer one is rolled out.
+ */
+export interface TableState extends Wears {
 	/** Corrections, by row and by column. */
 	readonly roles?: Readonly<Record<number, RowRole>>;
 	readonly kinds?: Readonly<Record<number, ColumnKind>>;
 	readonly firstColumns?: number;
 	readonly lastColumns?: number;
-	readonly partsOff?: readonly string[];
-	readonly carry?: readonly Aspect[];
-	/** Wears no style, and nothing of its own either: only its text is left. */
-	readonly cleared?: boolean;
 	/** The emphasis inside its text goes. */
 	readonly dropsEmphasis?: boolean;
 	/** Widths of its columns, matched from another table; as in the file where absent. */

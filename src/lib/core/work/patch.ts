@@ -51,7 +51,7 @@ export function applyPatch(work: WorkTable, { order, rows, rest }: Patch): WorkT
 				})
 			)
 		: work.rows.map((row) => put.get(row.id) ?? row);
-	const result: WorkTable = { ...work, ...rest, rows: next };
+	const result: WorkTable = { ...(rest ?? work), rows: next };
 	const fault = workFault(result);
 	if (fault) throw new InputError('patch', `The change would leave no whole table: ${fault}.`);
 	return result;

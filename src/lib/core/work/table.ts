@@ -1,7 +1,7 @@
 import { InputError } from '../errors.ts';
 import { columnName } from '../recognise/recognise.ts';
 import { settingsOf, leavesOf } from '../style/leaves.ts';
-import { ASPECTS, type LineSettings, type PartSettings } from '../style/types.ts';
+import { ASPECTS, type Aspect, type LineSettings, type PartSettings } from '../style/types.ts';
 import type { CellContent } from '../table/content.ts';
 import { createGrid, type Span, type Table, type Touch } from '../table/grid.ts';
 import { roleFamily, type ColumnKind, type RowRole } from '../table/roles.ts';
@@ -79,6 +79,17 @@ export interface WorkColumn {
 	readonly across?: Summary;
 }
 
+/** What a table wears: a style of the house by its id, in an edition, and what of it. */
+export interface Wears {
+	readonly style?: string;
+	readonly edition?: number;
+	readonly pinned?: boolean;
+	readonly partsOff?: readonly string[];
+	readonly carry?: readonly Aspect[];
+	/** Nothing but text. */
+	readonly cleared?: boolean;
+}
+
 /**
  * A table that is being worked on by hand. Invariant: every row has as many slots as there are columns; every slot is a
  * cell or is covered by exactly one that does not reach outside; row ids are unique and below `nextId`. Immutable:
@@ -92,6 +103,8 @@ export interface WorkTable {
 	/** What its figures are written with. */
 	readonly mark: DecimalMark;
 	readonly nextId: number;
+	/** What it wears; absent where it wears nothing of the house. */
+	readonly wears?: Wears;
 }
 
 /** A table has so many cells at most. */

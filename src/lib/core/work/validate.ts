@@ -1,7 +1,7 @@
 import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 import { InputError } from '../errors.ts';
 import { TABLE_SCHEMA } from '../style/schema.ts';
-import { LINE_PATTERNS } from '../style/types.ts';
+import { ASPECTS, LINE_PATTERNS } from '../style/types.ts';
 import { INK_PATTERN } from '../style/leaves.ts';
 import { COLUMN_KINDS, ROLE_PATTERN } from '../table/roles.ts';
 import { LENGTH_PATTERN } from '../units.ts';
@@ -102,10 +102,18 @@ const rest = {
 	mark: { enum: ['.', ','] },
 	nextId: natural
 };
+const wears = closed({
+	style: { type: 'string', pattern: '^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$' },
+	edition: { type: 'integer', minimum: 1 },
+	pinned: { type: 'boolean' },
+	partsOff: { type: 'array', maxItems: 200, items: { type: 'string', maxLength: 200 } },
+	carry: { type: 'array', uniqueItems: true, items: { enum: ASPECTS } },
+	cleared: { type: 'boolean' }
+});
 
 const ajv = new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true });
 ajv.addSchema(TABLE_SCHEMA);
-const isWork = ajv.compile({ ...closed({ rows, ...rest }, ['rows', ...Object.keys(rest)]) });
+const isWork = ajv.compile({ ...closed({ rows, ...rest, wears }, ['rows', ...Object.keys(rest)]) });
 const isPatch = ajv.compile(
 	closed({
 		order: {
@@ -114,7 +122,7 @@ const isPatch = ajv.compile(
 			items: { type: 'array', minItems: 2, maxItems: 2, items: natural }
 		},
 		rows,
-		rest: closed(rest, Object.keys(rest))
+		rest: closed({ ...rest, wears }, Object.keys(rest))
 	})
 );
 

@@ -1,10 +1,10 @@
 <script lang="ts">
 	import { formatValue, type Format } from '$lib/core/values/format.ts';
 	import { parseValue } from '$lib/core/values/parse.ts';
-	import type { Bench } from './bench.svelte.ts';
+	import type { PropertyOwner } from './owner.ts';
 
 	/** What the format of the chosen part makes of a few values, in the house's locale. */
-	let { bench }: { bench: Bench } = $props();
+	let { bench }: { bench: Pick<PropertyOwner, 'source' | 'house'> } = $props();
 	const format = $derived(
 		Object.fromEntries(
 			['kind', 'currency', 'decimals', 'grouping', 'negative', 'zero', 'unit', 'date'].flatMap((name) => {

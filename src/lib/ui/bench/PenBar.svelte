@@ -5,11 +5,11 @@
 	import { ISO_WEIGHTS } from '$lib/core/style/words.ts';
 	import { fromPoints, parseLength } from '$lib/core/units.ts';
 	import { lineStyle } from '../table/paint.ts';
-	import type { Bench } from './bench.svelte.ts';
+	import type { Pen } from './bench.svelte.ts';
 	import InkField from './fields/InkField.svelte';
 
 	/** The pen of the linework mode. */
-	let { bench }: { bench: Bench } = $props();
+	let { bench }: { bench: { pen: Pen; readonly inks: Readonly<Record<string, string>> } } = $props();
 	let last = $state.raw(
 		untrack(() => (bench.pen.draws === 'line' ? bench.pen : { pattern: 'solid', weight: '0.35mm', ink: 'none' }))
 	);

@@ -1,14 +1,20 @@
 <script lang="ts">
-	import { partWords } from '$lib/core/style/parts.ts';
 	import { LINE_PLACES, type LinePlace } from '$lib/core/style/types.ts';
 	import { linePlaceWords } from '$lib/core/style/words.ts';
-	import type { Bench } from './bench.svelte.ts';
 	import FormatSample from './FormatSample.svelte';
 	import LeafField from './fields/LeafField.svelte';
 	import PlaceField from './fields/PlaceField.svelte';
+	import type { PropertyOwner } from './owner.ts';
 
-	/** Every property of the chosen part, with where its value comes from. `onpush` moves one to the base. */
-	let { bench, onpush }: { bench: Bench; onpush?: (path: string) => void } = $props();
+	/**
+	 * Every property of the chosen part, or of the selected cells, with where its value comes from. `onpush` moves one to the
+	 * base; `ofRows` leaves out what concerns whole rows on a page.
+	 */
+	let {
+		bench,
+		onpush,
+		ofRows = true
+	}: { bench: PropertyOwner; onpush?: (path: string) => void; ofRows?: boolean } = $props();
 	let line = $state<LinePlace>('top');
 	let isLinked = $state(false);
 
@@ -83,7 +89,7 @@
 					aria-label="{group}: {label.toLowerCase()} is set here; unset it"
 					onclick={() => bench.set(path, undefined)}
 				>
-					<span class="group-hover:hidden group-focus-visible:hidden">set here</span><span
+					<span class="group-hover:hidden group-focus-visible:hidden">{from}</span><span
 						class="hidden group-hover:inline group-focus-visible:inline">unset ×</span
 					>
 				</button>
@@ -179,7 +185,7 @@
 						is === 'set' && 'font-semibold text-ink!',
 						is === 'none' && 'off'
 					]}
-					title="{linePlaceWords(name)} of {partWords(place)}: {is}"
+					title="{linePlaceWords(name)} of {bench.words}: {is}"
 					onclick={() => (line = name)}
 				>
 					<i class={['edge', is]}></i>{linePlaceWords(name)}
@@ -196,12 +202,12 @@
 		{#each formatLeaves as [path, label] (path)}{@render leaf(path, label, 'Format')}{/each}
 		<FormatSample {bench} />
 	</section>
-	<section class="mb-3" aria-label="Pages">
-		<h3 class="mb-0.5 font-semibold">Pages</h3>
-		{@render leaf('keep.together', 'Row whole', 'Pages')}
-		{@render leaf('keep.withNext', 'With next', 'Pages')}
-		{@render leaf('keep.repeat', 'Repeats', 'Pages')}
-	</section>
+	{#if ofRows}<section class="mb-3" aria-label="Pages">
+			<h3 class="mb-0.5 font-semibold">Pages</h3>
+			{@render leaf('keep.together', 'Row whole', 'Pages')}
+			{@render leaf('keep.withNext', 'With next', 'Pages')}
+			{@render leaf('keep.repeat', 'Repeats', 'Pages')}
+		</section>{/if}
 {/key}
 
 <style>

@@ -11,19 +11,8 @@ import type { HouseState } from '$lib/workbench/house.ts';
 import { partsOfRank } from '$lib/workbench/parts.ts';
 import { Stylebook } from '$lib/workbench/stylebook.ts';
 import { StyleDraft, type DraftHistory } from './draft.svelte.ts';
+import type { LeafSource, LineState, PropertyOwner } from './owner.ts';
 import { Sheet, type SheetSpecimen } from './sheet.svelte.ts';
-
-/** Where a leaf's value comes from, for one part: set here, from a base style, from a weaker part, or from nobody. */
-export interface LeafSource {
-	readonly value: LeafValue | undefined;
-	readonly isSet: boolean;
-	/** In words: "set here", "House base", "ground", "nobody". */
-	readonly from: string;
-	/** The weaker part that it comes from. */
-	readonly part?: string;
-	/** Whether it comes from a style that this one builds on. */
-	readonly isInherited?: boolean;
-}
 
 export type View = 'screen' | 'paper' | 'greyscale' | 'protan' | 'deutan' | 'tritan';
 
@@ -50,7 +39,7 @@ export interface BenchData {
 const isRule = (place: string) => place.startsWith('rule:');
 
 /** The style bench: a style being worked on, what of it is chosen, and how it looks on the specimens. */
-export class Bench {
+export class Bench implements PropertyOwner {
 	readonly draft: StyleDraft;
 	readonly sheet: Sheet;
 	readonly id: string;
@@ -146,6 +135,9 @@ export class Bench {
 		};
 	}
 
+	get words(): string {
+		return partWords(this.place);
+	}
 	/** The specimens in the style, as last resolved. */
 	get shown() {
 		return this.sheet.shown;
@@ -267,14 +259,11 @@ export class Bench {
 			.map(({ part, place }) => ({ part: part.name, place }));
 	}
 	/** How an edge place of the chosen part stands in this style: drawn, none on purpose, or untouched. */
-	lineState(line: LinePlace): 'set' | 'none' | 'untouched' {
+	lineState(line: LinePlace): LineState {
 		const pattern = this.own.get(`lines.${line}.pattern`);
 		return pattern === undefined ? 'untouched' : pattern === 'none' ? 'none' : 'set';
 	}
 	readonly lineStates = $derived(
-		Object.fromEntries(LINE_PLACES.map((line) => [line, this.lineState(line)])) as Record<
-			LinePlace,
-			'set' | 'none' | 'untouched'
-		>
+		Object.fromEntries(LINE_PLACES.map((line) => [line, this.lineState(line)])) as Record<LinePlace, LineState>
 	);
 }

@@ -6,7 +6,7 @@
 	import { toPixels, type Emu } from '$lib/core/units.ts';
 	import type { CellContent } from '$lib/core/table/content.ts';
 	import { DrawnRows } from './rows.svelte.ts';
-	import TableLayer from './TableLayer.svelte';
+	import TableLayer, { type Semantics } from './TableLayer.svelte';
 
 	/**
 	 * Draws a table from its resolved look: cards, specimens and documents all use this, so that what is seen is what is
@@ -17,7 +17,8 @@
 		appearance: Appearance;
 		before?: Appearance | undefined;
 		wipe?: number;
-		content?: readonly (readonly CellContent[])[];
+		/** By cell. */
+		content?: { readonly [cell: number]: readonly CellContent[] | undefined };
 		widths?: readonly Emu[] | undefined;
 		zoom?: number;
 		guides?: boolean;
@@ -36,6 +37,10 @@
 		overlay?: Snippet<[DrawnRows]> | undefined;
 		/** Fill the width there is instead of the table's own. */
 		fill?: boolean;
+		/** Where a table is worked on: the tracks of its columns as CSS has them, the least heights of its rows in pixels, and what its cells are to assistive technology. */
+		columnTracks?: string | undefined;
+		leastHeight?: ((row: number) => number | undefined) | undefined;
+		semantics?: Semantics | undefined;
 	}
 	let {
 		grid,
@@ -55,17 +60,23 @@
 		columnGutter,
 		nested,
 		overlay,
-		fill = false
+		fill = false,
+		columnTracks,
+		leastHeight,
+		semantics
 	}: Props = $props();
 
 	const total = $derived(widths?.reduce((sum, width) => sum + width, 0) ?? 0);
 	const tracks = $derived(
-		widths && total > 0
-			? widths.map((width) => `minmax(min-content, ${Math.max(1, Math.round(width / 1000))}fr)`).join(' ')
-			: `repeat(${grid.columns}, minmax(min-content, auto))`
+		columnTracks ??
+			(widths && total > 0
+				? widths.map((width) => `minmax(min-content, ${Math.max(1, Math.round(width / 1000))}fr)`).join(' ')
+				: `repeat(${grid.columns}, minmax(min-content, auto))`)
 	);
 	const offset = $derived(rowGutter ? 1 : 0);
-	const width = $derived(fill || total === 0 ? '100%' : `${(toPixels(total as Emu) * zoom).toFixed(1)}px`);
+	const width = $derived(
+		columnTracks ? 'max-content' : fill || total === 0 ? '100%' : `${(toPixels(total as Emu) * zoom).toFixed(1)}px`
+	);
 	const fractions = $derived.by(() => {
 		const most = Array<number>(grid.columns).fill(0);
 		if (!appearance.looks.some(({ h }) => h === 'decimal')) return most;
@@ -75,8 +86,10 @@
 		}
 		return most;
 	});
-	const drawn = $derived(new DrawnRows(grid));
-	const shared = $derived({ grid, drawn, content, zoom, fractions, offset });
+	/** A table that is being worked on is drawn on from where it was. */
+	let last: DrawnRows | undefined;
+	const drawn = $derived((last = new DrawnRows(grid, columnTracks ? last : undefined, leastHeight)));
+	const shared = $derived({ grid, drawn, content, zoom, fractions, offset, semantics });
 </script>
 
 <div
@@ -84,7 +97,9 @@
 	{@attach (element) => drawn.follow(element, offset)}
 	style="grid-template-columns:{rowGutter ? '84px ' : ''}{tracks};grid-template-rows:{rowGutter
 		? 'auto '
-		: ''}{drawn.tracks};width:{rowGutter ? `calc(${width} + 84px)` : width}"
+		: ''}{drawn.tracks};width:{columnTracks ? 'max-content' : rowGutter ? `calc(${width} + 84px)` : width};{columnTracks
+		? 'max-width:none'
+		: ''}"
 >
 	{#if rowGutter}
 		{#each drawn.rows as r (r)}

@@ -1,3 +1,11 @@
+<script lang="ts" module>
+	/** What a table and its cells are to assistive technology, and where keys go, while it is worked on. */
+	export interface Semantics {
+		readonly grid: Readonly<Record<string, unknown>>;
+		readonly cell: (cell: number) => Readonly<Record<string, unknown>>;
+	}
+</script>
+
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { Appearance } from '$lib/core/cascade/look.ts';
@@ -12,7 +20,7 @@
 		grid: Grid;
 		drawn: DrawnRows;
 		appearance: Appearance;
-		content?: readonly (readonly CellContent[])[];
+		content?: { readonly [cell: number]: readonly CellContent[] | undefined };
 		zoom: number;
 		/** Quiet lines on screen where nobody claims an edge. */
 		guides?: boolean;
@@ -30,6 +38,8 @@
 		hidden?: boolean;
 		/** Grid lines before the table's own first row and column (the gutter's tracks). */
 		offset?: number;
+		/** Attributes of a cell where a table is worked on; its cells are then those of a grid. */
+		semantics?: Semantics | undefined;
 	}
 	let {
 		grid,
@@ -47,7 +57,8 @@
 		nested,
 		fractions,
 		hidden = false,
-		offset = 0
+		offset = 0,
+		semantics
 	}: Props = $props();
 
 	/**
@@ -123,11 +134,12 @@
 
 <div
 	class="layer"
-	role={onpick ? 'grid' : 'table'}
+	role={onpick || semantics ? 'grid' : 'table'}
 	aria-label={label}
 	aria-hidden={hidden || undefined}
 	aria-rowcount={grid.rows}
 	aria-colcount={grid.columns}
+	{...semantics?.grid}
 	style="grid-column:{offset + 1} / -1;grid-row:{offset + 1} / -1;{clip ? `clip-path:${clip};` : ''}"
 >
 	{#if rules}<svelte:element this={"style"}>{rules}</svelte:element>{/if}
@@ -161,6 +173,7 @@
 						cell.r,
 						cell.r + cell.rows
 					)} / span {cell.cols};{isSmall ? styles[look] : ''}"
+					{...semantics?.cell(index)}
 				>
 					{#if content}
 						{#each content[index] ?? [] as piece, i (i)}

@@ -11,7 +11,15 @@ export class RowHeights {
 	private sum = 0;
 	private count = 0;
 
-	constructor(readonly rows: number) {
+	/** What a row is taken to be high, as long as no height is known. */
+	private readonly usual: number;
+
+	/** Rows are taken to be as high as those of `like` are on average, as long as none of their heights is known. */
+	constructor(
+		readonly rows: number,
+		like?: RowHeights
+	) {
+		this.usual = like?.guess ?? GUESS;
 		this.heights = new Float64Array(rows).fill(NaN);
 		const blocks = Math.ceil(rows / BLOCK);
 		this.sums = new Float64Array(blocks);
@@ -30,7 +38,7 @@ export class RowHeights {
 		this.sum += change;
 	}
 	private get guess(): number {
-		return this.count ? this.sum / this.count : GUESS;
+		return this.count ? this.sum / this.count : this.usual;
 	}
 	private block(block: number, guess: number): number {
 		const size = Math.min(BLOCK, this.rows - block * BLOCK);

@@ -1,3 +1,4 @@
+import { untrack } from 'svelte';
 import type { Stroke } from '$lib/core/layout/strokes.ts';
 import type { Grid } from '$lib/core/table/grid.ts';
 import { RowHeights } from './heights.ts';
@@ -37,8 +38,20 @@ export class DrawnRows {
 	private readonly firstCell: Int32Array;
 	private readonly tall: readonly number[];
 
-	constructor(readonly grid: Grid) {
-		this.heights = new RowHeights(grid.rows);
+	/**
+	 * `before` is how a table was drawn of which `grid` is the next state: what is known of its heights and of the window
+	 * goes on. `leastHeight` gives rows a least height, in pixels.
+	 */
+	constructor(
+		readonly grid: Grid,
+		before?: DrawnRows,
+		private readonly leastHeight?: (row: number) => number | undefined
+	) {
+		this.heights = before?.grid.rows === grid.rows ? before.heights : new RowHeights(grid.rows, before?.heights);
+		if (before) {
+			const [from, to] = untrack(() => before.range);
+			this.range = [Math.min(from, Math.max(0, grid.rows - FIRST)), Math.min(to, grid.rows)];
+		}
 		this.firstCell = new Int32Array(grid.rows + 1).fill(-1);
 		const longest = Array.from({ length: grid.columns }, () => ({ row: 0, length: -1 }));
 		grid.cells.forEach(({ r, c, cols, text }, i) => {
@@ -73,7 +86,8 @@ export class DrawnRows {
 		for (const row of this.rows) {
 			skip(row);
 			trackOf.set(row, tracks.length);
-			tracks.push('auto');
+			const least = this.leastHeight?.(row);
+			tracks.push(least ? `minmax(${least.toFixed(1)}px, auto)` : 'auto');
 			next = row + 1;
 		}
 		skip(this.grid.rows);
@@ -94,6 +108,10 @@ export class DrawnRows {
 		if (own !== undefined) return own;
 		const before = this.drawnBefore(row);
 		return before < 0 ? 0 : trackOf.get(this.rows[before]!)! + 1;
+	}
+	/** How far a row's top is from that of the first one, in pixels, as far as heights are known. */
+	top(row: number): number {
+		return this.heights.between(0, row);
 	}
 	/** How many tracks the rows `from` to `to` (which is not one of them) take. */
 	span(from: number, to: number): number {

@@ -495,6 +495,7 @@
 						onclick={() => (matching = true)}>Match {others.length} others to it…</button
 					>
 					<button type="button" class="button small" onclick={() => (lifting = true)}>Lift a style from it…</button>
+					<a class="button small" href="/documents/{id}/bench?table={picked}">Work on it…</a>
 					<a class="button small" href="/documents/{id}/formats?table={picked}">See it in every format</a>
 				</div>
 				{#if stateOf(picked).touches?.length}

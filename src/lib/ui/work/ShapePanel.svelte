@@ -1,0 +1,302 @@
+<script lang="ts">
+	import { InputError } from '$lib/core/errors.ts';
+	import { formatLength, parseLength, emu, type Emu } from '$lib/core/units.ts';
+	import { joinCells, splitCell, type Join } from '$lib/core/work/join.ts';
+	import { filledIn, insertColumns, insertRows, removeLines, swapped, type Axis } from '$lib/core/work/lines.ts';
+	import { withLock } from '$lib/core/work/locks.ts';
+	import { linesOf, rangesOf } from '$lib/core/work/selection.ts';
+	import { cellOf, isCovered, joinedCells, tidy, type Lock } from '$lib/core/work/table.ts';
+	import { isTouched } from '$lib/core/work/touches.ts';
+	import { roleFamily } from '$lib/core/table/roles.ts';
+	import { notifyError } from '../notices.svelte.ts';
+	import Dialog from '../shell/Dialog.svelte';
+	import type { TableBench } from './bench.svelte.ts';
+
+	/** Rows, columns, joined cells, sizes and locks of what is selected. */
+	let {
+		bench,
+		onpicture,
+		onsplit
+	}: { bench: TableBench; onpicture: (file: File) => unknown; onsplit?: (() => void) | undefined } = $props();
+	let many = $state(1);
+	let down = $state(1);
+	let across = $state(2);
+	let going = $state<{ axis: Axis; lines: Set<number>; filled: number }>();
+	let isAsking = $state(false);
+	let width = $state('');
+	let height = $state('');
+
+	const range = $derived(bench.range);
+	const rows = $derived(linesOf(bench.selection.ranges, 'rows'));
+	const columns = $derived(linesOf(bench.selection.ranges, 'columns'));
+	const words = (axis: Axis, count: number) =>
+		axis === 'rows' ? (count === 1 ? 'row' : `${count} rows`) : count === 1 ? 'column' : `${count} columns`;
+
+	function add(axis: Axis, where: 'before' | 'after') {
+		const { top, bottom, start, end } = range;
+		const isAfter = where === 'after';
+		const done = bench.edit(`${words(axis, many)} added`, (work) =>
+			axis === 'rows'
+				? insertRows(work, isAfter ? bottom + 1 : top, many, isAfter ? bottom : top)
+				: insertColumns(work, isAfter ? end + 1 : start, many, isAfter ? end : start)
+		);
+		if (!done) return;
+		if (axis === 'rows') bench.select(isAfter ? bottom + 1 : top, range.start);
+		else bench.select(range.top, isAfter ? end + 1 : start);
+	}
+	export function remove(axis: Axis) {
+		const lines = axis === 'rows' ? rows : columns;
+		const filled = filledIn(bench.work, axis, lines);
+		going = { axis, lines: new Set(lines), filled };
+		if (filled) isAsking = true;
+		else go();
+	}
+	function go() {
+		isAsking = false;
+		if (!going) return;
+		const { axis, lines } = going;
+		bench.edit(`${words(axis, lines.size)} removed`, (work) => removeLines(work, axis, lines));
+	}
+	const join = (how: Join) => bench.edit('cells joined', (work) => joinCells(work, range, how));
+	const split = () =>
+		bench.edit('cell split', (work) => splitCell(work, range.top, range.start, Number(down), Number(across)));
+	const lock = (what: Lock | undefined) =>
+		bench.edit(what ? `locked: ${what}` : 'unlocked', (work) => withLock(work, bench.cells, what));
+	const locks = $derived(new Set(bench.cells.map(({ r, c }) => cellOf(bench.work, r, c).lock)));
+
+	/* sizes */
+	const said = (lengths: readonly (Emu | undefined)[]) => {
+		const [first] = lengths;
+		return lengths.every((one) => one === first) ? (first ? formatLength(first, 'mm', 2) : '') : 'mixed';
+	};
+	$effect(() => {
+		width = said([...columns].map((c) => bench.work.columns[c]?.width));
+		height = said([...rows].map((r) => bench.work.rows[r]?.height));
+	});
+	/** A kilometre of column is nothing that could be printed. */
+	const LONGEST = parseLength('2000mm');
+	function typedLength(text: string, what: string): Emu | undefined {
+		if (!text.trim() || text === 'mixed') return undefined;
+		const length = parseLength(text.trim().replace(/^([\d.]+)$/, '$1mm'));
+		if (length <= 0 || length > LONGEST)
+			throw new InputError('length', `A ${what} lies between 0 and 2 m; “${text}” does not.`);
+		return length;
+	}
+	function setSize(axis: Axis, text: string) {
+		if (text === 'mixed') return;
+		try {
+			const length = typedLength(text, axis === 'rows' ? 'row' : 'column');
+			if (axis === 'columns')
+				bench.setColumns(`width of ${words(axis, columns.size)}`, columns, (column) => ({ ...column, width: length }));
+			else
+				bench.edit(`height of ${words(axis, rows.size)}`, (work) => ({
+					...work,
+					rows: work.rows.map((row, r) => (rows.has(r) ? tidy({ ...row, height: length }) : row))
+				}));
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+	const measured = (c: number): Emu => {
+		const own = bench.work.columns[c]!.width;
+		const head = document.querySelector(`[data-column-head="${c}"]`);
+		return own ?? emu((head?.getBoundingClientRect().width ?? 80) * 9_525);
+	};
+	/** Columns of one width, together as wide as before. */
+	function even() {
+		const some = columns.size > 1 ? columns : new Set(bench.work.columns.keys());
+		const sum = [...some].reduce((total, c) => total + measured(c), 0);
+		bench.setColumns('columns evened out', some, (column) => ({ ...column, width: emu(sum / some.size) }));
+	}
+	/** The text of an A4 page with usual margins. */
+	const PAGE = parseLength('170mm');
+	function fitPage() {
+		const all = bench.work.columns.map((_, c) => measured(c));
+		const sum = all.reduce<number>((total, one) => total + one, 0);
+		bench.setColumns('fitted to the page', new Set(bench.work.columns.keys()), (column, c) => ({
+			...column,
+			width: emu((all[c]! * PAGE) / sum)
+		}));
+	}
+	const fitContent = () =>
+		bench.setColumns(
+			'columns fit their content',
+			columns.size > 1 ? columns : new Set(bench.work.columns.keys()),
+			(column) => ({
+				...column,
+				width: undefined
+			})
+		);
+
+	/* what is alike */
+	const pick = (label: string, isIt: (r: number, c: number) => boolean) => {
+		const places = bench.table.cells.flatMap(({ r, c }) => (isIt(r, c) ? [{ r, c }] : []));
+		if (places.length) bench.selectRanges(rangesOf(bench.work, places));
+		else notifyError(new Error(`No cell here is ${label}.`));
+	};
+	const focus = $derived(bench.selection.focus);
+	const role = $derived(roleFamily(bench.work.rows[focus.r]!.role));
+	const kind = $derived(bench.work.columns[focus.c]!.kind);
+	const rules = $derived(bench.flat?.rules ?? []);
+	const hits = (name: string) => (r: number, c: number) => {
+		const { structure } = bench.resolved;
+		return structure.signatures[structure.cellSignature[r * bench.table.columns + c]!]!.parts.some(
+			(part) => part.name === `rule:${name}`
+		);
+	};
+	const isJoined = $derived(joinedCells(bench.work).some(({ r, c }) => r === range.top && c === range.start));
+	let chooser: HTMLInputElement;
+</script>
+
+<section class="mb-4" aria-label="Rows and columns">
+	<h3 class="mb-1 font-semibold">Rows and columns</h3>
+	<label class="mb-1.5 flex items-center gap-2 text-quiet"
+		>How many <input
+			class="field w-16"
+			type="number"
+			min="1"
+			max="1000"
+			bind:value={many}
+			aria-label="How many to add"
+		/></label
+	>
+	<div class="grid grid-cols-2 gap-1.5">
+		<button type="button" class="button small" onclick={() => add('rows', 'before')}>Add above</button>
+		<button type="button" class="button small" onclick={() => add('rows', 'after')}>Add below</button>
+		<button type="button" class="button small" onclick={() => add('columns', 'before')}>Add before</button>
+		<button type="button" class="button small" onclick={() => add('columns', 'after')}>Add after</button>
+		<button type="button" class="button small" onclick={() => remove('rows')}>Remove {words('rows', rows.size)}</button>
+		<button type="button" class="button small" onclick={() => remove('columns')}
+			>Remove {words('columns', columns.size)}</button
+		>
+		<button type="button" class="button small" onclick={() => bench.edit('rows and columns swapped', swapped)}
+			>Swap the two</button
+		>
+		{#if onsplit}<button type="button" class="button small" onclick={onsplit}>Table in two here</button>{/if}
+	</div>
+</section>
+<section class="mb-4" aria-label="Cells">
+	<h3 class="mb-1 font-semibold">Cells</h3>
+	<div class="flex flex-wrap gap-1.5">
+		<button type="button" class="button small" onclick={() => join('one')}>Join into one</button>
+		<button type="button" class="button small" onclick={() => join('rows')}>along each row</button>
+		<button type="button" class="button small" onclick={() => join('columns')}>down each column</button>
+	</div>
+	<div class="mt-1.5 flex items-center gap-1.5">
+		<button type="button" class="button small" onclick={split}>Split{isJoined ? ' the joined cell' : ''} into</button>
+		<input
+			class="field w-14"
+			type="number"
+			min="1"
+			max="100"
+			bind:value={down}
+			aria-label="Rows to split into"
+		/>×<input
+			class="field w-14"
+			type="number"
+			min="1"
+			max="100"
+			bind:value={across}
+			aria-label="Columns to split into"
+		/>
+	</div>
+	<div class="mt-1.5 flex flex-wrap items-center gap-1.5" role="group" aria-label="Lock">
+		<span class="text-quiet">Lock</span>
+		{#each [['content', 'content'], ['look', 'look'], ['both', 'both'], [undefined, 'nothing']] as const as [value, label] (label)}
+			<button
+				type="button"
+				class={['chip', locks.size === 1 && locks.has(value) && 'on']}
+				aria-pressed={locks.size === 1 && locks.has(value)}
+				onclick={() => lock(value)}>{label}</button
+			>
+		{/each}
+	</div>
+	<div class="mt-1.5">
+		<button type="button" class="button small" onclick={() => chooser.click()}>Picture in this cell…</button>
+		<input
+			bind:this={chooser}
+			class="hidden"
+			type="file"
+			accept="image/png,image/jpeg,image/svg+xml"
+			aria-label="A picture for the cell"
+			onchange={() => {
+				const [file] = chooser.files ?? [];
+				if (file) onpicture(file);
+				chooser.value = '';
+			}}
+		/>
+	</div>
+</section>
+<section class="mb-4" aria-label="Sizes">
+	<h3 class="mb-1 font-semibold">Sizes</h3>
+	<div class="grid grid-cols-2 gap-2">
+		<label class="text-quiet"
+			>Width <input
+				class="field w-full"
+				bind:value={width}
+				placeholder="fits content"
+				onchange={() => setSize('columns', width)}
+			/></label
+		>
+		<label class="text-quiet"
+			>Least height <input
+				class="field w-full"
+				bind:value={height}
+				placeholder="fits content"
+				onchange={() => setSize('rows', height)}
+			/></label
+		>
+	</div>
+	<div class="mt-1.5 flex flex-wrap gap-1.5">
+		<button type="button" class="button small" onclick={even}>Even out</button>
+		<button type="button" class="button small" onclick={fitContent}>Fit content</button>
+		<button type="button" class="button small" onclick={fitPage}>Fit the page</button>
+	</div>
+</section>
+<section class="mb-4" aria-label="Select alike">
+	<h3 class="mb-1 font-semibold">Select all</h3>
+	<div class="flex flex-wrap gap-1.5">
+		<button type="button" class="chip" onclick={() => pick(role, (r) => roleFamily(bench.work.rows[r]!.role) === role)}
+			>{role} rows</button
+		>
+		<button type="button" class="chip" onclick={() => pick(kind, (_, c) => bench.work.columns[c]!.kind === kind)}
+			>{kind} columns</button
+		>
+		<button
+			type="button"
+			class="chip"
+			onclick={() => pick('touched', (r, c) => isTouched(bench.work.rows[r]!.cells[c]!))}>touched cells</button
+		>
+		<button
+			type="button"
+			class="chip"
+			onclick={() =>
+				pick('locked', (r, c) => {
+					const slot = bench.work.rows[r]!.cells[c]!;
+					return !isCovered(slot) && !!slot.lock;
+				})}>locked cells</button
+		>
+		{#each rules as { name } (name)}<button
+				type="button"
+				class="chip"
+				onclick={() => pick(`hit by “${name}”`, hits(name))}>hit by “{name}”</button
+			>{/each}
+	</div>
+</section>
+
+<Dialog bind:open={isAsking} title="Remove what is written there?">
+	{#if going}<p>
+			{going.lines.size === 1 ? 'This' : 'These'}
+			{words(going.axis, going.lines.size)}
+			{going.lines.size === 1 ? 'holds' : 'hold'}
+			{going.filled === 1 ? 'one cell' : `${going.filled.toLocaleString('en')} cells`} that {going.filled === 1
+				? 'is'
+				: 'are'} not empty. What is written there goes, too; Ctrl+Z brings it back.
+		</p>{/if}
+	{#snippet answers()}
+		<button type="button" class="button" onclick={() => (isAsking = false)}>Keep</button>
+		<button type="button" class="button primary" onclick={go}
+			>Remove {going ? words(going.axis, going.lines.size) : ''}</button
+		>
+	{/snippet}
+</Dialog>

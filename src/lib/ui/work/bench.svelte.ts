@@ -1,0 +1,441 @@
+import { tick } from 'svelte';
+import { appearanceOf, type Appearance } from '$lib/core/cascade/look.ts';
+import { resolve, type Resolved } from '$lib/core/cascade/resolve.ts';
+import { flatten } from '$lib/core/style/inherit.ts';
+import { ASPECTS, type LineSettings, type Style } from '$lib/core/style/types.ts';
+import type { CellContent } from '$lib/core/table/content.ts';
+import { roleFamily, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
+import type { Table } from '$lib/core/table/grid.ts';
+import { formatOf, formatValue, type Format } from '$lib/core/values/format.ts';
+import { typed } from '$lib/core/work/cells.ts';
+import { dependents, workedOut, wrongSums } from '$lib/core/work/figures.ts';
+import { keptLook, type FileLook } from '$lib/core/work/kept.ts';
+import { applyPatch } from '$lib/core/work/patch.ts';
+import {
+	cellsIn,
+	everything,
+	fitted,
+	oneCell,
+	rangeOf,
+	whole,
+	type Range,
+	type Selection
+} from '$lib/core/work/selection.ts';
+import { valueOf } from '$lib/core/work/sort.ts';
+import {
+	anchorOf,
+	cellOf,
+	contentOfCell,
+	isCovered,
+	tableOf,
+	tidy,
+	withCells,
+	type CellPicture,
+	type Wears,
+	type WorkCell,
+	type WorkTable
+} from '$lib/core/work/table.ts';
+import { guard } from '$lib/core/work/locks.ts';
+import { copiedLook, lined, touched, type CopiedLook, type Edge } from '$lib/core/work/touches.ts';
+import { withColumnNamed } from '$lib/core/values/formula.ts';
+import type { LoadedWork } from '$lib/server/work.ts';
+import type { HouseState } from '$lib/workbench/house.ts';
+import type { TableState } from '$lib/workbench/state.ts';
+import { Stylebook, type BookStyle } from '$lib/workbench/stylebook.ts';
+import type { Pen } from '../bench/bench.svelte.ts';
+import { notify, notifyError } from '../notices.svelte.ts';
+import { entriesOf, Saving, type Entry, type Loaded } from './saving.svelte.ts';
+
+export interface BenchData {
+	readonly id: string;
+	readonly index: number;
+	readonly name: string;
+	readonly kind: string;
+	readonly step: number;
+	readonly work: LoadedWork;
+	readonly wears: TableState;
+	readonly fileLook: FileLook | undefined;
+	readonly styles: readonly BookStyle[];
+	readonly older: Readonly<Record<string, Style>>;
+	readonly house: HouseState;
+}
+
+/** A table that wears no style: touches alone speak, over what its file says. */
+const NO_STYLE = flatten({ format: 'heptarch-style', version: 1, name: 'no style', parts: {} });
+
+/** Where a cell is being typed in, and what it began with: its own words, or a first letter in their place. */
+export interface Typing {
+	readonly r: number;
+	readonly c: number;
+	readonly begin: string | undefined;
+}
+
+export type Panel = 'shape' | 'look' | 'figures' | 'find' | 'steps';
+
+/** The table bench: one table being worked on, what of it is selected, and how it looks in its style. */
+export class TableBench {
+	readonly id: string;
+	readonly index: number;
+	readonly saving: Saving;
+	private fileLook: FileLook | undefined = $state.raw();
+	private older: Readonly<Record<string, Style>> = $state.raw({});
+
+	entries: readonly Entry[] = $state.raw([]);
+	at = $state(0);
+	styles: readonly BookStyle[] = $state.raw([]);
+	house: HouseState = $state.raw({} as HouseState);
+
+	selection: Selection = $state.raw({} as Selection);
+	typing: Typing | undefined = $state.raw();
+	panel: Panel = $state('shape');
+	isDrawing = $state(false);
+	/** Marks of touches, locks and what is worked out. */
+	marks = $state(true);
+	pen: Pen = $state.raw({ draws: 'line', pattern: 'solid', weight: '0.35mm', ink: 'loam' });
+	/** A look that was copied, to be put on other cells. */
+	copied: CopiedLook | undefined = $state.raw();
+	/** What was done here while somebody else changed the same; a decision is waited for. */
+	mine: WorkTable | undefined = $state.raw();
+	/** Cells that a search found. */
+	lit: ReadonlySet<string> = $state.raw(new Set());
+
+	readonly entry: Entry = $derived(this.entries[this.at]!);
+	readonly work: WorkTable = $derived(this.entry.work);
+	readonly wears: Wears = $derived(this.work.wears ?? {});
+	readonly book = $derived(new Stylebook(this.styles, this.house, this.older));
+	readonly flat = $derived(this.wears.cleared ? undefined : this.book.worn(this.wears));
+	readonly table: Table = $derived.by(() => {
+		const carry = this.flat ? (this.wears.carry ?? ASPECTS) : [];
+		return { ...tableOf(this.work), partsOff: this.wears.partsOff ?? [], carry };
+	});
+	readonly resolved: Resolved = $derived(resolve(this.table, this.flat ?? NO_STYLE, this.house));
+	readonly appearance: Appearance = $derived(
+		appearanceOf(
+			this.resolved,
+			this.fileLook && this.table.carry.length < ASPECTS.length ? keptLook(this.work, this.fileLook) : undefined
+		)
+	);
+	readonly inks = $derived({ ...this.house.inks, ...Object.fromEntries(this.flat?.inks ?? []) });
+	readonly roles = $derived([
+		...new Set([...Object.keys(this.house.typeRoles), ...(this.flat?.typeRoles.keys() ?? [])])
+	]);
+	readonly problems = $derived(workedOut(this.work).problems);
+	readonly problemAt = $derived(new Map(this.problems.map((one) => [`${one.r},${one.c}`, one.why])));
+	readonly wrong = $derived(wrongSums(this.work));
+	readonly wrongAt = $derived(new Map(this.wrong.map((one) => [`${one.r},${one.c}`, one])));
+	readonly cells = $derived(cellsIn(this.work, this.selection.ranges));
+	readonly range: Range = $derived(this.selection.ranges.at(-1)!);
+	/** Columns whose figures come from the column that is selected. */
+	readonly dependents: ReadonlySet<number> = $derived(dependents(this.work, this.selection.focus.c));
+	private readonly formats = $derived(this.resolved.leaves.map((leaves) => formatOf(leaves)));
+
+	constructor(data: BenchData) {
+		const { id, index, work, wears, styles, older, house, fileLook } = data;
+		this.id = id;
+		this.index = index;
+		this.fileLook = fileLook;
+		this.older = older;
+		this.styles = styles;
+		this.house = house;
+		this.entries = entriesOf(work, wears);
+		this.at = work.at;
+		this.selection = oneCell(this.entries[this.at]!.work, 0, 0);
+		this.saving = new Saving(`/api/documents/${id}/tables/${index}/work`, this.entries[this.at]!, {
+			came: (loaded, mine) => this.takeTheirs(loaded, mine)
+		});
+	}
+
+	/** Puts back what a browser that went down had not saved. */
+	recover(): void {
+		const kept = this.saving.kept();
+		if (!kept) return;
+		try {
+			for (const { label, patch } of kept.changes) this.push(label, applyPatch(this.work, patch));
+			if (kept.changes.length) notify('Work that was not saved last time is here again.');
+			const { typing } = kept;
+			if (!typing) return;
+			const r = this.work.rows.findIndex(({ id }) => id === typing.row);
+			if (r < 0 || typing.column >= this.work.columns.length) return;
+			this.select(r, typing.column);
+			this.type(typing.text);
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+
+	/* ---- edits ---- */
+
+	/** Changes the table as one step. What cannot be done is said, and nothing changes. */
+	edit(label: string, change: (work: WorkTable) => WorkTable): boolean {
+		try {
+			const next = workedOut(change(this.work)).work;
+			if (next !== this.work) this.push(label, this.named(next));
+			return true;
+		} catch (error) {
+			notifyError(error);
+			return false;
+		}
+	}
+	/** Formulas go along with the name of a column that was changed. */
+	private named(next: WorkTable): WorkTable {
+		if (next.columns.length !== this.work.columns.length || !next.columns.some(({ formula }) => formula)) return next;
+		const before = tableOf(this.work).columnInfo;
+		const after = tableOf(next).columnInfo;
+		let { columns } = next;
+		before.forEach(({ name }, c) => {
+			const now = after[c]!.name;
+			if (!name || !now || name === now || after.some((one) => one.name === name)) return;
+			columns = columns.map((column) =>
+				column.formula ? { ...column, formula: withColumnNamed(column.formula, name, now) } : column
+			);
+		});
+		return columns === next.columns ? next : workedOut({ ...next, columns }).work;
+	}
+	private push(label: string, work: WorkTable): void {
+		const before = this.entry;
+		const entry: Entry = { label, work, id: undefined };
+		this.entries = [...this.entries.slice(0, this.at + 1), entry].slice(-MOST_ENTRIES);
+		this.at = this.entries.length - 1;
+		this.selection = fitted(work, this.selection);
+		this.saving.add(entry, before);
+	}
+	/** Undo, redo, or any step of the list. */
+	goTo(at: number): void {
+		if (at < 0 || at >= this.entries.length || at === this.at) return;
+		this.typing = undefined;
+		this.at = at;
+		this.selection = fitted(this.work, this.selection);
+		this.saving.move(this.entry);
+	}
+	readonly undoable = $derived(this.at > 0 ? this.entry.label : undefined);
+	readonly redoable = $derived(this.entries[this.at + 1]?.label);
+
+	private takeTheirs(loaded: Loaded, mine?: { readonly work: WorkTable; readonly isOver: boolean }): void {
+		this.entries = entriesOf(loaded, loaded.wears);
+		this.at = loaded.at;
+		this.selection = fitted(this.work, this.selection);
+		this.saving.restart(this.entry);
+		if (!mine) {
+			notify(`Changed in another window: ${this.entry.label}.`);
+			return;
+		}
+		if (mine.isOver) {
+			this.push('yours, over a change in another window', mine.work);
+			notify('Another window changed other rows meanwhile; both changes are here.');
+		} else this.mine = mine.work;
+	}
+	/** Decides between what another window did and what was done here; either can be gone back to. */
+	decide(which: 'mine' | 'theirs'): void {
+		const { mine } = this;
+		this.mine = undefined;
+		if (which === 'mine' && mine)
+			this.push('yours, instead of the change in another window', {
+				...mine,
+				nextId: Math.max(mine.nextId, this.work.nextId)
+			});
+	}
+
+	/* ---- selecting ---- */
+
+	select(r: number, c: number): void {
+		this.selection = oneCell(this.work, r, c);
+	}
+	/** Leads the last range to another slot. */
+	extend(r: number, c: number): void {
+		const { ranges, anchor } = this.selection;
+		const range = whole(this.work, rangeOf(anchor, { r, c }));
+		this.selection = { ranges: [...ranges.slice(0, -1), range], anchor, focus: { r, c } };
+	}
+	/** Begins another range. */
+	addRange(range: Range): void {
+		const place = { r: range.top, c: range.start };
+		this.selection = { ranges: [...this.selection.ranges, whole(this.work, range)], anchor: place, focus: place };
+	}
+	selectRanges(ranges: readonly Range[]): void {
+		const [first] = ranges;
+		if (!first) return;
+		const place = { r: first.top, c: first.start };
+		this.selection = { ranges, anchor: place, focus: place };
+	}
+	selectAll(): void {
+		this.selection = { ...this.selection, ranges: [everything(this.work)] };
+	}
+	selectRows(from: number, to: number, how: 'new' | 'more' = 'new'): void {
+		const range = whole(this.work, {
+			top: Math.min(from, to),
+			bottom: Math.max(from, to),
+			start: 0,
+			end: this.work.columns.length - 1
+		});
+		const before = how === 'more' ? this.selection.ranges : [];
+		this.selection = { ranges: [...before, range], anchor: { r: from, c: 0 }, focus: { r: from, c: 0 } };
+	}
+	selectColumns(from: number, to: number, how: 'new' | 'more' = 'new'): void {
+		const range = whole(this.work, {
+			top: 0,
+			bottom: this.work.rows.length - 1,
+			start: Math.min(from, to),
+			end: Math.max(from, to)
+		});
+		const before = how === 'more' ? this.selection.ranges : [];
+		this.selection = { ranges: [...before, range], anchor: { r: 0, c: from }, focus: { r: 0, c: from } };
+	}
+
+	/* ---- typing ---- */
+
+	/** Opens the focused cell for typing; `begin` takes the place of its words. */
+	type(begin?: string): void {
+		const { r, c } = anchorOf(this.work, this.selection.focus.r, this.selection.focus.c);
+		const cell = cellOf(this.work, r, c);
+		if (cell.lock === 'content' || cell.lock === 'both') {
+			notify('This cell is locked against typing. Unlock it under Shape.', 'error');
+			return;
+		}
+		const why = this.workedOutBy(r, c);
+		if (why) {
+			notify(`This cell is worked out ${why}. Change that under Figures.`, 'error');
+			return;
+		}
+		this.select(r, c);
+		this.typing = { r, c, begin };
+	}
+	/** What works a cell out, in words; undefined for one that is typed. */
+	workedOutBy(r: number, c: number): string | undefined {
+		const { formula, across } = this.work.columns[c]!;
+		if (this.work.rows[r]!.role === 'body' && (formula || across))
+			return formula ? 'by its column’s formula' : 'from its row';
+		const slot = this.work.rows[r]!.cells[c]!;
+		return !isCovered(slot) && slot.total && this.work.rows[r]!.role !== 'body' ? 'from its column' : undefined;
+	}
+	/** Takes what was typed. */
+	takeTyped(content: readonly CellContent[]): void {
+		const { typing } = this;
+		if (!typing) return;
+		this.typing = undefined;
+		this.saving.keepTyping(undefined);
+		const { r, c } = typing;
+		const inner = contentOfCell(cellOf(this.work, r, c)).filter((piece) => 'nested' in piece);
+		this.edit(`typed in row ${r + 1}, column ${c + 1}`, (work) => typed(work, r, c, [...content, ...inner]));
+	}
+	dropTyped(): void {
+		this.typing = undefined;
+		this.saving.keepTyping(undefined);
+	}
+	keepTyping(text: string): void {
+		if (this.typing) this.saving.keepTyping({ row: this.work.rows[this.typing.r]!.id, column: this.typing.c, text });
+	}
+
+	/* ---- roles, kinds, looks ---- */
+
+	setRole(rows: ReadonlySet<number>, role: RowRole): void {
+		this.edit(`${rows.size === 1 ? `row ${[...rows][0]! + 1} is` : `${rows.size} rows are`} ${role}`, (work) => ({
+			...work,
+			rows: work.rows.map((row, r) => (rows.has(r) && row.role !== role ? { ...row, role } : row))
+		}));
+	}
+	setKind(columns: ReadonlySet<number>, kind: ColumnKind): void {
+		this.edit(
+			`${columns.size === 1 ? `column ${[...columns][0]! + 1} is` : `${columns.size} columns are`} ${kind}`,
+			(work) => ({
+				...work,
+				columns: work.columns.map((column, c) => (columns.has(c) ? { ...column, kind } : column))
+			})
+		);
+	}
+	setColumns(
+		label: string,
+		columns: ReadonlySet<number>,
+		change: (column: WorkTable['columns'][number], c: number) => WorkTable['columns'][number]
+	): void {
+		this.edit(label, (work) => ({
+			...work,
+			columns: work.columns.map((column, c) => (columns.has(c) ? tidy(change(column, c)) : column))
+		}));
+	}
+	copyLook(): void {
+		this.copied = copiedLook(this.work, this.selection.focus.r, this.selection.focus.c);
+	}
+	/** Draws with the pen on some edges. */
+	draw(edges: readonly Edge[]): void {
+		if (!edges.length) return;
+		const { pen } = this;
+		const line: LineSettings | null =
+			pen.draws === 'line'
+				? { pattern: pen.pattern as NonNullable<LineSettings['pattern']>, weight: pen.weight, ink: pen.ink }
+				: pen.draws === 'none'
+					? { pattern: 'none' }
+					: null;
+		const words =
+			pen.draws === 'line' ? `${pen.pattern} line` : pen.draws === 'none' ? 'no line' : 'line as the style has it';
+		this.edit(`${words} on ${edges.length === 1 ? 'an edge' : `${edges.length} edges`}`, (work) =>
+			lined(work, edges, line)
+		);
+	}
+
+	/** Gives the table another style, or wears it otherwise. */
+	wear(label: string, wears: Wears): void {
+		this.edit(label, ({ wears: _, ...work }) =>
+			Object.keys(tidy(wears)).length ? { ...work, wears: tidy(wears) } : work
+		);
+	}
+	/** A style in its newest edition, or its draft while none is out. */
+	newest(style: string): Wears {
+		const edition = this.book.get(style)?.edition;
+		return { style, ...(edition && { edition }) };
+	}
+	drawDiagonal(place: 'diagonalDown' | 'diagonalUp'): void {
+		const { pen, cells } = this;
+		const isLine = pen.draws === 'line';
+		const pattern = isLine ? pen.pattern : pen.draws === 'none' ? 'none' : undefined;
+		this.edit('diagonals', (work) =>
+			touched(work, cells, [
+				[`lines.${place}.pattern`, pattern],
+				[`lines.${place}.weight`, isLine ? pen.weight : undefined],
+				[`lines.${place}.ink`, isLine ? pen.ink : undefined]
+			])
+		);
+	}
+	/** Puts a picture in the focused cell. */
+	putPicture(picture: CellPicture): void {
+		const { r, c } = anchorOf(this.work, this.selection.focus.r, this.selection.focus.c);
+		this.edit(`picture in row ${r + 1}, column ${c + 1}`, (work) => {
+			guard(work, [{ r, c }], 'content');
+			return withCells(work, [{ r, c }], (cell) => ({ ...cell, picture }));
+		});
+	}
+	/** Takes what the server says of styles and house now. */
+	renew(styles: readonly BookStyle[], older: Readonly<Record<string, Style>>, house: HouseState): void {
+		this.styles = styles;
+		this.older = older;
+		this.house = house;
+	}
+	/** Waits until everything is saved. */
+	async settled(): Promise<void> {
+		await tick();
+		while (!this.saving.isIdle) await new Promise((done) => setTimeout(done, 30));
+	}
+
+	/* ---- what is shown ---- */
+
+	private readonly shownTexts = new WeakMap<WorkCell, Map<Format, readonly CellContent[]>>();
+	/** What a cell shows: its words, or its value in the format that won. */
+	shown(index: number): readonly CellContent[] {
+		const { r, c } = this.table.cells[index]!;
+		const cell = this.work.rows[r]!.cells[c] as WorkCell;
+		const format = this.formats[this.resolved.structure.cellSignature[r * this.table.columns + c]!]!;
+		if (!format.kind || cell.content || NOT_FORMATTED.has(roleFamily(this.work.rows[r]!.role)))
+			return contentOfCell(cell);
+		let known = this.shownTexts.get(cell);
+		if (!known) this.shownTexts.set(cell, (known = new Map()));
+		let content = known.get(format);
+		if (!content) {
+			const text = formatValue(valueOf(cell, this.work.mark), format, this.house.locale);
+			known.set(format, (content = text === undefined ? contentOfCell(cell) : [{ runs: [{ text }] }]));
+		}
+		return content;
+	}
+}
+
+const NOT_FORMATTED = new Set(['title', 'header', 'group', 'note']);
+/** So many states are kept to go back to. */
+const MOST_ENTRIES = 500;

@@ -1,0 +1,240 @@
+import type { Line } from '$lib/core/cascade/look.ts';
+import { InputError } from '$lib/core/errors.ts';
+import type { CellContent, RunView } from '$lib/core/table/content.ts';
+import { toPoints } from '$lib/core/units.ts';
+import { clipOf, textsOf, type Clip } from '$lib/core/work/cells.ts';
+import type { Range } from '$lib/core/work/selection.ts';
+import { MOST_CELLS, MOST_COLUMNS, textOfContent, tidy, type WorkCell } from '$lib/core/work/table.ts';
+import { cellStyle } from '../table/paint.ts';
+import type { TableBench } from './bench.svelte.ts';
+
+/** Our own form of copied cells, which keeps formulas out and everything else in. */
+export const OWN_TYPE = 'application/x-heptarch-cells';
+
+const escape = (text: string) =>
+	text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
+
+const runHtml = ({ text, weight, italic, underline, ink, position }: RunView): string => {
+	let html = escape(text);
+	if (position) html = position === 'sub' ? `<sub>${html}</sub>` : `<sup>${html}</sup>`;
+	if (italic) html = `<em>${html}</em>`;
+	if (weight !== undefined && weight >= 600) html = `<strong>${html}</strong>`;
+	if (underline && underline !== 'none') html = `<u>${html}</u>`;
+	return ink ? `<span style="color:${ink}">${html}</span>` : html;
+};
+const contentHtml = (content: readonly CellContent[]) =>
+	content.map((piece) => ('runs' in piece ? piece.runs.map(runHtml).join('') : '')).join('<br>');
+
+const CSS_PATTERN: Partial<Record<Line['pattern'], string>> = {
+	double: 'double',
+	triple: 'double',
+	dashed: 'dashed',
+	'dash-dot': 'dashed',
+	dotted: 'dotted'
+};
+const border = (side: string, line: Line | null | undefined): string =>
+	line && line.pattern !== 'none'
+		? `border-${side}:${toPoints(line.weight)}pt ${CSS_PATTERN[line.pattern] ?? 'solid'} ${line.ink};`
+		: '';
+
+/** A range as a web page's table, with its looks said on every cell, so that it looks the same wherever it is pasted. */
+function htmlOf(bench: TableBench, range: Range): string {
+	const { table, work } = bench;
+	const { across, down, lines, looks, cellLook } = bench.appearance;
+	const line = (edge: number | undefined) => (edge === undefined || edge < 0 ? null : lines[edge]);
+	let rows = '';
+	for (let r = range.top; r <= range.bottom; r++) {
+		let cells = '';
+		for (let c = range.start; c <= range.end; c++) {
+			const index = table.slots[r * table.columns + c]!;
+			const cell = table.cells[index]!;
+			if (cell.r !== r || cell.c !== c) continue;
+			const look = looks[cellLook[index]!]!;
+			const borders =
+				border('top', line(across[r * table.columns + c])) +
+				border('bottom', line(across[(r + cell.rows) * table.columns + c])) +
+				border('left', line(down[r * (table.columns + 1) + c])) +
+				border('right', line(down[r * (table.columns + 1) + c + cell.cols]));
+			const tag = work.rows[r]!.role.startsWith('header') ? 'th' : 'td';
+			const spans = `${cell.rows > 1 ? ` rowspan="${cell.rows}"` : ''}${cell.cols > 1 ? ` colspan="${cell.cols}"` : ''}`;
+			const style = `${cellStyle(look, 1)}vertical-align:${look.v ?? 'top'};${borders}`;
+			cells += `<${tag}${spans} style="${escape(style)}">${contentHtml(bench.shown(index))}</${tag}>`;
+		}
+		rows += `<tr>${cells}</tr>`;
+	}
+	return `<table style="border-collapse:collapse">${rows}</table>`;
+}
+
+/** Puts a range on the clipboard: as styled HTML, as tab-separated text and in our own form. */
+export function copyTo(data: DataTransfer, bench: TableBench): void {
+	const { range } = bench;
+	const clip = clipOf(bench.work, range);
+	data.setData(OWN_TYPE, JSON.stringify(clip));
+	data.setData('text/html', htmlOf(bench, range));
+	data.setData(
+		'text/plain',
+		textsOf(clip)
+			.map((row) => row.map(tabField).join('\t'))
+			.join('\n')
+	);
+}
+
+/** Fields with tabs or line ends stand in quotation marks, as RFC 4180 has it. */
+const tabField = (text: string) => (/[\t\n"]/.test(text) ? `"${text.replace(/"/g, '""')}"` : text);
+
+/** Tab-separated text as rows; a field in quotation marks may hold tabs and line ends. */
+export function rowsOfText(text: string): string[][] {
+	const rows: string[][] = [[]];
+	const source = text.replace(/\r\n?/g, '\n').replace(/\n$/, '');
+	for (let at = 0; at <= source.length;) {
+		let field = '';
+		if (source[at] === '"') {
+			const end = /"(?!")/g;
+			let from = at + 1;
+			for (;;) {
+				end.lastIndex = from;
+				const found = end.exec(source);
+				if (!found) break;
+				// A doubled mark stands for itself.
+				if (source[found.index - 1] === '"' && oddMarksBefore(source, found.index, at)) {
+					from = found.index + 1;
+					continue;
+				}
+				field = source.slice(at + 1, found.index).replace(/""/g, '"');
+				from = found.index + 1;
+				break;
+			}
+			if (source[from] === '\t' || source[from] === '\n' || from >= source.length) {
+				rows.at(-1)!.push(field);
+				if (source[from] === '\n') rows.push([]);
+				at = from + 1;
+				continue;
+			}
+		}
+		const end = source.slice(at).search(/[\t\n]/);
+		const stop = end < 0 ? source.length : at + end;
+		rows.at(-1)!.push(source.slice(at, stop));
+		if (source[stop] === '\n') rows.push([]);
+		at = stop + 1;
+	}
+	return rows;
+}
+function oddMarksBefore(text: string, at: number, from: number): boolean {
+	let count = 0;
+	for (let i = at - 1; i > from && text[i] === '"'; i--) count++;
+	return count % 2 === 1;
+}
+
+const clipOfRows = (rows: readonly (readonly string[])[]): Clip => {
+	const width = Math.max(...rows.map((row) => row.length));
+	return { cells: rows.map((row) => Array.from({ length: width }, (_, c): WorkCell => ({ text: row[c] ?? '' }))) };
+};
+
+const BLOCKS = new Set(['P', 'DIV', 'LI', 'H1', 'H2', 'H3', 'H4', 'H5', 'H6', 'BLOCKQUOTE', 'PRE', 'UL', 'OL']);
+const SILENT = new Set(['SCRIPT', 'STYLE', 'TEMPLATE', 'TITLE', 'TABLE', 'NOSCRIPT']);
+/** Elements inside each other are followed so deep. */
+const DEPTH = 100;
+
+/** The words of an element as paragraphs, with the emphasis that elements give them. Nothing of it is run or loaded. */
+function contentOfElement(cell: Element): CellContent[] {
+	const paragraphs: RunView[][] = [[]];
+	const next = () => {
+		if (paragraphs.at(-1)!.length) paragraphs.push([]);
+	};
+	const walk = (node: Node, emphasis: Omit<RunView, 'text'>, depth: number) => {
+		for (const child of node.childNodes) {
+			if (child.nodeType === 3) {
+				const text = child.textContent!.replace(/[ \t\n\r\f]+/g, ' ');
+				const runs = paragraphs.at(-1)!;
+				const clean = runs.length ? text : text.replace(/^ /, '');
+				if (clean) runs.push({ text: clean, ...emphasis });
+			} else if (child.nodeType === 1) {
+				const element = child as HTMLElement;
+				const name = element.tagName.toUpperCase();
+				if (SILENT.has(name) || depth > DEPTH) continue;
+				if (name === 'BR') {
+					paragraphs.push([]);
+					continue;
+				}
+				const isBlock = BLOCKS.has(name);
+				if (isBlock) next();
+				const own = { ...emphasis };
+				const style = element.style;
+				if (name === 'B' || name === 'STRONG' || Number(style?.fontWeight) >= 600 || style?.fontWeight === 'bold')
+					own.weight = 700;
+				if (name === 'I' || name === 'EM' || style?.fontStyle === 'italic') own.italic = true;
+				if (name === 'U') own.underline = 'single';
+				if (name === 'SUP') own.position = 'super';
+				if (name === 'SUB') own.position = 'sub';
+				walk(element, own, depth + 1);
+				if (isBlock) next();
+			}
+		}
+	};
+	walk(cell, {}, 0);
+	const trimmed = paragraphs.map((runs) =>
+		runs
+			.map((run, i) => (i === runs.length - 1 ? { ...run, text: run.text.replace(/ $/, '') } : run))
+			.filter(({ text }) => text)
+	);
+	while (trimmed.length > 1 && !trimmed.at(-1)!.length) trimmed.pop();
+	return trimmed.map((runs) => ({ runs }));
+}
+
+/** The first table of a page as cells; undefined where there is none. Spans that overlap end where others begin. */
+export function clipOfHtml(html: string): Clip | undefined {
+	const table = new DOMParser().parseFromString(html, 'text/html').querySelector('table');
+	if (!table) return undefined;
+	const rows = [...table.rows];
+	if (!rows.length) return undefined;
+	const cells: (WorkCell | null | undefined)[][] = rows.map(() => []);
+	rows.forEach((row, r) => {
+		let c = 0;
+		for (const cell of row.cells) {
+			while (cells[r]![c] !== undefined) c++;
+			if (c >= MOST_COLUMNS) break;
+			let cols = 1;
+			const wanted = Math.min(Math.max(1, cell.colSpan), MOST_COLUMNS - c);
+			while (cols < wanted && cells[r]![c + cols] === undefined) cols++;
+			const down = cell.rowSpan === 0 ? rows.length - r : Math.max(1, Math.min(cell.rowSpan, rows.length - r));
+			let height = 1;
+			const isFree = (y: number) =>
+				Array.from({ length: cols }, (_, i) => cells[y]![c + i]).every((slot) => slot === undefined);
+			while (height < down && isFree(r + height)) height++;
+			const content = contentOfElement(cell);
+			const text = textOfContent(content);
+			const isPlain = content.every(
+				(piece) => 'runs' in piece && piece.runs.every((run) => Object.keys(run).length === 1)
+			);
+			for (let y = r; y < r + height; y++) for (let x = c; x < c + cols; x++) cells[y]![x] = null;
+			cells[r]![c] = tidy<WorkCell>({
+				text,
+				content: isPlain ? undefined : content,
+				rows: height > 1 ? height : undefined,
+				cols: cols > 1 ? cols : undefined
+			});
+			c += cols;
+		}
+		if (r * cells[0]!.length > MOST_CELLS)
+			throw new InputError(
+				'paste',
+				`More than ${MOST_CELLS.toLocaleString('en')} cells are too many to be worked on by hand.`
+			);
+	});
+	const width = Math.max(...cells.map((row) => row.length));
+	// Short rows are filled up with empty cells.
+	return {
+		cells: cells.map((row) => Array.from({ length: width }, (_, c) => (row[c] === undefined ? { text: '' } : row[c]!)))
+	};
+}
+
+/** What is on the clipboard as cells: our own form first, then a table, then text. Undefined where there is neither. */
+export function clipFrom(data: DataTransfer): Clip | undefined {
+	const own = data.getData(OWN_TYPE);
+	if (own) return JSON.parse(own) as Clip;
+	const html = data.getData('text/html');
+	const table = html && clipOfHtml(html);
+	if (table) return table;
+	const text = data.getData('text/plain');
+	return text ? clipOfRows(rowsOfText(text)) : undefined;
+}

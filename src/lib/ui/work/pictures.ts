@@ -1,0 +1,64 @@
+import DOMPurify from 'dompurify';
+import { InputError } from '$lib/core/errors.ts';
+import { emu, parseLength } from '$lib/core/units.ts';
+import type { CellPicture } from '$lib/core/work/table.ts';
+
+/** A picture is so large at most, in bytes. */
+const MOST_BYTES = 5 * 2 ** 20;
+/** A picture is put in no wider than this. */
+const WIDEST = parseLength('60mm');
+
+const isPng = (bytes: Uint8Array) => bytes[0] === 0x89 && bytes[1] === 0x50 && bytes[2] === 0x4e && bytes[3] === 0x47;
+const isJpeg = (bytes: Uint8Array) => bytes[0] === 0xff && bytes[1] === 0xd8 && bytes[2] === 0xff;
+
+/** A file as a picture for a cell; its alternative text is still to be given. Throws InputError for what is none. */
+export async function pictureFrom(file: File): Promise<CellPicture> {
+	if (file.size > MOST_BYTES)
+		throw new InputError(
+			'too-large',
+			`“${file.name}” is ${Math.ceil(file.size / 2 ** 20)} MB; pictures up to ${MOST_BYTES / 2 ** 20} MB are taken. Make it smaller first.`
+		);
+	const bytes = new Uint8Array(await file.arrayBuffer());
+	const type = isPng(bytes) ? 'image/png' : isJpeg(bytes) ? 'image/jpeg' : 'image/svg+xml';
+	let data = bytes;
+	if (type === 'image/svg+xml') {
+		const text = new TextDecoder().decode(bytes);
+		const isSvg = new DOMParser().parseFromString(text, 'image/svg+xml').documentElement.localName === 'svg';
+		if (!isSvg)
+			throw new InputError(
+				'not-a-picture',
+				`“${file.name}” is no PNG, JPEG or SVG, whatever its name says. It was not put in.`
+			);
+		const clean = DOMPurify.sanitize(text, {
+			USE_PROFILES: { svg: true, svgFilters: true },
+			PARSER_MEDIA_TYPE: 'application/xhtml+xml'
+		});
+		data = new TextEncoder().encode(clean);
+	}
+	const source = `data:${type};base64,${base64(data)}`;
+	const image = new Image();
+	image.src = source;
+	try {
+		await image.decode();
+	} catch {
+		throw new InputError(
+			'not-a-picture',
+			`“${file.name}” cannot be shown: it is damaged, or no picture. It was not put in.`
+		);
+	}
+	const [across, down] = [image.naturalWidth || 100, image.naturalHeight || 100];
+	const scale = Math.min(1, WIDEST / (across * 9_525));
+	return {
+		source,
+		alternative: '',
+		width: emu(across * 9_525 * scale),
+		height: emu(down * 9_525 * scale),
+		fits: 'row'
+	};
+}
+
+function base64(bytes: Uint8Array): string {
+	let text = '';
+	for (let at = 0; at < bytes.length; at += 0x8000) text += String.fromCharCode(...bytes.subarray(at, at + 0x8000));
+	return btoa(text);
+}

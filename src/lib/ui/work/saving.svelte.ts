@@ -1,0 +1,224 @@
+import { applyPatch, areApart, patchBetween, type Patch } from '$lib/core/work/patch.ts';
+import { tidy, type WorkTable } from '$lib/core/work/table.ts';
+import type { TableState } from '$lib/workbench/state.ts';
+import type { LoadedWork } from '$lib/server/work.ts';
+import { call, RequestError } from '../api.ts';
+
+/** A state of the table, with what led to it. `id` is its step's on the server; undefined until it is saved. */
+export interface Entry {
+	readonly label: string;
+	readonly work: WorkTable;
+	id: number | null | undefined;
+}
+
+/**
+ * States of a table from the oldest that is kept, made from what the server keeps. The one that stands wears what its
+ * document says now.
+ */
+export function entriesOf({ base, from, steps, at }: LoadedWork, state: TableState): Entry[] {
+	const entries: Entry[] = [{ label: 'as it was', work: base, id: from }];
+	let work = base;
+	for (const { id, label, patch } of steps) {
+		work = applyPatch(work, patch);
+		entries.push({ label, work, id });
+	}
+	const { style, edition, pinned, partsOff, carry, cleared } = state;
+	const wears = tidy({ style, edition, pinned, partsOff, carry, cleared });
+	const standing = entries[at]!;
+	if (JSON.stringify(wears) !== JSON.stringify(tidy(standing.work.wears ?? {})))
+		entries[at] = { ...standing, work: { ...standing.work, wears } };
+	return entries;
+}
+
+/** What a browser keeps of work that the server does not have yet. */
+interface Kept {
+	/** The step that the changes follow. */
+	readonly after: number | null;
+	readonly changes: readonly { readonly label: string; readonly patch: Patch }[];
+	/** What is being typed, and in which row and column. */
+	readonly typing?: { readonly row: number; readonly column: number; readonly text: string };
+}
+
+export type Loaded = LoadedWork & { readonly wears: TableState };
+
+const AGAIN_AFTER = 3_000;
+
+type Order = { readonly entry: Entry; readonly before: Entry } | { readonly to: Entry };
+
+interface Listener {
+	/**
+	 * Somebody else's change came in: what the server has now. `mine` is what was done here meanwhile: laid over theirs
+	 * already where both changed different rows, else waiting for a decision.
+	 */
+	readonly came: (loaded: Loaded, mine?: { readonly work: WorkTable; readonly isOver: boolean }) => void;
+}
+
+/**
+ * Saves edits one after the other while work goes on. What is not saved yet is kept in the browser, too, so that it is
+ * there again after either side went down.
+ */
+export class Saving {
+	/** How many changes the server does not have yet. */
+	waiting = $state(0);
+	/** Why the last attempt failed. */
+	fault: string | undefined = $state();
+	private orders: Order[] = [];
+	private isBusy = false;
+	private timer: ReturnType<typeof setTimeout> | undefined;
+	private typing: Kept['typing'];
+	private standing: Entry;
+	/** A decision is waited for; nothing is sent meanwhile. */
+	private isHeld = false;
+
+	constructor(
+		private readonly path: string,
+		standing: Entry,
+		private readonly listener: Listener
+	) {
+		this.standing = standing;
+	}
+
+	private get key(): string {
+		return `heptarch:${this.path}`;
+	}
+	get isIdle(): boolean {
+		return this.orders.length === 0 && !this.isBusy;
+	}
+
+	add(entry: Entry, before: Entry): void {
+		this.orders.push({ entry, before });
+		this.go();
+	}
+	move(to: Entry): void {
+		// A step that is not on the server yet, and is left again, need not go there and back.
+		this.orders.push({ to });
+		this.go();
+	}
+	private go(): void {
+		this.waiting = this.orders.length;
+		this.keep();
+		void this.send();
+	}
+
+	/** Keeps what is being typed; undefined where nothing is. */
+	keepTyping(typing: Kept['typing']): void {
+		this.typing = typing;
+		this.keep();
+	}
+	private keep(): void {
+		const changes = this.orders.flatMap((order) =>
+			'entry' in order
+				? [{ label: order.entry.label, patch: patchBetween(order.before.work, order.entry.work) }]
+				: [{ label: 'undo', patch: patchBetween(this.standing.work, order.to.work) }]
+		);
+		try {
+			if (!changes.length && !this.typing) localStorage.removeItem(this.key);
+			else
+				localStorage.setItem(
+					this.key,
+					JSON.stringify({
+						after: this.standing.id ?? null,
+						changes: this.orders.every((order) => 'entry' in order) ? changes : this.asOne(),
+						...(this.typing && { typing: this.typing })
+					} satisfies Kept)
+				);
+		} catch {
+			// A full store: the changes are on their way to the server all the same.
+		}
+	}
+	/** All that waits as one change, where undo is among it. */
+	private asOne(): Kept['changes'] {
+		const last = this.orders.at(-1)!;
+		const work = 'entry' in last ? last.entry.work : last.to.work;
+		return [{ label: 'work that was not saved', patch: patchBetween(this.standing.work, work) }];
+	}
+
+	/** What a browser that went down had not saved, where it still follows the step that stands. */
+	kept(): Kept | undefined {
+		try {
+			const text = localStorage.getItem(this.key);
+			const kept = text ? (JSON.parse(text) as Kept) : undefined;
+			return kept && kept.after === (this.standing.id ?? null) ? kept : undefined;
+		} catch {
+			return undefined;
+		}
+	}
+
+	private async send(): Promise<void> {
+		if (this.isBusy || this.isHeld) return;
+		clearTimeout(this.timer);
+		this.isBusy = true;
+		try {
+			while (this.orders.length && !this.isHeld) {
+				await this.sendOne(this.orders[0]!);
+				this.fault = undefined;
+				this.waiting = this.orders.length;
+				this.keep();
+			}
+		} catch (error) {
+			if (error instanceof RequestError && error.body.code === 'conflict') await this.meet();
+			else {
+				this.fault = (error as Error).message;
+				this.timer = setTimeout(() => void this.send(), AGAIN_AFTER);
+			}
+		} finally {
+			this.isBusy = false;
+		}
+	}
+	private async sendOne(order: Order): Promise<void> {
+		const after = this.standing.id ?? null;
+		if ('entry' in order) {
+			const { entry, before } = order;
+			const patch = patchBetween(before.work, entry.work);
+			const { step, root } = await call<{ step: number; root: number | null }>('POST', this.path, {
+				after,
+				label: entry.label,
+				patch
+			});
+			if (root !== null) before.id = root;
+			entry.id = step;
+			this.standing = entry;
+		} else {
+			if (order.to.id !== this.standing.id) await call('PUT', this.path, { from: after, to: order.to.id });
+			this.standing = order.to;
+		}
+		this.orders.shift();
+	}
+
+	/** Somebody else changed the table: both changes stand where they are apart, else a person decides. */
+	private async meet(): Promise<void> {
+		const loaded = await call<Loaded>('GET', this.path);
+		const theirs = entriesOf(loaded, loaded.wears)[loaded.at]!.work;
+		const last = this.orders.at(-1);
+		const mine = last && ('entry' in last ? last.entry.work : last.to.work);
+		const common = this.standing.work;
+		this.orders = [];
+		this.waiting = 0;
+		if (!mine) return this.listener.came(loaded);
+		const own = patchBetween(common, mine);
+		const isOver = areApart(own, patchBetween(common, theirs));
+		this.isHeld = !isOver;
+		this.listener.came(loaded, { work: isOver ? applyPatch(theirs, own) : mine, isOver });
+	}
+
+	/** Goes on from what the server has. */
+	restart(standing: Entry): void {
+		this.standing = standing;
+		this.orders = [];
+		this.waiting = 0;
+		this.isHeld = false;
+		this.keep();
+	}
+
+	/** Looks whether somebody else changed the table, unless there is something to save. */
+	async look(): Promise<void> {
+		if (!this.isIdle || this.isHeld) return;
+		try {
+			const { isSame } = await call<{ isSame: boolean }>('GET', `${this.path}?after=${this.standing.id ?? ''}`);
+			if (isSame || !this.isIdle) return;
+			this.listener.came(await call<Loaded>('GET', this.path));
+		} catch {
+			// The next look, or the next change, will tell.
+		}
+	}
+}

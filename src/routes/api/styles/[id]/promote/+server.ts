@@ -1,0 +1,9 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { readId, readRequest } from '$lib/server/requests.ts';
+import { promote } from '$lib/server/styles.ts';
+import type { RequestHandler } from './$types.js';
+
+/** Makes what touches said a setting of a part, or a cell rule, of the style's draft. */
+export const POST: RequestHandler = ({ params, request }) =>
+	answer(async () => promote(db(), readId(params.id, 'style'), await readRequest(request, 'promote')), 201);

@@ -1,0 +1,32 @@
+import { load as answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { documentRow } from '$lib/server/documents.ts';
+import { Wardrobe } from '$lib/server/editions.ts';
+import { loadHouse } from '$lib/server/house.ts';
+import { readId, readIndex } from '$lib/server/requests.ts';
+import { fileLookOf, loadWork } from '$lib/server/work.ts';
+import type { PageServerLoad } from './$types.js';
+
+export const load: PageServerLoad = ({ params, url }) =>
+	answer(async () => {
+		const id = readId(params.id, 'document');
+		const index = url.searchParams.has('table') ? readIndex(url, 'table') : 0;
+		const { name, step } = await documentRow(db(), id);
+		const { base, from, steps, at, entry, state, kind } = await loadWork(db(), id, index);
+		const wardrobe = await Wardrobe.load(db());
+		const house = await loadHouse(db());
+		return {
+			id,
+			index,
+			name,
+			kind,
+			step,
+			place: entry.place,
+			work: { base, from, steps, at },
+			wears: state.tables[index] ?? {},
+			fileLook: await fileLookOf(db(), id, index, state),
+			styles: wardrobe.offered(),
+			older: wardrobe.older(house),
+			house
+		};
+	});

@@ -1,0 +1,275 @@
+<script lang="ts">
+	import { onMount, untrack } from 'svelte';
+	import { selectionWords } from '$lib/core/work/selection.ts';
+	import { addressOf } from '$lib/ui/documents/kinds.ts';
+	import AccountDialog from '$lib/ui/documents/AccountDialog.svelte';
+	import PenBar from '$lib/ui/bench/PenBar.svelte';
+	import TraceStrip from '$lib/ui/bench/TraceStrip.svelte';
+	import { notifyError } from '$lib/ui/notices.svelte.ts';
+	import KeysDialog from '$lib/ui/shell/KeysDialog.svelte';
+	import { isTyping } from '$lib/ui/shell/keys.ts';
+	import TopBar from '$lib/ui/shell/TopBar.svelte';
+	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
+	import { TableBench, type Panel } from '$lib/ui/work/bench.svelte.ts';
+	import FiguresPanel from '$lib/ui/work/FiguresPanel.svelte';
+	import FindPanel from '$lib/ui/work/FindPanel.svelte';
+	import LookPanel from '$lib/ui/work/LookPanel.svelte';
+	import ShapePanel from '$lib/ui/work/ShapePanel.svelte';
+	import StepsPanel from '$lib/ui/work/StepsPanel.svelte';
+	import WorkSheet from '$lib/ui/work/WorkSheet.svelte';
+	import { EMPHASES } from '$lib/ui/work/editor.ts';
+	import { edgesIn, FAMILIES } from '$lib/core/work/touches.ts';
+	import { pictureFrom } from '$lib/ui/work/pictures.ts';
+	import PictureDialog from '$lib/ui/work/PictureDialog.svelte';
+	import type { CellPicture } from '$lib/core/work/table.ts';
+	import '$lib/ui/table/fonts.ts';
+
+	let { data } = $props();
+	const bench = untrack(() => new TableBench(data));
+	$effect(() => {
+		const { styles, older, house } = data;
+		untrack(() => bench.renew(styles, older, house));
+	});
+
+	let sheet: WorkSheet;
+	let taking = $state(false);
+	let keys = $state(false);
+	let tracing = $state(false);
+	let picture = $state.raw<CellPicture>();
+	const PANELS: readonly (readonly [Panel, string])[] = [
+		['shape', 'Shape'],
+		['look', 'Look'],
+		['figures', 'Figures'],
+		['find', 'Find'],
+		['steps', 'Steps']
+	];
+	const words = $derived(selectionWords(bench.work, bench.selection));
+	const wornStyle = $derived(bench.book.get(bench.wears.style));
+
+	/** How often other windows' changes are looked for. */
+	const LOOK_EVERY = 2_500;
+	onMount(() => {
+		bench.recover();
+		sheet.focus();
+		const timer = setInterval(() => document.visibilityState === 'visible' && void bench.saving.look(), LOOK_EVERY);
+		return () => clearInterval(timer);
+	});
+
+	async function takePicture(file: File) {
+		try {
+			picture = await pictureFrom(file);
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+	async function take() {
+		sheet.leave();
+		await bench.settled();
+		taking = true;
+	}
+
+	function keydown(event: KeyboardEvent) {
+		const command = event.ctrlKey || event.metaKey;
+		const key = event.key.toLowerCase();
+		if (event.defaultPrevented) return;
+		if (command && key === 'z' && !isTyping(event)) {
+			event.preventDefault();
+			bench.goTo(bench.at + (event.shiftKey ? 1 : -1));
+		} else if (command && key === 'f') {
+			event.preventDefault();
+			bench.panel = 'find';
+			setTimeout(() => document.querySelector<HTMLElement>('[data-find]')?.focus());
+		} else if (event.altKey && /^[1-5]$/.test(event.key)) {
+			event.preventDefault();
+			bench.panel = PANELS[Number(event.key) - 1]![0];
+		} else if (event.altKey && key === 'l') {
+			event.preventDefault();
+			bench.isDrawing = !bench.isDrawing;
+		} else if (event.altKey && key === 't') {
+			event.preventDefault();
+			tracing = !tracing;
+		} else if (event.altKey && (key === 'r' || key === 'k')) {
+			event.preventDefault();
+			const { r, c } = bench.selection.focus;
+			document
+				.querySelector<HTMLElement>(
+					key === 'r' ? `[aria-label="Role of row ${r + 1}"]` : `[aria-label="Kind of column ${c + 1}"]`
+				)
+				?.focus();
+		} else if (event.key === 'F1') {
+			event.preventDefault();
+			keys = true;
+		} else if (event.key === 'Escape') {
+			if (bench.isDrawing) bench.isDrawing = false;
+			else if (tracing) tracing = false;
+			sheet.focus();
+		}
+	}
+</script>
+
+<svelte:head><title>{data.name}, table {data.index + 1} · Heptarch</title></svelte:head>
+<svelte:window onkeydown={keydown} />
+
+<TopBar title={data.place.caption ?? (data.kind === 'json' ? data.name : `${data.name}, table ${data.index + 1}`)}>
+	{#snippet facts()}
+		<label class="flex items-center gap-1.5 text-quiet"
+			>wears
+			<select
+				class="field max-w-44"
+				aria-label="Style"
+				value={bench.wears.style ?? ''}
+				onchange={(event) => {
+					const style = event.currentTarget.value;
+					const name = bench.book.get(style)?.definition.name ?? 'no style';
+					bench.wear(name, style ? { ...bench.wears, cleared: undefined, ...bench.newest(style) } : {});
+				}}
+			>
+				<option value="">no style</option>
+				{#each bench.styles as { id, definition } (id)}<option value={id}>{definition.name}</option>{/each}
+			</select>
+		</label>
+		{#if bench.wrong.length}<button type="button" class="chip" onclick={() => (bench.panel = 'figures')}
+				>{bench.wrong.length} wrong {bench.wrong.length === 1 ? 'sum' : 'sums'}</button
+			>{/if}
+	{/snippet}
+	{#snippet actions()}
+		<span class="text-[12px] text-quiet" aria-live="polite" data-saved
+			>{bench.saving.fault ? 'not saved yet' : bench.saving.waiting ? 'saving…' : 'saved'}</span
+		>
+		<UndoRedo undoable={bench.undoable} redoable={bench.redoable} onmove={(by) => bench.goTo(bench.at + by)} />
+		<a class="button" href={addressOf(data)}>{data.kind === 'json' ? 'In its style' : 'Back to the document'}</a>
+		<button type="button" class="button primary" onclick={take}>Take the file…</button>
+	{/snippet}
+</TopBar>
+{#if bench.saving.fault}
+	<p class="border-b border-hairline bg-warning-wash px-5 py-1.5 text-warning-text" role="status">
+		{bench.saving.fault}
+		{bench.saving.waiting}
+		{bench.saving.waiting === 1 ? 'change waits' : 'changes wait'} in this browser and will be sent.
+	</p>
+{/if}
+{#if bench.mine}
+	<div class="flex items-center gap-3 border-b border-hairline bg-warning-wash px-5 py-2" role="alert">
+		<p class="flex-1">
+			Another window changed the same rows ({bench.entry.label}). You see that change now; yours is kept. Which is to
+			stand? The other one stays in the steps.
+		</p>
+		<button type="button" class="button" onclick={() => bench.decide('theirs')}>Keep theirs</button>
+		<button type="button" class="button primary" onclick={() => bench.decide('mine')}>Put mine instead</button>
+	</div>
+{/if}
+{#if bench.isDrawing}
+	<div class="flex flex-wrap items-end gap-4 border-b border-hairline bg-accent-wash">
+		<PenBar {bench} />
+		<div class="flex gap-1.5 pb-2" role="group" aria-label="Edges of the selection">
+			{#each FAMILIES as family (family)}<button
+					type="button"
+					class="chip"
+					onclick={() => bench.draw(bench.selection.ranges.flatMap((range) => edgesIn(bench.work, range, family)))}
+					>{family}</button
+				>{/each}
+			<button type="button" class="chip" onclick={() => bench.drawDiagonal('diagonalDown')}>diagonal down</button>
+			<button type="button" class="chip" onclick={() => bench.drawDiagonal('diagonalUp')}>diagonal up</button>
+		</div>
+	</div>
+{/if}
+<div class="flex min-h-9 items-center gap-3 border-b border-hairline bg-paper px-5 py-1">
+	<strong class="min-w-0 flex-1 truncate text-picked" aria-live="polite" data-selection>{words}</strong>
+	<div class="flex gap-1" role="group" aria-label="Words being typed">
+		{#each EMPHASES as how (how)}<button
+				type="button"
+				class={['chip', how === 'bold' && 'font-bold', how === 'italic' && 'italic']}
+				disabled={!bench.typing}
+				onpointerdown={(event) => event.preventDefault()}
+				onclick={() => sheet.emphasise(how)}>{how}</button
+			>{/each}
+	</div>
+	<button
+		type="button"
+		class={['chip', bench.isDrawing && 'on']}
+		aria-pressed={bench.isDrawing}
+		onclick={() => {
+			sheet.leave();
+			bench.isDrawing = !bench.isDrawing;
+		}}>linework</button
+	>
+	<button
+		type="button"
+		class={['chip', bench.marks && 'on']}
+		aria-pressed={bench.marks}
+		onclick={() => (bench.marks = !bench.marks)}>marks</button
+	>
+</div>
+<div class="flex min-h-0 flex-1">
+	<WorkSheet bind:this={sheet} {bench} onpicture={takePicture} />
+	<aside class="flex w-[330px] shrink-0 flex-col border-s border-hairline bg-paper">
+		<div class="flex border-b border-hairline px-2" role="tablist" aria-label="What to work on">
+			{#each PANELS as [panel, name] (panel)}
+				<button
+					type="button"
+					role="tab"
+					aria-selected={bench.panel === panel}
+					class={[
+						'min-h-9 flex-1 border-b-2 px-1',
+						bench.panel === panel ? 'border-accent font-semibold' : 'border-transparent text-quiet hover:text-ink'
+					]}
+					onclick={() => (bench.panel = panel)}>{name}</button
+				>
+			{/each}
+		</div>
+		<div class="min-h-0 flex-1 overflow-y-auto px-4 py-3" role="tabpanel" aria-label={bench.panel}>
+			{#if bench.panel === 'shape'}<ShapePanel {bench} onpicture={takePicture} />
+			{:else if bench.panel === 'look'}<LookPanel {bench} />
+			{:else if bench.panel === 'figures'}<FiguresPanel {bench} />
+			{:else if bench.panel === 'find'}<FindPanel {bench} onshow={() => sheet.show()} />
+			{:else}<StepsPanel {bench} />{/if}
+		</div>
+	</aside>
+</div>
+{#if tracing && wornStyle}
+	<TraceStrip
+		resolved={bench.resolved}
+		r={bench.selection.focus.r}
+		c={bench.selection.focus.c}
+		onclose={() => (tracing = false)}
+	/>
+{/if}
+<footer class="flex min-h-8 items-center gap-3 border-t border-hairline bg-desk px-5 py-1 text-quiet">
+	<p class="min-w-0 flex-1 truncate">
+		Type to replace · F2 or double click to edit · Enter a new line · Tab onwards · Alt and arrows move rows and columns
+	</p>
+	<button type="button" class="hover:text-ink" aria-pressed={tracing} onclick={() => (tracing = !tracing)}>trace</button
+	>
+	<button type="button" class="hover:text-ink" onclick={() => (keys = true)}>F1 keys</button>
+</footer>
+
+<PictureDialog
+	{picture}
+	ondone={(done) => {
+		picture = undefined;
+		if (done) bench.putPicture(done);
+		sheet.focus();
+	}}
+/>
+<AccountDialog bind:open={taking} id={data.id} name={data.name} kind={data.kind} tables={1} picked={data.index} />
+<KeysDialog
+	bind:open={keys}
+	keys={[
+		['a letter', 'takes the place of what the cell says'],
+		['F2, Enter', 'type on in the cell'],
+		['Enter', 'while typing: a new line'],
+		['Ctrl+Enter', 'the row below'],
+		['Tab, Shift+Tab', 'the cell after, before; after the last one a new row'],
+		['Shift+arrows', 'select more'],
+		['Shift+Space', 'whole rows'],
+		['Ctrl+Space', 'whole columns'],
+		['Ctrl+A', 'the whole table'],
+		['Alt+arrows', 'move rows or columns'],
+		['Alt+R, Alt+K', 'role of the row, kind of the column'],
+		['Alt+1 … 5', 'Shape, Look, Figures, Find, Steps'],
+		['Alt+L', 'linework'],
+		['Alt+T', 'trace'],
+		['Ctrl+F', 'find and replace'],
+		['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo']
+	]}
+/>
