@@ -4,6 +4,7 @@ import type { Style } from '../core/style/types.ts';
 import type { Block, CellContent } from '../core/table/content.ts';
 import type { Table } from '../core/table/grid.ts';
 import type { Emu } from '../core/units.ts';
+import type { BlockPlace } from './remade.ts';
 import type { WorkTable } from '../core/work/table.ts';
 
 export interface TablePlace {
@@ -56,6 +57,8 @@ export type DocumentKind = (typeof DOCUMENT_KINDS)[number];
 export interface OpenDocument {
 	readonly kind: DocumentKind;
 	readonly blocks: readonly Block[];
+	/** Where each block stands in the main part, for formats in which new tables can be put between them. */
+	readonly blockPlaces?: readonly BlockPlace[];
 	readonly tables: readonly DocumentTable[];
 	/** House styles that ride along in the file. */
 	readonly styles: readonly Style[];

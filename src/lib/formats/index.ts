@@ -19,19 +19,23 @@ import {
 	type Written
 } from './account.ts';
 import { writeRows } from './csv/parse.ts';
+import { remakeCsv } from './csv/remake.ts';
 import { readCsv, type CsvDocument } from './csv/read.ts';
 import type { DocumentKind, OpenDocument } from './document.ts';
 import { makeDocx } from './docx/make.ts';
+import { remakeDocx } from './docx/remake.ts';
 import { readDocx, type DocxDocument } from './docx/read.ts';
 import { writeDocx } from './docx/write.ts';
 import { cellsIn, flowOf } from './flow.ts';
 import { checkMakeable } from './limits.ts';
 import { makeHtml } from './html/make.ts';
+import { remakeHtml } from './html/remake.ts';
 import { readHtml, type HtmlDocument } from './html/read.ts';
 import { htmlOfRows, isSheetEnough } from './html/rows.ts';
 import { lostLeaves, SAYABLE } from './html/say.ts';
 import { writeHtml } from './html/write.ts';
 import { makeOdt } from './odt/make.ts';
+import { remakeOdt } from './odt/remake.ts';
 import { readOdt, type OdtDocument } from './odt/read.ts';
 import { writeOdt } from './odt/write.ts';
 import { reportOf } from './pdf/report.ts';
@@ -42,7 +46,8 @@ import { readSvg, type SvgDocument } from './svg/read.ts';
 import { writeSvg } from './svg/write.ts';
 import { decodeText } from './package/encoding.ts';
 import type { WorkTable } from '../core/work/table.ts';
-import { withWork } from './work.ts';
+import { indicesAfter, type Remaking } from './remade.ts';
+import { newEntry, withWork, worked } from './work.ts';
 
 /** The largest file that is taken in, in bytes; said before and after. */
 export const MAX_FILE_BYTES = 50 * 2 ** 20;
@@ -155,18 +160,70 @@ export async function writeStyled(
 }
 
 /**
- * A document in which some tables are as they were worked on. In a file that holds more than tables their markup is made
- * anew and all else stays; the document is then what is read from that file.
+ * A document in which some tables are as they were worked on, and with new ones. In a file that holds more than tables
+ * their markup is made anew and all else stays; the document is then what is read from that file. Works are by the
+ * index that tables have now; the new ones are among them.
  */
-export async function withWorks<T extends AnyDocument>(
-	document: T,
-	works: ReadonlyMap<number, { readonly work: WorkTable }>
-): Promise<T> {
-	const tables = document.tables.map((entry) => {
-		const own = works.get(entry.index);
-		return own ? withWork(entry, own.work) : entry;
-	});
-	return { ...document, tables };
+export async function withWorks(
+	document: AnyDocument,
+	works: ReadonlyMap<number, WorkTable>,
+	added: readonly { readonly after: number }[] = []
+): Promise<AnyDocument> {
+	if (document.kind === 'json' || document.kind === 'svg')
+		return {
+			...document,
+			tables: document.tables.map((entry) => {
+				const own = works.get(entry.index);
+				return own ? withWork(entry, own) : entry;
+			})
+		};
+	const { of, moved } = indicesAfter(document, added);
+	const remaking: Remaking = {
+		works: new Map(
+			document.tables.flatMap(({ index }) => {
+				const own = works.get(moved(index));
+				return own ? [[index, own] as const] : [];
+			})
+		),
+		added: added.flatMap(({ after }, i) => {
+			const work = works.get(of[i]!);
+			return work ? [{ after, entry: newEntry(work, of[i]!) }] : [];
+		})
+	};
+	const again = await remade(document, remaking);
+	return {
+		...again,
+		tables: again.tables.map((entry) => {
+			const own = works.get(entry.index);
+			return own ? worked(entry, own) : entry;
+		})
+	};
+}
+
+/** Reads a document again after its tables were made anew: tables inside cells of others after those. */
+async function remade(document: AnyDocument, { works, added }: Remaking): Promise<AnyDocument> {
+	const isNested = (index: number) => document.tables[index]!.place.where === 'nested';
+	const outer = new Map([...works].filter(([index]) => !isNested(index)));
+	let now = document;
+	if (outer.size || added.length) now = await remadeOnce(now, { works: outer, added });
+	const { moved } = indicesAfter(document, added);
+	for (const [index, work] of works)
+		if (isNested(index)) now = await remadeOnce(now, { works: new Map([[moved(index), work]]), added: [] });
+	return now;
+}
+async function remadeOnce(document: AnyDocument, remaking: Remaking): Promise<AnyDocument> {
+	switch (document.kind) {
+		case 'docx':
+			return readDocx(await remakeDocx(document, remaking));
+		case 'odt':
+			return readOdt(await remakeOdt(document, remaking));
+		case 'html':
+			return readHtml(remakeHtml(document, remaking));
+		case 'csv':
+			return readCsv(remakeCsv(document, remaking.works.get(0)!));
+		default:
+			return document;
+	}
 }
 
 /** An account of tables that are written without a way for their looks to be read back. */

@@ -1,5 +1,6 @@
 import { contentsOf, tableOf, type WorkTable } from '../core/work/table.ts';
 import { emu, type Emu } from '../core/units.ts';
+import { recognise } from '../core/recognise/recognise.ts';
 import { bareAppearance } from './bare.ts';
 import type { DocumentTable } from './document.ts';
 
@@ -33,4 +34,33 @@ export function withWork(entry: DocumentTable, work: WorkTable): DocumentTable {
 		},
 		work
 	};
+}
+
+/** A table that no file has yet. */
+export function newEntry(work: WorkTable, index: number): DocumentTable {
+	const table = tableOf(work);
+	return {
+		index,
+		place: { where: 'body', part: 'new' },
+		table,
+		recognition: recognise(table),
+		appearance: bareAppearance(table),
+		widths: widthsOf(work),
+		content: contentsOf(work),
+		wornName: null,
+		carried: null,
+		work
+	};
+}
+
+/** A table as it is read from the file that it was written to, with what the bench knows of it. */
+export function worked(entry: DocumentTable, work: WorkTable): DocumentTable {
+	const { roles, columnInfo, firstColumns, lastColumns, touches, rows, columns } = tableOf(work);
+	if (entry.table.rows !== rows || entry.table.columns !== columns) return entry;
+	// Read one by one: what is worked out when asked for is asked for no earlier.
+	return Object.defineProperties({} as DocumentTable, {
+		...Object.getOwnPropertyDescriptors(entry),
+		table: { value: { ...entry.table, roles, columnInfo, firstColumns, lastColumns, touches }, enumerable: true },
+		work: { value: work, enumerable: true }
+	});
 }

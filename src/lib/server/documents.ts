@@ -69,9 +69,12 @@ export async function openAt(
 	const edited = document.kind === 'svg' ? withEdits(document, drawing) : document;
 	const works = await worksIn(db, state);
 	if (works.size === 0) return edited;
-	const key = `${found.kind} ${found.file_hash} ${[...works].map(([index, { step }]) => `${index}:${step}`).join()}`;
-	if (edited.kind === 'svg') return withWorks(edited, works);
-	return remember(key, opened.get(key) ?? (await withWorks(edited, works)));
+	const tables = new Map([...works].map(([index, { work }]) => [index, work]));
+	const settle = () => withWorks(edited, tables, state.added);
+	if (edited.kind === 'svg') return settle();
+	const steps = [...works].map(([index, { step }]) => `${index}:${step}`).join();
+	const key = `${found.kind} ${found.file_hash} ${steps} ${JSON.stringify(state.added ?? [])}`;
+	return remember(key, opened.get(key) ?? (await settle()));
 }
 
 /** As much text of a document's tables as is worth searching. */

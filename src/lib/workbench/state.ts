@@ -34,6 +34,8 @@ export interface DrawingState extends DrawingEdits {
 /** The state of a document at one step: by table index. */
 export interface DocumentState {
 	readonly tables: Readonly<Record<number, TableState>>;
+	/** Tables that were put in: each after a block of the file, −1 for its beginning. What they hold is their work. */
+	readonly added?: readonly { readonly after: number }[];
 	/** For drawings. */
 	readonly drawing?: DrawingState;
 }

@@ -55,7 +55,7 @@ function cellProperties(look: Look, borders: Borders, more: ReadonlyMap<string, 
 	return writeProperties('w:tcPr', CELL_ORDER, markup);
 }
 
-function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: DocumentTable): string {
+export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: DocumentTable): string {
 	const { table, appearance, content } = entry;
 	const room = PAGE.width - 2 * PAGE.margin;
 	const total = entry.widths.reduce<number>((sum, width) => sum + width, 0);

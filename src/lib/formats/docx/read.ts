@@ -6,6 +6,7 @@ import type { Hints } from '../../core/recognise/recognise.ts';
 
 import type { Block, CellContent, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument, TablePlace } from '../document.ts';
+import type { BlockPlace } from '../remade.ts';
 import { descendants, parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';
 import { findCarried, withCarried, type Carried } from '../carried.ts';
@@ -50,6 +51,7 @@ export interface DocxDocument extends OpenDocument {
 	readonly sheet: StyleSheet;
 	readonly stylesPart: { readonly name: string; readonly xml: XmlDocument } | undefined;
 	readonly sources: readonly SourceTable[];
+	readonly blockPlaces: readonly BlockPlace[];
 	readonly carriedPart: string | undefined;
 	readonly carriedData: Carried;
 }
@@ -137,6 +139,7 @@ export async function readDocx(bytes: Uint8Array<ArrayBuffer>): Promise<DocxDocu
 	return {
 		kind: 'docx',
 		blocks: reader.blocks,
+		blockPlaces: reader.places,
 		tables: reader.tables,
 		styles: carriedData.styles,
 		remarks,
@@ -156,6 +159,8 @@ export async function readDocx(bytes: Uint8Array<ArrayBuffer>): Promise<DocxDocu
 /** Walks the stories of a document and collects its text and tables in order. */
 class StoryReader {
 	readonly blocks: Block[] = [];
+	/** Of each block, in the main part; tables of other parts are put at its end. */
+	readonly places: BlockPlace[] = [];
 	readonly tables: DocumentTable[] = [];
 	readonly sources: SourceTable[] = [];
 	private reader!: PropertyReader;
@@ -194,6 +199,7 @@ class StoryReader {
 				this.heading = text;
 				this.blocks.push({ kind: 'heading', level: Number(level), text });
 			} else this.blocks.push({ kind: 'paragraph', text });
+			this.places.push(node);
 			this.lastParagraph = { text, caption: /^caption$/i.test(name) || isTableCaption(text) };
 		}
 		for (const box of descendants(node, 'w:txbxContent')) this.walk(box, story, 'text box');
@@ -236,7 +242,10 @@ class StoryReader {
 				return (content ??= readContent(source, appearance(), reader, nested));
 			}
 		});
-		if (inside === undefined) this.blocks.push({ kind: 'table', index });
+		if (inside === undefined) {
+			this.blocks.push({ kind: 'table', index });
+			this.places.push(where === 'body' ? node : (this.places.at(-1) ?? { start: 0, end: 0 }));
+		}
 		this.lastParagraph = undefined;
 		source.sources.forEach((cells, cell) => {
 			for (const { node: tc } of cells)

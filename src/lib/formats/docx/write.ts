@@ -195,7 +195,7 @@ function chooseLook(
 }
 
 /** Markup is written with the prefix w; sources that call the namespace something else get theirs. */
-function ownPrefix(
+export function ownPrefix(
 	text: string,
 	xml: { prefixes: ReadonlyMap<string, string>; source: string; root: { start: number; openEnd: number } }
 ): string {

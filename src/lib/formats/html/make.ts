@@ -7,7 +7,7 @@ import { declare, declareLine, SAYABLE } from './say.ts';
 export const escapeHtml = (text: string): string =>
 	text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 
-function runMarkup(run: RunView): string {
+export function runMarkup(run: RunView): string {
 	const style = [
 		...(run.weight !== undefined ? [`font-weight: ${run.weight}`] : []),
 		...(run.italic !== undefined ? [`font-style: ${run.italic ? 'italic' : 'normal'}`] : []),
@@ -32,7 +32,7 @@ function sides({ table }: DocumentTable, appearance: Appearance, i: number): str
 	return found.flatMap(([side, one]) => (one ? [declareLine(side, one)] : []));
 }
 
-function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: DocumentTable): string {
+export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: DocumentTable): string {
 	const { table, appearance, content, widths, place } = entry;
 	const piece = (one: CellContent): string =>
 		'nested' in one ? tableMarkup(document, document.tables[one.nested]!) : one.runs.map(runMarkup).join('');

@@ -7,6 +7,7 @@ import { isTableCaption } from '../captions.ts';
 import { carriedFromJson, findCarried, withCarried, type Carried } from '../carried.ts';
 import type { Block, CellContent, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
+import type { BlockPlace } from '../remade.ts';
 import { decodeText, type EncodedText } from '../package/encoding.ts';
 import { PageStyles } from './cascade.ts';
 import {
@@ -33,6 +34,7 @@ export interface HtmlDocument extends OpenDocument {
 	readonly kind: 'html';
 	readonly source: EncodedText;
 	readonly page: Document;
+	readonly blockPlaces: readonly BlockPlace[];
 	readonly pageStyles: PageStyles;
 	readonly grids: readonly HtmlGrid[];
 	readonly carriedData: Carried;
@@ -67,6 +69,7 @@ export function readHtml(bytes: Uint8Array): HtmlDocument {
 	return {
 		kind: 'html',
 		blocks: reader.blocks,
+		blockPlaces: reader.places,
 		tables: reader.tables,
 		styles: reader.carried.styles,
 		remarks,
@@ -81,6 +84,8 @@ export function readHtml(bytes: Uint8Array): HtmlDocument {
 /** Walks a page and collects its text and tables in order. */
 class PageReader {
 	readonly blocks: Block[] = [];
+	/** Of each block, in the page. */
+	readonly places: BlockPlace[] = [];
 	readonly tables: DocumentTable[] = [];
 	readonly grids: HtmlGrid[] = [];
 	private heading: string | undefined;
@@ -93,10 +98,17 @@ class PageReader {
 
 	flow(node: Element): void {
 		let text = '';
-		const flush = () => {
+		const placed = (of: Element): BlockPlace => {
+			const place = of.sourceCodeLocation;
+			return place ? { start: place.startOffset, end: place.endOffset } : (this.places.at(-1) ?? { start: 0, end: 0 });
+		};
+		/** The text that was gathered is a paragraph; `of` is what it stands in, or what it stands before. */
+		const flush = (of: Element, isBefore = false) => {
 			const line = text.replace(/\s+/g, ' ').trim();
 			if (line) {
 				this.blocks.push({ kind: 'paragraph', text: line });
+				const place = placed(of);
+				this.places.push(isBefore ? { start: place.start, end: place.start } : place);
 				this.lastText = line;
 			}
 			text = '';
@@ -107,24 +119,27 @@ class PageReader {
 				else if (isTag(child) && !isSilent(child)) {
 					const level = /^h([1-6])$/.exec(child.name)?.[1];
 					if (child.name === 'table') {
-						flush();
+						flush(child, true);
 						this.table(child);
 					} else if (level) {
-						flush();
+						flush(child, true);
 						this.heading = textOf(child).replace(/\n/g, ' ');
-						if (this.heading) this.blocks.push({ kind: 'heading', level: Number(level), text: this.heading });
+						if (this.heading) {
+							this.blocks.push({ kind: 'heading', level: Number(level), text: this.heading });
+							this.places.push(placed(child));
+						}
 						this.lastText = undefined;
 					} else if (child.name === 'br') text += ' ';
 					else if (isBlock(child)) {
-						flush();
+						flush(child, true);
 						visit(child);
-						flush();
+						flush(child);
 					} else visit(child);
 				}
 			}
 		};
 		visit(node);
-		flush();
+		flush(node);
 	}
 
 	private table(node: Element, inside?: number): void {
@@ -166,7 +181,11 @@ class PageReader {
 				return (content ??= contentOf(read, styles, nested));
 			}
 		});
-		if (inside === undefined) this.blocks.push({ kind: 'table', index });
+		if (inside === undefined) {
+			this.blocks.push({ kind: 'table', index });
+			const place = node.sourceCodeLocation!;
+			this.places.push({ start: place.startOffset, end: place.endOffset });
+		}
 		this.lastText = undefined;
 		read.cells.forEach((cell, i) => {
 			if (!cell) return;

@@ -31,7 +31,7 @@ type Directs = ReadonlyMap<number, ReadonlyMap<number, readonly string[]>>;
 type Piece = string | { readonly from: number; readonly to: number };
 
 /** Replacements in the page's text. */
-class PageEdits {
+export class PageEdits {
 	private readonly edits: { start: number; end: number; text: string; order: number }[] = [];
 	replace(start: number, end: number, text: string): void {
 		this.edits.push({ start, end, text, order: this.edits.length });

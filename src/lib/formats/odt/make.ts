@@ -13,19 +13,23 @@ const attributes = (all: Attributes): string =>
 const namespaces = OWN_PREFIXES.map((prefix) => ` xmlns:${prefix}="${namespaceOf(prefix)}"`).join('');
 
 /** White space as ODF writes it: runs of spaces, tabs and line breaks are elements (ODF 1.3 Part 3 §6.1). */
-const textMarkup = (text: string): string =>
+export const textMarkup = (text: string): string =>
 	escapeXml(text)
 		.replace(/\n/g, '<text:line-break/>')
 		.replace(/\t/g, '<text:tab/>')
 		.replace(/^ | {2,}| $/g, (spaces) => `<text:s text:c="${spaces.length}"/>`);
 
 /** Writes the body of a document and collects the automatic styles that it needs. */
-class BodyWriter {
+export class BodyWriter {
 	private readonly known = new Map<string, string>();
 	private readonly styles: string[] = [];
 	private readonly fonts = new Set<string>();
 
-	constructor(private readonly document: Pick<OpenDocument, 'blocks' | 'tables'>) {}
+	/** `before` begins the names of its styles, where a document has others already. */
+	constructor(
+		private readonly document: Pick<OpenDocument, 'blocks' | 'tables'>,
+		private readonly before = ''
+	) {}
 
 	private style(family: string, letter: string, groups: Readonly<Record<string, Attributes>>): string {
 		const inside = Object.entries(groups)
@@ -35,7 +39,7 @@ class BodyWriter {
 		const key = `${family} ${inside}`;
 		let name = this.known.get(key);
 		if (!name) {
-			name = `${letter}${this.known.size + 1}`;
+			name = `${this.before}${letter}${this.known.size + 1}`;
 			this.known.set(key, name);
 			this.styles.push(`<style:style style:name="${name}" style:family="${family}">${inside}</style:style>`);
 		}
@@ -58,7 +62,8 @@ class BodyWriter {
 			.join('\n');
 	}
 
-	private run(run: RunView): string {
+	/** `style` is what its text has where it has nothing of its own. */
+	run(run: RunView, style?: string): string {
 		const look = {
 			...(run.weight !== undefined && { weight: run.weight }),
 			...(run.italic !== undefined && { italic: run.italic }),
@@ -70,11 +75,12 @@ class BodyWriter {
 			...(run.position && { 'style:text-position': `${run.position} 58%` })
 		};
 		const text = textMarkup(run.text);
-		if (!Object.keys(properties).length) return text;
+		if (!Object.keys(properties).length)
+			return style ? `<text:span text:style-name="${style}">${text}</text:span>` : text;
 		return `<text:span text:style-name="${this.style('text', 'T', { 'style:text-properties': properties })}">${text}</text:span>`;
 	}
 
-	private table(entry: DocumentTable): string {
+	table(entry: DocumentTable): string {
 		const { table, appearance, content, widths, index } = entry;
 		const line = (edge: number): Line | null => (edge < 0 ? null : appearance.lines[edge]!);
 		const piece = (one: CellContent, paragraph: string): string =>

@@ -6,6 +6,7 @@ import { isTableCaption } from '../captions.ts';
 import { carriedFromJson, findCarried, withCarried, type Carried } from '../carried.ts';
 import type { Block, CellContent, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument, TablePlace } from '../document.ts';
+import type { BlockPlace } from '../remade.ts';
 import { decodeText, type EncodedText } from '../package/encoding.ts';
 import { parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';
@@ -31,6 +32,7 @@ export interface OdtDocument extends OpenDocument {
 	readonly flat: EncodedText | undefined;
 	readonly content: OdtPart;
 	readonly stylesPart: OdtPart | undefined;
+	readonly blockPlaces: readonly BlockPlace[];
 	readonly odfStyles: OdfStyles;
 	readonly sources: readonly { readonly part: OdtPart; readonly grid: OdtGrid }[];
 	readonly carriedData: Carried;
@@ -127,6 +129,7 @@ export async function readOdt(bytes: Uint8Array<ArrayBuffer>): Promise<OdtDocume
 	return {
 		kind: 'odt',
 		blocks: reader.blocks,
+		blockPlaces: reader.places,
 		tables: reader.tables,
 		styles: carried.styles,
 		remarks,
@@ -143,6 +146,8 @@ export async function readOdt(bytes: Uint8Array<ArrayBuffer>): Promise<OdtDocume
 /** Walks the text of a document and collects its text and tables in order. */
 class TextReader {
 	readonly blocks: Block[] = [];
+	/** Of each block, in the main part; tables of other parts are put at its end. */
+	readonly places: BlockPlace[] = [];
 	readonly tables: DocumentTable[] = [];
 	readonly sources: { part: OdtPart; grid: OdtGrid }[] = [];
 	private heading: string | undefined;
@@ -176,6 +181,7 @@ class TextReader {
 				this.heading = text;
 				this.blocks.push({ kind: 'heading', level: Number(node.attribute('text:outline-level') ?? 1), text });
 			} else this.blocks.push({ kind: 'paragraph', text });
+			this.places.push(node);
 			const name = this.styles.displayName('paragraph', node.attribute('text:style-name')) ?? '';
 			this.last = { text, isCaption: /^(caption|table|tabelle)$/i.test(name) || isTableCaption(text) };
 		}
@@ -229,7 +235,10 @@ class TextReader {
 				return (content ??= contentOf(read, appearance(), paragraphs, styles, nested));
 			}
 		});
-		if (inside === undefined) this.blocks.push({ kind: 'table', index });
+		if (inside === undefined) {
+			this.blocks.push({ kind: 'table', index });
+			this.places.push(where === 'body' ? node : (this.places.at(-1) ?? { start: 0, end: 0 }));
+		}
 		this.last = undefined;
 		read.cells.forEach((cell, i) => {
 			const inner = cell ? [...tablesIn(cell)] : [];

@@ -340,7 +340,7 @@ function sidesOf({ job, wanted }: Prepared, i: number): Sides {
 }
 
 /** Inserts markup at the end of a section of a document, which is made where it is missing. */
-function addTo(part: OdtPart, section: string, before: string, markup: string, edits: Edits): void {
+export function addTo(part: OdtPart, section: string, before: string, markup: string, edits: Edits): void {
 	if (!markup) return;
 	const { root } = part.xml;
 	const found = root.child(section);
@@ -355,7 +355,7 @@ function addTo(part: OdtPart, section: string, before: string, markup: string, e
 }
 
 /** Our markup uses the usual prefixes; a root that binds others gets them declared. */
-function declarePrefixes(part: OdtPart, edits: Edits): void {
+export function declarePrefixes(part: OdtPart, edits: Edits): void {
 	const { root, prefixes, source } = part.xml;
 	const missing = OWN_PREFIXES.filter((prefix) => prefixes.get(prefix) !== prefix);
 	if (!missing.length) return;
