@@ -146,7 +146,9 @@ async function rememberCorrections(
 export async function addDocument(
 	db: Kysely<Database>,
 	name: string,
-	bytes: Uint8Array<ArrayBuffer>
+	bytes: Uint8Array<ArrayBuffer>,
+	/** What its tables wear from the beginning. */
+	worn: Readonly<Record<number, TableState>> = {}
 ): Promise<{ id: string; imported: string[] }> {
 	const document = await openDocument(bytes, name);
 	if (document.tables.length === 0 && document.kind !== 'svg')
@@ -163,7 +165,7 @@ export async function addDocument(
 		ids.set(style.name, await importStyle(db, style, { reuse: true }));
 		if (!before.has(style.name)) imported.push(style.name);
 	}
-	const tables: Record<number, TableState> = {};
+	const tables: Record<number, TableState> = { ...worn };
 	for (const { index, carried } of document.tables) {
 		const style = carried && ids.get(carried.style);
 		if (style) tables[index] = { style };
@@ -369,8 +371,10 @@ async function goTo(trx: Transaction<Database>, id: string, step: number, state:
 		.execute();
 	await recordWears(trx, id, state);
 	const found = await documentRow(trx, id);
-	const document = found.kind === 'svg' ? await openAt(trx, found, state) : undefined;
-	if (document?.kind === 'svg') {
+	const document = await openAt(trx, found, state);
+	if (document.tables.length !== found.tables)
+		await trx.updateTable('documents').set({ tables: document.tables.length }).where('id', '=', id).execute();
+	if (document.kind === 'svg') {
 		await recordDrawing(trx, id, document);
 		await recordFollowers(trx, id);
 	}

@@ -108,7 +108,11 @@ const SCHEMAS = {
 	moveStep: closed({ from: step, to: step }, ['from', 'to']),
 	newWork: closed({ after: workStep, label, patch: { type: 'object' } }, ['after', 'label', 'patch']),
 	moveWork: closed({ from: workStep, to: step }, ['from', 'to']),
-	newTable: closed({ name: tableName, work: { type: 'object' }, wears, into }, ['name', 'work', 'wears']),
+	newTable: closed({ name: tableName, work: { type: 'object' }, wears, into, starter: uuid }, [
+		'name',
+		'work',
+		'wears'
+	]),
 	promote: closed(
 		{ place: { type: 'string', minLength: 1, maxLength: 200 }, set: { type: 'object' }, where: { type: 'object' } },
 		['place', 'set']
@@ -204,6 +208,8 @@ export interface Requests {
 		work: WorkTable;
 		wears: StarterWears;
 		into?: { document: string; after: number; step: number };
+		/** The one that it is made from. */
+		starter?: string;
 	};
 	promote: { place: string; set: PartSettings; where?: Condition };
 	newStarter: {

@@ -30,7 +30,7 @@ export interface LoadedWork {
 /** Tables at steps, by id: a step never changes. */
 const known = new Map<number, WorkTable>();
 const KNOWN_MAX = 24;
-function remember(id: number, work: WorkTable): WorkTable {
+export function remember(id: number, work: WorkTable): WorkTable {
 	known.delete(id);
 	known.set(id, work);
 	if (known.size > KNOWN_MAX) known.delete(known.keys().next().value!);
@@ -237,7 +237,8 @@ async function locked(
 	return state;
 }
 
-async function insertStep(
+/** Adds a step; answers its id. */
+export async function insertStep(
 	trx: Transaction<Database>,
 	{
 		patch,

@@ -197,6 +197,7 @@
 				onclick={() => (shelf = shelf === 'work' ? 'archive' : 'work')}>Put aside · {archived}</button
 			>
 		{/if}
+		<a class="button" href="/starters/begin">Make a table…</a>
 		{#if chosen.length}
 			{#if chosen.every((document) => document.kind === 'svg')}
 				<button type="button" class="button" onclick={readAgain}

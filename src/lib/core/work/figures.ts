@@ -235,6 +235,9 @@ function workOut(work: WorkTable): WorkedOut {
 						row.cells.flatMap((slot, i) => (i === c || i < work.firstColumns || isCovered(slot) ? [] : [slot])),
 						work.mark
 					);
+				// A row that says nothing yet has no figure, and nothing is wrong with that.
+				const named = columnsIn(formula!).map((name) => row.cells[names.indexOf(name)]!);
+				if (named.every((slot) => isCovered(slot) || !slot.text.trim())) return '';
 				const used: string[] = [];
 				const amount = compute(
 					formula!,

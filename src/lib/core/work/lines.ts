@@ -161,7 +161,7 @@ export function insertColumns(work: WorkTable, at: number, count: number, beside
 	const isLabel = beside < work.firstColumns;
 	const next = reorder(work, 'columns', order, {
 		...NOTHING_NEW,
-		column: () => tidy({ kind: isLabel ? 'text' : kind, width }),
+		column: () => tidy({ kind: isLabel ? 'text' : kind, isGuessed: true as const, width }),
 		cell: (row) => blank(row.cells[beside]!)
 	});
 	const inFirst = at < work.firstColumns;
@@ -250,7 +250,7 @@ export function swapped(work: WorkTable): WorkTable {
 	}));
 	return {
 		rows,
-		columns: Array.from({ length: width }, (): WorkColumn => ({ kind: 'mixed' })),
+		columns: Array.from({ length: width }, (): WorkColumn => ({ kind: 'mixed', isGuessed: true })),
 		firstColumns: Math.max(0, headers),
 		lastColumns: 0,
 		mark: work.mark,

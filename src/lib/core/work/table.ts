@@ -71,6 +71,8 @@ export interface WorkRow {
 
 export interface WorkColumn {
 	readonly kind: ColumnKind;
+	/** Nobody said the kind: it goes by what is typed. */
+	readonly isGuessed?: true;
 	/** As wide as its content wants where absent. */
 	readonly width?: Emu;
 	/** Works out its cells in body rows, naming other columns. */
@@ -150,7 +152,7 @@ export function emptyTable(
 			role: r < headers ? `header:${r + 1}` : r >= rows - totals ? 'total' : 'body',
 			cells: Array<Slot>(columns).fill(EMPTY_CELL)
 		})),
-		columns: Array.from({ length: columns }, (): WorkColumn => ({ kind: 'text' })),
+		columns: Array.from({ length: columns }, (): WorkColumn => ({ kind: 'text', isGuessed: true })),
 		firstColumns: columns > 1 ? 1 : 0,
 		lastColumns: 0,
 		mark,

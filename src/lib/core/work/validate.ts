@@ -92,7 +92,13 @@ const row = closed(
 );
 const rows = { type: 'array', maxItems: MOST_CELLS, items: row };
 const column = closed(
-	{ kind: { enum: COLUMN_KINDS }, width: length, formula: FORMULA_SCHEMA, across: { enum: SUMMARIES } },
+	{
+		kind: { enum: COLUMN_KINDS },
+		isGuessed: { const: true },
+		width: length,
+		formula: FORMULA_SCHEMA,
+		across: { enum: SUMMARIES }
+	},
 	['kind']
 );
 const rest = {

@@ -2,6 +2,7 @@
 	import { page } from '$app/state';
 	import FileLinesOutline from 'flowbite-svelte-icons/FileLinesOutline.svelte';
 	import ForwardOutline from 'flowbite-svelte-icons/ForwardOutline.svelte';
+	import GridPlusOutline from 'flowbite-svelte-icons/GridPlusOutline.svelte';
 	import HomeOutline from 'flowbite-svelte-icons/HomeOutline.svelte';
 	import SwatchbookOutline from 'flowbite-svelte-icons/SwatchbookOutline.svelte';
 	import Mark from './Mark.svelte';
@@ -9,6 +10,7 @@
 	const places = [
 		{ href: '/documents', name: 'Documents', icon: FileLinesOutline },
 		{ href: '/stylebook', name: 'Stylebook', icon: SwatchbookOutline },
+		{ href: '/starters', name: 'Starters', icon: GridPlusOutline },
 		{ href: '/runs', name: 'Runs', icon: ForwardOutline },
 		{ href: '/house', name: 'House', icon: HomeOutline }
 	];

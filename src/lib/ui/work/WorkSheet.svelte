@@ -474,7 +474,7 @@
 {/snippet}
 {#snippet columnGutter(c: number)}
 	{@const { kind, formula, across } = bench.work.columns[c]!}
-	<div class="column-head" data-column-head={c}>
+	<div class={['column-head', !bench.work.columns[c]!.width && 'free']} data-column-head={c}>
 		<button
 			type="button"
 			class={['head', isColumnIn(c) && 'in', bench.panel === 'figures' && bench.dependents.has(c) && 'dependent']}
@@ -610,6 +610,9 @@
 		position: relative;
 		display: grid;
 		min-width: 0;
+	}
+	.column-head.free {
+		min-width: 72px;
 	}
 	.head {
 		min-width: 26px;

@@ -8,6 +8,7 @@ import { roleFamily, type ColumnKind, type RowRole } from '$lib/core/table/roles
 import type { Table } from '$lib/core/table/grid.ts';
 import { formatOf, formatValue, type Format } from '$lib/core/values/format.ts';
 import { typed } from '$lib/core/work/cells.ts';
+import { withKinds } from '$lib/core/work/begin.ts';
 import { dependents, workedOut, wrongSums } from '$lib/core/work/figures.ts';
 import { keptLook, type FileLook } from '$lib/core/work/kept.ts';
 import { applyPatch } from '$lib/core/work/patch.ts';
@@ -168,7 +169,7 @@ export class TableBench {
 	/** Changes the table as one step. What cannot be done is said, and nothing changes. */
 	edit(label: string, change: (work: WorkTable) => WorkTable): boolean {
 		try {
-			const next = workedOut(change(this.work)).work;
+			const next = workedOut(withKinds(change(this.work), this.work)).work;
 			if (next !== this.work) this.push(label, this.named(next));
 			return true;
 		} catch (error) {
@@ -338,7 +339,9 @@ export class TableBench {
 			`${columns.size === 1 ? `column ${[...columns][0]! + 1} is` : `${columns.size} columns are`} ${kind}`,
 			(work) => ({
 				...work,
-				columns: work.columns.map((column, c) => (columns.has(c) ? { ...column, kind } : column))
+				columns: work.columns.map((column, c) =>
+					columns.has(c) ? tidy({ ...column, kind, isGuessed: undefined }) : column
+				)
 			})
 		);
 	}

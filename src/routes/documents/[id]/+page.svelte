@@ -331,6 +331,10 @@
 	{/snippet}
 	{#snippet actions()}
 		<UndoRedo {undoable} {redoable} {busy} onmove={move} />
+		{#if data.document.kind !== 'csv' && data.document.kind !== 'json'}<a
+				class="button"
+				href="/starters/begin?into={id}">Put a table in…</a
+			>{/if}
 		<a class="button" href="/documents/{id}/print">Print…</a>
 		<button type="button" class="button" onclick={() => (taking = true)}>Take the file…</button>
 		<button type="button" class="button primary" disabled={!isDirty || scoped.length === 0 || busy} onclick={apply}

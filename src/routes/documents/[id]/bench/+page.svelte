@@ -16,6 +16,7 @@
 	import LookPanel from '$lib/ui/work/LookPanel.svelte';
 	import ShapePanel from '$lib/ui/work/ShapePanel.svelte';
 	import StepsPanel from '$lib/ui/work/StepsPanel.svelte';
+	import StarterDialog from '$lib/ui/work/StarterDialog.svelte';
 	import WorkSheet from '$lib/ui/work/WorkSheet.svelte';
 	import { EMPHASES } from '$lib/ui/work/editor.ts';
 	import { edgesIn, FAMILIES } from '$lib/core/work/touches.ts';
@@ -35,6 +36,7 @@
 	let taking = $state(false);
 	let keys = $state(false);
 	let tracing = $state(false);
+	let keeping = $state(false);
 	let picture = $state.raw<CellPicture>();
 	const PANELS: readonly (readonly [Panel, string])[] = [
 		['shape', 'Shape'],
@@ -137,6 +139,7 @@
 			>{bench.saving.fault ? 'not saved yet' : bench.saving.waiting ? 'saving…' : 'saved'}</span
 		>
 		<UndoRedo undoable={bench.undoable} redoable={bench.redoable} onmove={(by) => bench.goTo(bench.at + by)} />
+		<button type="button" class="button" onclick={() => (keeping = true)}>Keep as starter…</button>
 		<a class="button" href={addressOf(data)}>{data.kind === 'json' ? 'In its style' : 'Back to the document'}</a>
 		<button type="button" class="button primary" onclick={take}>Take the file…</button>
 	{/snippet}
@@ -250,6 +253,12 @@
 		if (done) bench.putPicture(done);
 		sheet.focus();
 	}}
+/>
+<StarterDialog
+	bind:open={keeping}
+	{bench}
+	name={data.place.caption ?? data.name}
+	documentName={data.kind === 'json' ? undefined : data.name}
 />
 <AccountDialog bind:open={taking} id={data.id} name={data.name} kind={data.kind} tables={1} picked={data.index} />
 <KeysDialog

@@ -1,0 +1,213 @@
+import { sql, type Kysely } from 'kysely';
+import { InputError } from '../core/errors.ts';
+import { tableToFile } from '../core/table/file.ts';
+import { tableOf, tidy, type Wears, type WorkTable } from '../core/work/table.ts';
+import { indicesAfter } from '../formats/remade.ts';
+import type { DocumentState, TableState } from '../workbench/state.ts';
+import { ConflictError } from './answers.ts';
+import type { Database } from './database.ts';
+import { addDocument, documentRow, openAt, putStep, stateAt } from './documents.ts';
+import { insertStep, remember } from './work.ts';
+
+/** Where a new table goes: into a document, after one of the blocks that it has now; −1 is its beginning. */
+export interface Place {
+	readonly document: string;
+	readonly after: number;
+	/** The step that the document stood at when the place was chosen. */
+	readonly step: number;
+}
+
+interface Made {
+	readonly name: string;
+	readonly work: WorkTable;
+	readonly wears: Wears;
+}
+
+/** Makes a table: a document of its own, or one more table of a document. Answers where it is. */
+export async function makeTable(
+	db: Kysely<Database>,
+	{ into, ...made }: Made & { readonly into?: Place }
+): Promise<{ document: string; index: number }> {
+	return into ? putInto(db, made, into) : onItsOwn(db, made);
+}
+
+async function onItsOwn(db: Kysely<Database>, { name, work, wears }: Made) {
+	const file = tableToFile(tableOf(work), { title: name, work: withoutWears(work) });
+	const bytes = new TextEncoder().encode(JSON.stringify(file));
+	const { id } = await addDocument(db, `${name}.table.json`, bytes, { 0: tidy({ ...wears }) });
+	return { document: id, index: 0 };
+}
+const withoutWears = ({ wears: _, ...work }: WorkTable): WorkTable => work;
+
+async function putInto(db: Kysely<Database>, { name, work, wears }: Made, into: Place) {
+	return db.transaction().execute(async (trx) => {
+		const row = await trx
+			.selectFrom('documents')
+			.select('step')
+			.where('id', '=', into.document)
+			.forUpdate()
+			.executeTakeFirst();
+		const found = await documentRow(trx, into.document);
+		if (row?.step !== into.step)
+			throw new ConflictError('The document was changed in another window meanwhile. Choose the place again.', {
+				step: found.step
+			});
+		const state = await stateAt(trx, into.document, found.step);
+		const file = await openAt(trx, found, { ...state, tables: {}, added: [] });
+		if (!file.blockPlaces)
+			throw new InputError(
+				'kind',
+				`“${found.name}” is no document that a table can be put in: it has no text around its tables.`
+			);
+		const before = state.added ?? [];
+		const { after, at } = placeIn(file.blocks.length, before, into.after);
+		const added = [...before.slice(0, at), { after }, ...before.slice(at)];
+		const index = indicesAfter(file, added).of[at]!;
+		const step = await insertStep(trx, {
+			document_id: into.document,
+			parent: null,
+			label: 'as it was made',
+			whole: withoutWears(work)
+		});
+		remember(step, withoutWears(work));
+		const own: TableState = tidy({ ...wears, work: step });
+		const tables = Object.fromEntries([
+			...Object.entries(state.tables).map(
+				([key, one]) => [Number(key) >= index ? Number(key) + 1 : Number(key), one] as const
+			),
+			[index, own] as const
+		]);
+		const next: DocumentState = { ...state, tables, added };
+		await putStep(trx, into.document, found.step + 1, `${name} put in`, next);
+		return { document: into.document, index };
+	});
+}
+
+/**
+ * Where a table comes that is put after a block of the document as it stands, in which `added` tables are blocks, too:
+ * after which block of the file, and at which place among the added ones.
+ */
+export function placeIn(
+	blocks: number,
+	added: readonly { readonly after: number }[],
+	current: number
+): { after: number; at: number } {
+	let now = -1;
+	let at = 0;
+	for (let block = -1; block < blocks; block++) {
+		if (block >= 0) now++;
+		if (now >= current) return { after: block, at };
+		for (; at < added.length && added[at]!.after === block; at++) {
+			now++;
+			if (now >= current) return { after: block, at: at + 1 };
+		}
+	}
+	return { after: blocks - 1, at: added.length };
+}
+
+/** A starter as it is shown: what it holds, what it wears, and how often it was placed. */
+export interface Starter {
+	readonly id: string;
+	readonly name: string;
+	readonly category: string;
+	readonly description: string;
+	/** The document that alone has it; null for the whole house. */
+	readonly document: { readonly id: string; readonly name: string } | null;
+	readonly work: WorkTable;
+	readonly wears: Wears;
+	readonly used: number;
+	readonly version: number;
+}
+
+export async function listStarters(db: Kysely<Database>): Promise<Starter[]> {
+	const rows = await db
+		.selectFrom('starters')
+		.leftJoin('documents', 'documents.id', 'starters.document_id')
+		.selectAll('starters')
+		.select('documents.name as document_name')
+		.orderBy('starters.category')
+		.orderBy('starters.name')
+		.execute();
+	return rows.map(({ id, name, category, description, document_id, document_name, work, wears, used, version }) => ({
+		id,
+		name,
+		category,
+		description,
+		document: document_id && document_name !== null ? { id: document_id, name: document_name } : null,
+		work,
+		wears,
+		used,
+		version
+	}));
+}
+
+/** Keeps a table as a starter; one of the same name is replaced. */
+export async function keepStarter(
+	db: Kysely<Database>,
+	{
+		name,
+		category,
+		description,
+		work,
+		wears,
+		document
+	}: Made & { category: string; description: string; document?: string }
+): Promise<{ id: string }> {
+	const values = {
+		category: category.trim(),
+		description: description.trim(),
+		document_id: document ?? null,
+		work: JSON.stringify(withoutWears(work)),
+		wears: JSON.stringify(wears)
+	};
+	return db
+		.insertInto('starters')
+		.values({ name: name.trim(), ...values })
+		.onConflict((conflict) =>
+			conflict.column('name').doUpdateSet({ ...values, version: sql`starters.version + 1`, updated_at: sql`now()` })
+		)
+		.returning('id')
+		.executeTakeFirstOrThrow();
+}
+
+/** Changes what a starter is called and what is said of it. */
+export async function changeStarter(
+	db: Kysely<Database>,
+	id: string,
+	{ version, ...change }: { version: number; name?: string; category?: string; description?: string }
+): Promise<void> {
+	if (change.name !== undefined) {
+		const other = await db
+			.selectFrom('starters')
+			.select('id')
+			.where('name', '=', change.name.trim())
+			.where('id', '!=', id)
+			.executeTakeFirst();
+		if (other)
+			throw new InputError(
+				'name-taken',
+				`Another starter is called “${change.name.trim()}”. Give this one another name.`
+			);
+	}
+	const done = await db
+		.updateTable('starters')
+		.set({ ...change, version: version + 1, updated_at: sql`now()` })
+		.where('id', '=', id)
+		.where('version', '=', version)
+		.executeTakeFirst();
+	if (!done.numUpdatedRows)
+		throw new ConflictError('This starter was changed in another window, or is gone. Load the page again.', null);
+}
+
+export async function removeStarter(db: Kysely<Database>, id: string): Promise<void> {
+	await db.deleteFrom('starters').where('id', '=', id).execute();
+}
+
+/** Counts that a starter was placed once more. */
+export async function countStarter(db: Kysely<Database>, id: string): Promise<void> {
+	await db
+		.updateTable('starters')
+		.set({ used: sql`used + 1` })
+		.where('id', '=', id)
+		.execute();
+}

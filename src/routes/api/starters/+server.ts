@@ -1,0 +1,11 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { readRequest } from '$lib/server/requests.ts';
+import { keepStarter, listStarters } from '$lib/server/tables.ts';
+import type { RequestHandler } from './$types.js';
+
+export const GET: RequestHandler = () => answer(() => listStarters(db()));
+
+/** Keeps a table as a starter; one of the same name is replaced. */
+export const POST: RequestHandler = ({ request }) =>
+	answer(async () => keepStarter(db(), await readRequest(request, 'newStarter')), 201);

@@ -1,0 +1,10 @@
+import { answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { readId, readRequest } from '$lib/server/requests.ts';
+import { changeStarter, removeStarter } from '$lib/server/tables.ts';
+import type { RequestHandler } from './$types.js';
+
+export const PUT: RequestHandler = ({ params, request }) =>
+	answer(async () => changeStarter(db(), readId(params.id, 'starter'), await readRequest(request, 'changeStarter')));
+
+export const DELETE: RequestHandler = ({ params }) => answer(() => removeStarter(db(), readId(params.id, 'starter')));

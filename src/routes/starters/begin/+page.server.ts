@@ -1,0 +1,39 @@
+import { load as answer } from '$lib/server/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { listDocuments, loadDocument } from '$lib/server/documents.ts';
+import { Wardrobe } from '$lib/server/editions.ts';
+import { loadHouse } from '$lib/server/house.ts';
+import { readId } from '$lib/server/requests.ts';
+import { listStarters } from '$lib/server/tables.ts';
+import type { PageServerLoad } from './$types.js';
+
+/** Documents that have text around their tables, so that a table can be put in. */
+const TAKES_TABLES = new Set(['docx', 'odt', 'html']);
+
+export const load: PageServerLoad = ({ url }) =>
+	answer(async () => {
+		const wardrobe = await Wardrobe.load(db());
+		const house = await loadHouse(db());
+		const into = url.searchParams.get('into');
+		const documents = (await listDocuments(db())).filter(({ kind, archived }) => TAKES_TABLES.has(kind) && !archived);
+		const target =
+			into && documents.some(({ id }) => id === into) ? await loadDocument(db(), readId(into, 'document')) : undefined;
+		return {
+			starters: await listStarters(db()),
+			styles: wardrobe.offered(),
+			older: wardrobe.older(house),
+			house,
+			documents: documents.map(({ id, name }) => ({ id, name })),
+			into: target && {
+				id: target.id,
+				name: target.name,
+				step: target.step,
+				blocks: target.blocks.map((block) =>
+					block.kind === 'table'
+						? { kind: block.kind, text: target.tables[block.index]!.place.caption ?? `table ${block.index + 1}` }
+						: { kind: block.kind, text: block.text }
+				)
+			},
+			starter: url.searchParams.get('starter')
+		};
+	});
