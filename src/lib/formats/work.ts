@@ -61,6 +61,10 @@ export function worked(entry: DocumentTable, work: WorkTable): DocumentTable {
 	return Object.defineProperties({} as DocumentTable, {
 		...Object.getOwnPropertyDescriptors(entry),
 		table: { value: { ...entry.table, roles, columnInfo, firstColumns, lastColumns, touches }, enumerable: true },
-		work: { value: work, enumerable: true }
+		work: { value: work, enumerable: true },
+		// A picture that was put in is not read from there.
+		...(work.rows.some(({ cells }) => cells.some((slot) => 'picture' in slot && slot.picture)) && {
+			content: { value: contentsOf(work), enumerable: true }
+		})
 	});
 }

@@ -89,6 +89,8 @@ function prepareCells(input: TableInput, faces: Faces): Prepared[] {
 		let max = 0;
 		let figure: Prepared['figure'];
 		const pieces = content[i]!.flatMap((one): Piece[] => {
+			// Pictures of cells are not laid out.
+			if ('picture' in one) return [];
 			if ('nested' in one) {
 				const inner = input.nested?.(one.nested);
 				if (!inner) return [];

@@ -1,4 +1,5 @@
 import type { Hex } from '../colour.ts';
+import type { Emu } from '../units.ts';
 
 /** A stretch of text in a cell. What it has beyond its cell's look is emphasis inside the text: content, kept whatever the style. */
 export interface RunView {
@@ -10,8 +11,24 @@ export interface RunView {
 	readonly position?: 'super' | 'sub';
 }
 
+/** A picture in a cell. */
+export interface CellPicture {
+	/** A `data:` address: PNG, JPEG or sanitised SVG. */
+	readonly source: string;
+	/** The same in pixels, where `source` is SVG, for formats that hold nothing else. */
+	readonly pixels?: string;
+	/** What it shows, for people who cannot see it. */
+	readonly alternative: string;
+	/** As large as it is by itself. */
+	readonly width: Emu;
+	readonly height: Emu;
+	/** The picture takes the cell's width, or the row the picture's height. */
+	readonly fits: 'cell' | 'row';
+}
+
 /** One paragraph of a cell; a nested table's index stands for a table inside the cell. */
-export type CellContent = { readonly runs: readonly RunView[] } | { readonly nested: number };
+export type CellContent =
+	{ readonly runs: readonly RunView[] } | { readonly nested: number } | { readonly picture: CellPicture };
 
 /** What stands in a document's body, in its order. */
 export type Block =
@@ -23,7 +40,7 @@ export type Block =
 export const withoutEmphasis = (content: readonly (readonly CellContent[])[]): CellContent[][] =>
 	content.map((pieces) =>
 		pieces.map((piece) =>
-			'nested' in piece
+			!('runs' in piece)
 				? piece
 				: { runs: piece.runs.map(({ text, position }) => ({ text, ...(position && { position }) })) }
 		)

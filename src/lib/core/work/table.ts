@@ -2,7 +2,7 @@ import { InputError } from '../errors.ts';
 import { columnName } from '../recognise/recognise.ts';
 import { settingsOf, leavesOf } from '../style/leaves.ts';
 import { ASPECTS, type Aspect, type LineSettings, type PartSettings } from '../style/types.ts';
-import type { CellContent } from '../table/content.ts';
+import type { CellContent, CellPicture } from '../table/content.ts';
 import { createGrid, type Span, type Table, type Touch } from '../table/grid.ts';
 import { roleFamily, type ColumnKind, type RowRole } from '../table/roles.ts';
 import type { Emu } from '../units.ts';
@@ -21,19 +21,6 @@ export type Lock = (typeof LOCKS)[number];
 /** What a cell can tell of a column's or a row's figures. */
 export const SUMMARIES = ['sum', 'mean', 'count', 'least', 'greatest'] as const;
 export type Summary = (typeof SUMMARIES)[number];
-
-/** A picture in a cell. */
-export interface CellPicture {
-	/** A `data:` address: PNG, JPEG or sanitised SVG. */
-	readonly source: string;
-	/** What it shows, for people who cannot see it. */
-	readonly alternative: string;
-	/** As large as it is by itself. */
-	readonly width: Emu;
-	readonly height: Emu;
-	/** The picture takes the cell's width, or the row the picture's height. */
-	readonly fits: 'cell' | 'row';
-}
 
 /** A cell that is being worked on. What is absent says nothing. */
 export interface WorkCell {
@@ -358,9 +345,13 @@ export function contentOfCell({ text, content }: WorkCell): readonly CellContent
 	return known;
 }
 
-/** Content by cell of the grid of {@link tableOf}. */
+/** What a cell shows: its picture, then its words. */
+export const shownIn = (cell: WorkCell): readonly CellContent[] =>
+	cell.picture ? [{ picture: cell.picture }, ...(cell.text ? contentOfCell(cell) : [])] : contentOfCell(cell);
+
+/** What every cell of the grid of {@link tableOf} shows. */
 export const contentsOf = (work: WorkTable): (readonly CellContent[])[] =>
-	tableOf(work).cells.map(({ r, c }) => contentOfCell(work.rows[r]!.cells[c] as WorkCell));
+	tableOf(work).cells.map(({ r, c }) => shownIn(work.rows[r]!.cells[c] as WorkCell));
 
 /** The text of content: paragraphs part lines. */
 export const textOfContent = (content: readonly CellContent[]): string =>

@@ -61,6 +61,7 @@ const cell = closed(
 		picture: closed(
 			{
 				source: { type: 'string', maxLength: 8_000_000, pattern: PICTURE_PATTERN },
+				pixels: { type: 'string', maxLength: 8_000_000, pattern: PICTURE_PATTERN },
 				alternative: { type: 'string', maxLength: 1_000 },
 				width: length,
 				height: length,

@@ -3,9 +3,10 @@ import { toTwips } from '../../core/units.ts';
 import type { RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
 import { escapeXml } from '../package/xml.ts';
-import { Package } from '../package/zip.ts';
+import { Package, type EntryText } from '../package/zip.ts';
 import { writeProperties } from './containers.ts';
 import { cellLayerOf, paragraphLayerOf, sayableLook, textLayerOf } from './layers.ts';
+import { Media } from './media.ts';
 import { CONTENT_TYPES, W_NAMESPACE } from './names.ts';
 import { sayableLine, writeBorders, type Borders } from './properties/borders.ts';
 import { CELL_ORDER, writeMargins, writeRotation, writeShading, writeVertical } from './properties/cell.ts';
@@ -55,7 +56,7 @@ function cellProperties(look: Look, borders: Borders, more: ReadonlyMap<string, 
 	return writeProperties('w:tcPr', CELL_ORDER, markup);
 }
 
-export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: DocumentTable): string {
+export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: DocumentTable, media: Media): string {
 	const { table, appearance, content } = entry;
 	const room = PAGE.width - 2 * PAGE.margin;
 	const total = entry.widths.reduce<number>((sum, width) => sum + width, 0);
@@ -91,8 +92,10 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 			const inside = (isStart ? (content[i] ?? []) : [])
 				.map((piece) =>
 					'nested' in piece
-						? tableMarkup(document, document.tables[piece.nested]!)
-						: `${open}${piece.runs.map((one) => run(one, look)).join('')}</w:p>`
+						? tableMarkup(document, document.tables[piece.nested]!, media)
+						: 'picture' in piece
+							? `${open}${media.drawing(piece.picture)}</w:p>`
+							: `${open}${piece.runs.map((one) => run(one, look)).join('')}</w:p>`
 				)
 				.join('');
 			// A cell ends with a paragraph (§17.4.65).
@@ -109,20 +112,21 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 
 /** A new DOCX (transitional) of a document's headings, text and tables, the tables as they look in their file. */
 export async function makeDocx(document: Pick<OpenDocument, 'blocks' | 'tables'>): Promise<Uint8Array<ArrayBuffer>> {
+	const media = new Media();
 	const body = document.blocks
 		.map((block) =>
 			block.kind === 'table'
-				? tableMarkup(document, document.tables[block.index]!) + paragraph('')
+				? tableMarkup(document, document.tables[block.index]!, media) + paragraph('')
 				: paragraph(block.text, block.kind === 'heading' ? 'Heading1' : undefined)
 		)
 		.join('');
 	const page = `<w:sectPr><w:pgSz w:w="${PAGE.width}" w:h="${PAGE.height}"/><w:pgMar w:top="${PAGE.margin}" w:right="${PAGE.margin}" w:bottom="${PAGE.margin}" w:left="${PAGE.margin}" w:header="709" w:footer="709" w:gutter="0"/></w:sectPr>`;
 	const type = 'application/vnd.openxmlformats-officedocument.wordprocessingml';
 	return Package.empty().rewrite(
-		new Map([
+		new Map<string, EntryText>([
 			[
 				CONTENT_TYPES,
-				`${XML}<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="xml" ContentType="application/xml"/><Override PartName="/word/document.xml" ContentType="${type}.document.main+xml"/><Override PartName="/word/styles.xml" ContentType="${type}.styles+xml"/></Types>`
+				`${XML}<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="xml" ContentType="application/xml"/>${media.types.map(({ ending, type: kind }) => `<Default Extension="${ending}" ContentType="${kind}"/>`).join('')}<Override PartName="/word/document.xml" ContentType="${type}.document.main+xml"/><Override PartName="/word/styles.xml" ContentType="${type}.styles+xml"/></Types>`
 			],
 			[
 				'_rels/.rels',
@@ -131,9 +135,10 @@ export async function makeDocx(document: Pick<OpenDocument, 'blocks' | 'tables'>
 			['word/document.xml', `${XML}<w:document xmlns:w="${W_NAMESPACE}"><w:body>${body}${page}</w:body></w:document>`],
 			[
 				'word/_rels/document.xml.rels',
-				`${XML}<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="${OFFICE}/styles" Target="styles.xml"/></Relationships>`
+				`${XML}<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="${OFFICE}/styles" Target="styles.xml"/>${media.relationships}</Relationships>`
 			],
-			['word/styles.xml', STYLES]
+			['word/styles.xml', STYLES],
+			...media.parts
 		])
 	);
 }

@@ -1,13 +1,16 @@
 import type { RunView } from '../../core/table/content.ts';
 import { roleFamily } from '../../core/table/roles.ts';
 import { toTwips } from '../../core/units.ts';
-import { contentOfCell, isCovered, joinedCells, type WorkTable } from '../../core/work/table.ts';
+import { isCovered, joinedCells, shownIn, type WorkTable } from '../../core/work/table.ts';
 import type { DocumentTable } from '../document.ts';
 import { Edits, escapeXml, type XmlNode } from '../package/xml.ts';
+import type { EntryText } from '../package/zip.ts';
 import { insertions, remadeCells, rowFrom, type Remaking, type RemadeCell } from '../remade.ts';
 import { rewriteProperties } from './containers.ts';
 import { textLayerOf } from './layers.ts';
 import { tableMarkup } from './make.ts';
+import { Media } from './media.ts';
+import { CONTENT_TYPES, relationshipsOf } from './names.ts';
 import { CELL_ORDER, ROW_ORDER } from './properties/cell.ts';
 import { RUN_ORDER, writeText } from './properties/text.ts';
 import type { DocxDocument, SourceTable } from './read.ts';
@@ -19,21 +22,49 @@ const USUAL_WIDTH = 1_400;
 
 /** The document with tables made anew from what they were worked on, and new ones put in; all else byte for byte. */
 export async function remakeDocx(document: DocxDocument, { works, added }: Remaking): Promise<Uint8Array<ArrayBuffer>> {
-	const changed = new Map<string, string>();
+	const changed = new Map<string, EntryText>();
+	const media = new Media((name) => document.package.has(name));
 	for (const story of document.stories) {
 		const edits = new Edits();
 		for (const [index, work] of works) {
 			const source = document.sources[index]!;
 			if (source.story !== story) continue;
 			const { node } = source.source;
-			edits.replace(node.start, node.end, new TableRemaker(document.tables[index]!, source, work).markup());
+			edits.replace(node.start, node.end, new TableRemaker(document.tables[index]!, source, work, media).markup());
 		}
 		if (story.name === document.main)
-			for (const { at, made } of insertions(added, document.blockPlaces, (entry) => tableMarkup(document, entry)))
+			for (const { at, made } of insertions(added, document.blockPlaces, (entry) =>
+				tableMarkup(document, entry, media)
+			))
 				edits.insert(at, `<w:p/>${made}<w:p/>`);
 		if (edits.count) changed.set(story.name, ownPrefix(edits.apply(story.xml.source), story.xml));
+		if (!edits.count || !media.relationships) continue;
+		const rels = relationshipsOf(story.name);
+		const known = (await document.package.text(rels)) ?? NO_RELATIONSHIPS;
+		changed.set(rels, beforeEnd(known, media.relationships));
 	}
+	for (const [name, bytes] of media.parts) changed.set(name, bytes);
+	const types = await document.package.text(CONTENT_TYPES);
+	const missing = media.types.filter(({ ending }) => !new RegExp(`Extension="${ending}"`, 'i').test(types ?? ''));
+	if (types && missing.length)
+		changed.set(
+			CONTENT_TYPES,
+			beforeEnd(
+				types,
+				missing.map(({ ending, type }) => `<Default Extension="${ending}" ContentType="${type}"/>`).join('')
+			)
+		);
 	return document.package.rewrite(changed);
+}
+
+const NO_RELATIONSHIPS =
+	'<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"></Relationships>';
+/** Markup at the end of a root element without a prefix. */
+function beforeEnd(text: string, markup: string): string {
+	const end = text.lastIndexOf('</');
+	return end < 0
+		? text.replace(/\/>\s*$/, `>${markup}</${/<(\w+)[^>]*\/>\s*$/.exec(text)?.[1] ?? ''}>`)
+		: text.slice(0, end) + markup + text.slice(end);
 }
 
 /** Writes one w:tbl again (§17.4.37). Cells that say what they said keep their markup; the others take its properties. */
@@ -45,7 +76,8 @@ class TableRemaker {
 	constructor(
 		private readonly entry: DocumentTable,
 		private readonly source: SourceTable,
-		private readonly work: WorkTable
+		private readonly work: WorkTable,
+		private readonly media: Media
 	) {
 		this.xml = source.story.xml;
 		this.cells = remadeCells(work, entry);
@@ -162,7 +194,8 @@ class TableRemaker {
 		const models = first ? paragraphsOf(first.node) : [];
 		const nested = (first?.node.children ?? []).filter(({ name }) => name === 'w:tbl');
 		let table = 0;
-		const pieces = contentOfCell(cell).map((piece, i) => {
+		const pieces = shownIn(cell).map((piece, i) => {
+			if ('picture' in piece) return `<w:p>${this.media.drawing(piece.picture)}</w:p>`;
 			if ('nested' in piece) {
 				const inner = nested[table++];
 				return inner ? this.raw(inner) : '';

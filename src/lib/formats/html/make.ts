@@ -1,6 +1,6 @@
 import { LOOK_FIELDS, type Appearance, type Line } from '../../core/cascade/look.ts';
 import { toPixels } from '../../core/units.ts';
-import type { CellContent, RunView } from '../../core/table/content.ts';
+import type { CellContent, CellPicture, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
 import { declare, declareLine, SAYABLE } from './say.ts';
 
@@ -19,6 +19,9 @@ export function runMarkup(run: RunView): string {
 	return style ? `<span style="${escapeHtml(style)}">${text}</span>` : text;
 }
 
+export const pictureMarkup = ({ source, alternative, fits, width }: CellPicture): string =>
+	`<img src="${source}" alt="${escapeHtml(alternative)}"${fits === 'cell' ? ' style="width: 100%"' : ` width="${Math.round(toPixels(width))}"`}>`;
+
 /** The lines on the four sides of a cell, where each side is one line. */
 function sides({ table }: DocumentTable, appearance: Appearance, i: number): string[] {
 	const { r, c, rows, cols } = table.cells[i]!;
@@ -35,7 +38,11 @@ function sides({ table }: DocumentTable, appearance: Appearance, i: number): str
 export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: DocumentTable): string {
 	const { table, appearance, content, widths, place } = entry;
 	const piece = (one: CellContent): string =>
-		'nested' in one ? tableMarkup(document, document.tables[one.nested]!) : one.runs.map(runMarkup).join('');
+		'nested' in one
+			? tableMarkup(document, document.tables[one.nested]!)
+			: 'picture' in one
+				? pictureMarkup(one.picture)
+				: one.runs.map(runMarkup).join('');
 	const cellsOf: number[][] = Array.from({ length: table.rows }, () => []);
 	table.cells.forEach(({ r }, i) => cellsOf[r]!.push(i));
 	const rows = cellsOf.map((cells) => {

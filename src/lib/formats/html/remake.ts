@@ -4,7 +4,7 @@ import type { DocumentTable } from '../document.ts';
 import { encodePieces } from '../package/encoding.ts';
 import { insertions, remadeCells, rowFrom, type Remaking } from '../remade.ts';
 import { childElements, tagsOf, type Element } from './dom.ts';
-import { escapeHtml, runMarkup, tableMarkup } from './make.ts';
+import { pictureMarkup, runMarkup, tableMarkup } from './make.ts';
 import type { HtmlDocument } from './read.ts';
 import { PageEdits } from './write.ts';
 
@@ -74,12 +74,16 @@ function remade(document: HtmlDocument, index: number, work: WorkTable): string 
 			const tables = element ? childElements(element, 'table') : [];
 			let nested = 0;
 			const pieces = contentOfCell(slot).map((piece) =>
-				'nested' in piece ? (tables[nested] ? raw(tables[nested++]!) : '') : piece.runs.map(runMarkup).join('')
+				'nested' in piece
+					? tables[nested]
+						? raw(tables[nested++]!)
+						: ''
+					: 'runs' in piece
+						? piece.runs.map(runMarkup).join('')
+						: ''
 			);
 			const content = pieces.length > 1 ? pieces.map((piece) => `<div>${piece}</div>`).join('') : pieces.join('');
-			const picture = slot.picture
-				? `<img src="${slot.picture.source}" alt="${escapeHtml(slot.picture.alternative)}"${slot.picture.fits === 'cell' ? ' style="width: 100%"' : ` width="${Math.round(toPixels(slot.picture.width))}"`}>`
-				: '';
+			const picture = slot.picture ? pictureMarkup(slot.picture) : '';
 			return `${open}${picture}${content}</${name}>`;
 		});
 		const style = height ? ` style="height: ${toPixels(height).toFixed(1)}px"` : '';

@@ -1,5 +1,5 @@
 import type { Line } from '../../core/cascade/look.ts';
-import type { CellContent, RunView } from '../../core/table/content.ts';
+import type { CellContent, CellPicture, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
 import { escapeXml } from '../package/xml.ts';
 import { Package, type EntryText } from '../package/zip.ts';
@@ -18,6 +18,12 @@ export const textMarkup = (text: string): string =>
 		.replace(/\n/g, '<text:line-break/>')
 		.replace(/\t/g, '<text:tab/>')
 		.replace(/^ | {2,}| $/g, (spaces) => `<text:s text:c="${spaces.length}"/>`);
+
+/** A picture as a frame that stands in the text like a letter, with the picture itself in it (ODF 1.3 Part 3 §10.4.4). */
+export function pictureFrame({ source, pixels, alternative, width, height }: CellPicture): string {
+	const data = (pixels ?? source).replace(/^data:[^,]*,/, '');
+	return `<draw:frame text:anchor-type="as-char" svg:width="${width / 12_700}pt" svg:height="${height / 12_700}pt"><draw:image><office:binary-data>${data}</office:binary-data></draw:image><svg:title>${escapeXml(alternative)}</svg:title></draw:frame>`;
+}
 
 /** Writes the body of a document and collects the automatic styles that it needs. */
 export class BodyWriter {
@@ -86,7 +92,9 @@ export class BodyWriter {
 		const piece = (one: CellContent, paragraph: string): string =>
 			'nested' in one
 				? this.table(this.document.tables[one.nested]!)
-				: `<text:p text:style-name="${paragraph}">${one.runs.map((run) => this.run(run)).join('')}</text:p>`;
+				: 'picture' in one
+					? `<text:p text:style-name="${paragraph}">${pictureFrame(one.picture)}</text:p>`
+					: `<text:p text:style-name="${paragraph}">${one.runs.map((run) => this.run(run)).join('')}</text:p>`;
 		const columns = widths.length
 			? widths
 					.map(

@@ -14,7 +14,7 @@ export const NAMESPACES: ReadonlyMap<string, string> = new Map([
 ]);
 
 /** What our own markup needs declared, where a source does not. */
-export const OWN_PREFIXES = ['office', 'style', 'text', 'table', 'fo', 'svg'] as const;
+export const OWN_PREFIXES = ['office', 'style', 'text', 'table', 'fo', 'svg', 'draw'] as const;
 
 export const namespaceOf = (prefix: string): string => [...NAMESPACES].find(([, known]) => known === prefix)![0];
 

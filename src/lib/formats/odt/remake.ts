@@ -1,10 +1,10 @@
 import type { RunView } from '../../core/table/content.ts';
 import { roleFamily } from '../../core/table/roles.ts';
-import { contentOfCell, isCovered, type WorkTable } from '../../core/work/table.ts';
+import { isCovered, shownIn, type WorkTable } from '../../core/work/table.ts';
 import { encodePieces } from '../package/encoding.ts';
 import { Edits, type XmlNode } from '../package/xml.ts';
 import { columnsFrom, insertions, remadeCells, rowFrom, type Remaking } from '../remade.ts';
-import { BodyWriter, textMarkup } from './make.ts';
+import { BodyWriter, pictureFrame, textMarkup } from './make.ts';
 import type { OdtDocument } from './read.ts';
 import { addTo, declarePrefixes } from './write.ts';
 
@@ -84,10 +84,12 @@ function remade(document: OdtDocument, index: number, work: WorkTable, writer: B
 			const style = paragraph?.attribute('text:style-name');
 			const nested = (cell?.children ?? []).filter((child) => child.name === 'table:table');
 			let table = 0;
-			const inside = contentOfCell(slot).map((piece) => {
+			const inside = shownIn(slot).map((piece) => {
+				const paragraph = (text: string) => `<text:p${style ? ` text:style-name="${style}"` : ''}>${text}</text:p>`;
+				if ('picture' in piece) return paragraph(pictureFrame(piece.picture));
 				if ('nested' in piece) return nested[table] ? raw(nested[table++]!) : '';
 				const runs = piece.runs.map((run: RunView) => writer.run(run, span)).join('');
-				return `<text:p${style ? ` text:style-name="${style}"` : ''}>${runs}</text:p>`;
+				return paragraph(runs);
 			});
 			return `${tag}${inside.join('') || `<text:p>${textMarkup('')}</text:p>`}${close}`;
 		});

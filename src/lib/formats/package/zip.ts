@@ -15,16 +15,23 @@ const tooLarge = (where: string) =>
 
 const utf8 = new TextDecoder('utf-8', { fatal: true });
 
-/** What an entry is to hold: a text, or its pieces in order. */
-export type EntryText = string | Iterable<string>;
+/** What an entry is to hold: a text, or its pieces in order, or bytes. */
+export type EntryText = string | Iterable<string> | Uint8Array;
 
 const CHUNK = 65_536;
 
 /** Stands first in an open document, readable: neither compressed nor with extra fields (ODF 1.3 Part 2 §3.3). */
 const MIMETYPE = 'mimetype';
 
-/** A text as UTF-8, encoded as it is read. */
+/** Bytes, or a text as UTF-8, encoded as it is read. */
 function streamOf(text: EntryText): ReadableStream<Uint8Array> {
+	if (text instanceof Uint8Array)
+		return new ReadableStream({
+			start(controller) {
+				controller.enqueue(text);
+				controller.close();
+			}
+		});
 	const encoder = new TextEncoder();
 	const pieces = typeof text === 'string' ? [text][Symbol.iterator]() : text[Symbol.iterator]();
 	return new ReadableStream({

@@ -13,6 +13,7 @@
 	import type { Grid } from '$lib/core/table/grid.ts';
 	import type { CellContent, RunView } from '$lib/core/table/content.ts';
 	import type { DrawnRows } from './rows.svelte.ts';
+	import { toPixels } from '$lib/core/units.ts';
 	import { strokes } from '$lib/core/layout/strokes.ts';
 	import { cellStyle, lineStyle } from './paint.ts';
 
@@ -179,6 +180,13 @@
 						{#each content[index] ?? [] as piece, i (i)}
 							{#if 'nested' in piece}
 								{@render nested?.(piece.nested)}
+							{:else if 'picture' in piece}
+								{@const { source, alternative, width, fits } = piece.picture}
+								<img
+									src={source}
+									alt={alternative}
+									style="width:{fits === 'cell' ? '100%' : `${(toPixels(width) * zoom).toFixed(1)}px`}"
+								/>
 							{:else if piece.runs.length === 1 && appearance.looks[look]!.h === 'decimal' && figure(piece.runs[0]!.text)}
 								{@const [whole, fraction] = figure(piece.runs[0]!.text)!}
 								<p class="figure" style={runStyle(piece.runs[0]!)}>

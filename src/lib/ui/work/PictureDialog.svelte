@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { CellPicture } from '$lib/core/work/table.ts';
+	import type { CellPicture } from '$lib/core/table/content.ts';
 	import Dialog from '../shell/Dialog.svelte';
 
 	/** Asks what a picture shows, and how it is to fit, before it is put in. */

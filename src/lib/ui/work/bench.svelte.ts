@@ -3,7 +3,7 @@ import { appearanceOf, type Appearance } from '$lib/core/cascade/look.ts';
 import { resolve, type Resolved } from '$lib/core/cascade/resolve.ts';
 import { flatten } from '$lib/core/style/inherit.ts';
 import { ASPECTS, type LineSettings, type Style } from '$lib/core/style/types.ts';
-import type { CellContent } from '$lib/core/table/content.ts';
+import type { CellContent, CellPicture } from '$lib/core/table/content.ts';
 import { roleFamily, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
 import type { Table } from '$lib/core/table/grid.ts';
 import { formatOf, formatValue, type Format } from '$lib/core/values/format.ts';
@@ -28,10 +28,10 @@ import {
 	cellOf,
 	contentOfCell,
 	isCovered,
+	shownIn,
 	tableOf,
 	tidy,
 	withCells,
-	type CellPicture,
 	type Wears,
 	type WorkCell,
 	type WorkTable
@@ -426,8 +426,8 @@ export class TableBench {
 		const { r, c } = this.table.cells[index]!;
 		const cell = this.work.rows[r]!.cells[c] as WorkCell;
 		const format = this.formats[this.resolved.structure.cellSignature[r * this.table.columns + c]!]!;
-		if (!format.kind || cell.content || NOT_FORMATTED.has(roleFamily(this.work.rows[r]!.role)))
-			return contentOfCell(cell);
+		if (!format.kind || cell.content || cell.picture || NOT_FORMATTED.has(roleFamily(this.work.rows[r]!.role)))
+			return shownIn(cell);
 		let known = this.shownTexts.get(cell);
 		if (!known) this.shownTexts.set(cell, (known = new Map()));
 		let content = known.get(format);

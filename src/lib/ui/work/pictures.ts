@@ -1,7 +1,7 @@
 import DOMPurify from 'dompurify';
 import { InputError } from '$lib/core/errors.ts';
 import { emu, parseLength } from '$lib/core/units.ts';
-import type { CellPicture } from '$lib/core/work/table.ts';
+import type { CellPicture } from '$lib/core/table/content.ts';
 
 /** A picture is so large at most, in bytes. */
 const MOST_BYTES = 5 * 2 ** 20;
@@ -48,13 +48,25 @@ export async function pictureFrom(file: File): Promise<CellPicture> {
 	}
 	const [across, down] = [image.naturalWidth || 100, image.naturalHeight || 100];
 	const scale = Math.min(1, WIDEST / (across * 9_525));
+	const pixels = type === 'image/svg+xml' ? inPixels(image, across, down) : undefined;
 	return {
 		source,
+		...(pixels && { pixels }),
 		alternative: '',
 		width: emu(across * 9_525 * scale),
 		height: emu(down * 9_525 * scale),
 		fits: 'row'
 	};
+}
+
+/** A drawing as PNG, twice as fine as it is shown. */
+function inPixels(image: HTMLImageElement, across: number, down: number): string {
+	const canvas = document.createElement('canvas');
+	const scale = Math.min(2, 2_000 / Math.max(across, down));
+	canvas.width = Math.max(1, Math.round(across * scale));
+	canvas.height = Math.max(1, Math.round(down * scale));
+	canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height);
+	return canvas.toDataURL('image/png');
 }
 
 function base64(bytes: Uint8Array): string {

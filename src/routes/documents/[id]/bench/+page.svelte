@@ -22,7 +22,7 @@
 	import { edgesIn, FAMILIES } from '$lib/core/work/touches.ts';
 	import { pictureFrom } from '$lib/ui/work/pictures.ts';
 	import PictureDialog from '$lib/ui/work/PictureDialog.svelte';
-	import type { CellPicture } from '$lib/core/work/table.ts';
+	import type { CellPicture } from '$lib/core/table/content.ts';
 	import '$lib/ui/table/fonts.ts';
 
 	let { data } = $props();
@@ -114,22 +114,6 @@
 
 <TopBar title={data.place.caption ?? (data.kind === 'json' ? data.name : `${data.name}, table ${data.index + 1}`)}>
 	{#snippet facts()}
-		<label class="flex items-center gap-1.5 text-quiet"
-			>wears
-			<select
-				class="field max-w-44"
-				aria-label="Style"
-				value={bench.wears.style ?? ''}
-				onchange={(event) => {
-					const style = event.currentTarget.value;
-					const name = bench.book.get(style)?.definition.name ?? 'no style';
-					bench.wear(name, style ? { ...bench.wears, cleared: undefined, ...bench.newest(style) } : {});
-				}}
-			>
-				<option value="">no style</option>
-				{#each bench.styles as { id, definition } (id)}<option value={id}>{definition.name}</option>{/each}
-			</select>
-		</label>
 		{#if bench.wrong.length}<button type="button" class="chip" onclick={() => (bench.panel = 'figures')}
 				>{bench.wrong.length} wrong {bench.wrong.length === 1 ? 'sum' : 'sums'}</button
 			>{/if}
@@ -162,9 +146,9 @@
 	</div>
 {/if}
 {#if bench.isDrawing}
-	<div class="flex flex-wrap items-end gap-4 border-b border-hairline bg-accent-wash">
+	<div class="bg-accent-wash">
 		<PenBar {bench} />
-		<div class="flex gap-1.5 pb-2" role="group" aria-label="Edges of the selection">
+		<div class="flex gap-1.5 border-b border-hairline px-5 py-1.5" role="group" aria-label="Edges of the selection">
 			{#each FAMILIES as family (family)}<button
 					type="button"
 					class="chip"
@@ -178,6 +162,22 @@
 {/if}
 <div class="flex min-h-9 items-center gap-3 border-b border-hairline bg-paper px-5 py-1">
 	<strong class="min-w-0 flex-1 truncate text-picked" aria-live="polite" data-selection>{words}</strong>
+	<label class="flex items-center gap-1.5 text-quiet"
+		>wears
+		<select
+			class="field max-w-44"
+			aria-label="Style"
+			value={bench.wears.style ?? ''}
+			onchange={(event) => {
+				const style = event.currentTarget.value;
+				const name = bench.book.get(style)?.definition.name ?? 'no style';
+				bench.wear(name, style ? { ...bench.wears, cleared: undefined, ...bench.newest(style) } : {});
+			}}
+		>
+			<option value="">no style</option>
+			{#each bench.styles as { id, definition } (id)}<option value={id}>{definition.name}</option>{/each}
+		</select>
+	</label>
 	<div class="flex gap-1" role="group" aria-label="Words being typed">
 		{#each EMPHASES as how (how)}<button
 				type="button"
