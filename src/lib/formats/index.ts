@@ -169,7 +169,8 @@ export async function withWorks(
 	works: ReadonlyMap<number, WorkTable>,
 	added: readonly { readonly after: number }[] = []
 ): Promise<AnyDocument> {
-	if (document.kind === 'json' || document.kind === 'svg')
+	if (document.kind === 'svg') return document;
+	if (document.kind === 'json')
 		return {
 			...document,
 			tables: document.tables.map((entry) => {

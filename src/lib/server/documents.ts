@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../core/errors.ts';
+import { withBench } from '../core/schedule/placed.ts';
 import { bareName, openDocument, withWorks, type AnyDocument } from '../formats/index.ts';
 import { withEdits } from '../formats/svg/read.ts';
 import { corrected, correctionsIn, shapeOf } from '../workbench/corrections.ts';
@@ -66,12 +67,17 @@ export async function openAt(
 ): Promise<AnyDocument> {
 	const { drawing } = state;
 	const document = await openFile(db, drawing?.file ? { ...found, file_hash: drawing.file } : found);
-	const edited = document.kind === 'svg' ? withEdits(document, drawing) : document;
 	const works = await worksIn(db, state);
-	if (works.size === 0) return edited;
 	const tables = new Map([...works].map(([index, { work }]) => [index, work]));
-	const settle = () => withWorks(edited, tables, state.added);
-	if (edited.kind === 'svg') return settle();
+	if (document.kind === 'svg') {
+		const placed = drawing?.placed?.map((one, index) => {
+			const work = one.source.from === 'bench' && tables.get(index);
+			return work ? withBench(one, work) : one;
+		});
+		return withEdits(document, placed ? { ...drawing, placed } : drawing);
+	}
+	if (works.size === 0) return document;
+	const settle = () => withWorks(document, tables, state.added);
 	const steps = [...works].map(([index, { step }]) => `${index}:${step}`).join();
 	const key = `${found.kind} ${found.file_hash} ${steps} ${JSON.stringify(state.added ?? [])}`;
 	return remember(key, opened.get(key) ?? (await settle()));

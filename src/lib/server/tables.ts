@@ -1,7 +1,9 @@
-import { sql, type Kysely } from 'kysely';
+import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../core/errors.ts';
 import { tableToFile } from '../core/table/file.ts';
 import { tableOf, tidy, type Wears, type WorkTable } from '../core/work/table.ts';
+import { freeId, roomFor, rowsOfWork, withBench } from '../core/schedule/placed.ts';
+import type { SvgDocument } from '../formats/svg/read.ts';
 import { indicesAfter } from '../formats/remade.ts';
 import type { DocumentState, TableState } from '../workbench/state.ts';
 import { ConflictError } from './answers.ts';
@@ -53,7 +55,8 @@ async function putInto(db: Kysely<Database>, { name, work, wears }: Made, into: 
 				step: found.step
 			});
 		const state = await stateAt(trx, into.document, found.step);
-		const file = await openAt(trx, found, { ...state, tables: {}, added: [] });
+		const file = await openAt(trx, found, { ...state, tables: found.kind === 'svg' ? state.tables : {}, added: [] });
+		if (file.kind === 'svg') return ontoSheet(trx, { name, work, wears }, file, state, into);
 		if (!file.blockPlaces)
 			throw new InputError(
 				'kind',
@@ -81,6 +84,42 @@ async function putInto(db: Kysely<Database>, { name, work, wears }: Made, into: 
 		await putStep(trx, into.document, found.step + 1, `${name} put in`, next);
 		return { document: into.document, index };
 	});
+}
+
+/** Places a new table on a drawing's sheet, in the corner that its frame leaves. */
+async function ontoSheet(
+	trx: Transaction<Database>,
+	{ name, work, wears }: Made,
+	file: SvgDocument,
+	state: DocumentState,
+	{ document, step }: Place
+) {
+	const { sheet, placed } = file;
+	const room = roomFor(file.found.frames, sheet);
+	const index = placed.length;
+	const own = await insertStep(trx, {
+		document_id: document,
+		parent: null,
+		label: 'as it was made',
+		whole: withoutWears(work)
+	});
+	const next = withBench(
+		{
+			id: freeId(placed),
+			source: { from: 'revisions' },
+			rows: rowsOfWork(work),
+			at: { x: room.x1, y: room.y1 },
+			corner: 'top-start',
+			reads: 'down'
+		},
+		withoutWears(work)
+	);
+	await putStep(trx, document, step + 1, `${name} put in`, {
+		...state,
+		tables: { ...state.tables, [index]: tidy({ ...wears, work: own }) },
+		drawing: { ...state.drawing, placed: [...placed, next] }
+	});
+	return { document, index };
 }
 
 /**

@@ -118,12 +118,25 @@ export async function loadWork(
 	id: string,
 	index: number
 ): Promise<
-	LoadedWork & { readonly entry: DocumentTable; readonly state: DocumentState; readonly kind: AnyDocument['kind'] }
+	LoadedWork & {
+		readonly entry: DocumentTable;
+		readonly state: DocumentState;
+		readonly kind: AnyDocument['kind'];
+		readonly others: readonly { readonly index: number; readonly words: string }[];
+	}
 > {
 	const { entry, state, document } = await entryAt(db, id, index);
+	if (document.kind === 'svg' && document.placed[index]!.source.from !== 'bench')
+		throw new InputError(
+			'schedule',
+			'The rows of this table come from the drawing: change them on its sheet. Only tables that were made on the bench are worked on here.'
+		);
+	const others = document.tables
+		.filter((one) => one.index !== index && one.place.where !== 'nested')
+		.map((one) => ({ index: one.index, words: one.place.caption ?? `table ${one.index + 1}` }));
 	const own = state.tables[index];
 	if (own?.work === undefined)
-		return { base: workFrom(entry, own), from: null, steps: [], at: 0, entry, state, kind: document.kind };
+		return { base: workFrom(entry, own), from: null, steps: [], at: 0, entry, state, kind: document.kind, others };
 	const back = (await chain(db, own.work, STEPS_KEPT)).toReversed();
 	const first = back.findIndex(({ whole }) => whole);
 	const kept = back.slice(first);
@@ -136,7 +149,8 @@ export async function loadWork(
 		at: kept.length - 1,
 		entry,
 		state,
-		kind: document.kind
+		kind: document.kind,
+		others
 	};
 }
 

@@ -1,5 +1,6 @@
 import type { Plotting } from '../layout/plotted.ts';
 import type { Extent } from '../layout/matrix.ts';
+import { isCovered, tableOf, type WorkTable } from '../work/table.ts';
 import { renamed, type ScheduleDefinition } from './definition.ts';
 import type { ScheduleRow, ScheduleRows } from './rows.ts';
 import type { Reading } from './table.ts';
@@ -16,7 +17,9 @@ export type PlacedSource =
 			/** Other drawings whose objects it lists, too: their ids and names in the house. */
 			readonly with?: readonly { readonly id: string; readonly name: string }[];
 	  }
-	| { readonly from: 'revisions' };
+	| { readonly from: 'revisions' }
+	/** By hand, on the table bench. */
+	| { readonly from: 'bench'; readonly work: WorkTable };
 
 /** A table on a sheet. Lengths are millimetres on paper. */
 export interface PlacedTable extends Plotting {
@@ -97,6 +100,35 @@ export function pointFor(
 		y: corner.startsWith('bottom') ? place.y + size.height : place.y
 	};
 }
+
+/** The rows of a table that was made on the bench, as a sheet keeps them. Columns without a name of their own get a number. */
+export function rowsOfWork(work: WorkTable): ScheduleRows {
+	const taken = new Set<string>();
+	const columns = tableOf(work).columnInfo.map(({ name, kind }, c) => {
+		const free = name && !taken.has(name) ? name : `Column ${c + 1}`;
+		taken.add(free);
+		return { name: free, kind, typed: true };
+	});
+	return {
+		columns,
+		rows: work.rows.map(({ id, role, cells }) =>
+			typedRow(
+				`row:${id}`,
+				role,
+				cells.map((slot) => (isCovered(slot) ? '' : slot.text))
+			)
+		),
+		problems: []
+	};
+}
+
+/** A placed table that is, from now on, what was made of it on the bench. */
+export const withBench = (placed: PlacedTable, work: WorkTable): PlacedTable => ({
+	...placed,
+	source: { from: 'bench', work },
+	rows: rowsOfWork(work),
+	reads: 'down'
+});
 
 export interface Revision {
 	readonly number: string;

@@ -5,6 +5,7 @@ import { COLUMN_KINDS, ROLE_PATTERN } from '../table/roles.ts';
 import { LENGTH_PATTERN } from '../units.ts';
 import { scheduleSchema, type ScheduleDefinition } from './definition.ts';
 import { CORNERS, type PlacedTable } from './placed.ts';
+import { checkWork } from '../work/validate.ts';
 import { checkNames, MOST_ROWS } from './rows.ts';
 
 const closed = (properties: object, required: readonly string[]) => ({
@@ -76,7 +77,8 @@ export const PLACED_SCHEMA = closed(
 					},
 					['from', 'definition']
 				),
-				closed({ from: { const: 'revisions' } }, ['from'])
+				closed({ from: { const: 'revisions' } }, ['from']),
+				closed({ from: { const: 'bench' }, work: { type: 'object' } }, ['from', 'work'])
 			]
 		},
 		rows,
@@ -120,6 +122,7 @@ export function checkPlaced(value: unknown): PlacedTable {
 	check('placed', 'table on a sheet', value);
 	const placed = value as PlacedTable;
 	if (placed.source.from === 'objects') checkNames(placed.source.definition);
+	if (placed.source.from === 'bench') checkWork(placed.source.work);
 	if (placed.rows.rows.length === 0) throw new InputError('schedule', 'A table on a sheet has one row at least.');
 	return placed;
 }

@@ -10,6 +10,7 @@ import type { ColumnWidth } from '../../core/layout/widths.ts';
 import { topLeft, type PlacedTable } from '../../core/schedule/placed.ts';
 import { standing } from '../../core/schedule/table.ts';
 import type { Table } from '../../core/table/grid.ts';
+import { contentsOf } from '../../core/work/table.ts';
 import { roleFamily } from '../../core/table/roles.ts';
 import { emu, parseLength } from '../../core/units.ts';
 import { plainContent } from '../bare.ts';
@@ -68,7 +69,12 @@ const exact = (value: number) => Number(value.toPrecision(12)).toString();
 const tidy = (value: number) => Math.round(value * 10_000) / 10_000;
 
 /** Widths of a placed table's columns. */
-export function widthsOf({ rows: { columns }, widths }: Pick<PlacedTable, 'rows' | 'widths'>): ColumnWidth[] {
+export function widthsOf({
+	rows: { columns },
+	widths,
+	source
+}: Pick<PlacedTable, 'rows' | 'widths' | 'source'>): ColumnWidth[] {
+	if (source.from === 'bench') return source.work.columns.map(({ width }) => (width ? { fixed: width } : 'fitted'));
 	return columns.map(({ name, width }): ColumnWidth => {
 		const own = widths?.[name];
 		if (own !== undefined) return { fixed: emu(own * MM) };
@@ -110,7 +116,7 @@ export function drawPlaced(
 		{
 			table,
 			appearance,
-			content: plainContent(table.cells),
+			content: placed.source.from === 'bench' ? contentsOf(placed.source.work) : plainContent(table.cells),
 			widths: widthsOf(placed),
 			pictures: new Map([...pictures.keys()].map((i) => [i, { width: SYMBOL * MM, height: SYMBOL * MM }]))
 		},

@@ -5,6 +5,15 @@ import { FIRST_HOUSE } from '../../core/house.ts';
 import { kindsOf, type ObjectKind } from '../../core/schedule/objects.ts';
 import type { PlacedTable } from '../../core/schedule/placed.ts';
 import type { ScheduleRows, SheetFacts } from '../../core/schedule/rows.ts';
+import { recognise } from '../../core/recognise/recognise.ts';
+import {
+	contentsOf,
+	isCovered,
+	tableOf as workTableOf,
+	withCells,
+	withText,
+	type WorkTable
+} from '../../core/work/table.ts';
 import { standing, tableOf } from '../../core/schedule/table.ts';
 import { checkPlaced } from '../../core/schedule/validate.ts';
 import { flatten } from '../../core/style/inherit.ts';
@@ -138,13 +147,19 @@ function withAttributes(found: Found, changed: DrawingEdits['attributes']): Foun
 /** What a placed table is called. */
 export const titleOf = ({ rows, source }: PlacedTable): string =>
 	rows.rows.find(({ role }) => role === 'title')?.cells[0]?.text.trim() ||
-	(source.from === 'objects' ? source.definition.title : 'Revisions');
+	(source.from === 'objects' ? source.definition.title : source.from === 'bench' ? 'Table' : 'Revisions');
 
 function entryOf(placed: PlacedTable, index: number, group: TableGroup | undefined): DocumentTable {
-	const { table: bare, recognition } = tableOf(placed.rows, placed.reads);
+	const { source } = placed;
+	const made = source.from === 'bench' ? workTableOf(source.work) : undefined;
+	const { table: bare, recognition } = made
+		? { table: made, recognition: recognise(made) }
+		: tableOf(placed.rows, placed.reads);
 	const fits = group?.wears && group.wears.roles.length === bare.rows && group.wears.columns.length === bare.columns;
 	const carried = fits ? group.wears : null;
-	const table = carried ? { ...withCarried(bare, carried), roles: bare.roles } : bare;
+	const table = carried
+		? { ...withCarried(bare, carried), roles: bare.roles, ...(made && { touches: made.touches }) }
+		: bare;
 	const appearance =
 		carried && group?.style ? appearanceOf(resolve(table, flatten(group.style), FIRST_HOUSE)) : bareAppearance(table);
 	return {
@@ -154,9 +169,10 @@ function entryOf(placed: PlacedTable, index: number, group: TableGroup | undefin
 		recognition,
 		appearance,
 		widths: [],
-		content: plainContent(table.cells),
+		content: source.from === 'bench' ? contentsOf(source.work) : plainContent(table.cells),
 		wornName: carried?.style ?? null,
-		carried
+		carried,
+		...(source.from === 'bench' && { work: source.work })
 	};
 }
 
@@ -212,8 +228,20 @@ function readGroup(node: XmlNode, source: string, remarks: string[]): TableGroup
 		remarks.push(
 			`Another program changed ${edited.length === 1 ? 'a text' : `${edited.length} texts`} of “${titleOf(placed)}” (${edited.slice(0, 3).join(', ')}${edited.length > 3 ? ' …' : ''}); ${edited.length === 1 ? 'it is' : 'they are'} kept as typed.`
 		);
-	return { node, placed: { ...own, rows }, wears, style };
+	const from =
+		edited.length && own.source.from === 'bench'
+			? { ...own.source, work: withRows(own.source.work, rows) }
+			: own.source;
+	return { node, placed: { ...own, rows, source: from }, wears, style };
 }
+
+/** A table of the bench with the texts that its rows have now. */
+const withRows = (work: WorkTable, { rows }: ScheduleRows): WorkTable =>
+	withCells(
+		work,
+		work.rows.flatMap(({ cells }, r) => cells.flatMap((slot, c) => (isCovered(slot) ? [] : [{ r, c }]))),
+		(cell, r, c) => withText(cell, rows[r]?.cells[c]?.text ?? cell.text)
+	);
 
 const bareText = (text: string): string => text.replace(/\s+/g, '').toLowerCase();
 

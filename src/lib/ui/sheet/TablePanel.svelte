@@ -36,7 +36,9 @@
 	let tab = $state<Tab>('rows');
 	const tabs = $derived<readonly (readonly [Tab, string])[]>([
 		...(placed.source.from === 'objects' ? [['rows', 'Rows'] as const] : []),
-		...(isNew ? [] : [['cells', placed.source.from === 'objects' ? 'Cells' : 'Revisions'] as const]),
+		...(isNew || placed.source.from === 'bench'
+			? []
+			: [['cells', placed.source.from === 'objects' ? 'Cells' : 'Revisions'] as const]),
 		['look', 'Look'],
 		...(isNew ? [] : [['place', 'Place'] as const]),
 		...(placed.source.from === 'objects' && !isNew
@@ -46,7 +48,11 @@
 	const current = $derived(tabs.some(([name]) => name === tab) ? tab : tabs[0]![0]);
 	const title = $derived(
 		placed.rows.rows.find(({ role }) => role === 'title')?.cells[0]?.text ||
-			(placed.source.from === 'objects' ? placed.source.definition.title || 'Schedule' : 'Revisions')
+			(placed.source.from === 'objects'
+				? placed.source.definition.title || 'Schedule'
+				: placed.source.from === 'bench'
+					? 'Table'
+					: 'Revisions')
 	);
 	const isChanged = $derived(
 		!isNew && desk.draft?.index === index && desk.draft.placed.source !== desk.tables[index]?.placed.source
@@ -137,6 +143,10 @@
 	</p>{/each}
 
 <div class="mt-3">
+	{#if placed.source.from === 'bench' && !isNew}<a
+			class="button small mb-3"
+			href="/documents/{desk.data.id}/bench?table={index}">Work on it…</a
+		>{/if}
 	{#if current === 'rows' && placed.source.from === 'objects'}
 		<ScheduleEditor {desk} source={placed.source} {onsource} onrename={rename} />
 	{:else if current === 'cells'}

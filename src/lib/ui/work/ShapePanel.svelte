@@ -13,11 +13,16 @@
 	import type { TableBench } from './bench.svelte.ts';
 
 	/** Rows, columns, joined cells, sizes and locks of what is selected. */
-	let {
-		bench,
-		onpicture,
-		onsplit
-	}: { bench: TableBench; onpicture: (file: File) => unknown; onsplit?: (() => void) | undefined } = $props();
+	interface Props {
+		bench: TableBench;
+		onpicture: (file: File) => unknown;
+		/** Parts the table in two before the selected row. */
+		onsplit: () => unknown;
+		/** Other tables whose rows can be put under this one. */
+		others: readonly { readonly index: number; readonly words: string }[];
+		onjoin: (index: number) => unknown;
+	}
+	let { bench, onpicture, onsplit, others, onjoin }: Props = $props();
 	let many = $state(1);
 	let down = $state(1);
 	let across = $state(2);
@@ -172,8 +177,22 @@
 		<button type="button" class="button small" onclick={() => bench.edit('rows and columns swapped', swapped)}
 			>Swap the two</button
 		>
-		{#if onsplit}<button type="button" class="button small" onclick={onsplit}>Table in two here</button>{/if}
+		<button type="button" class="button small" onclick={onsplit}>Two tables from here</button>
 	</div>
+	{#if others.length}
+		<select
+			class="field mt-1.5 w-full"
+			aria-label="Put another table under this one"
+			value=""
+			onchange={(event) => {
+				onjoin(Number(event.currentTarget.value));
+				event.currentTarget.value = '';
+			}}
+		>
+			<option value="">Put another table under it…</option>
+			{#each others as { index, words } (index)}<option value={index}>{words}</option>{/each}
+		</select>
+	{/if}
 </section>
 <section class="mb-4" aria-label="Cells">
 	<h3 class="mb-1 font-semibold">Cells</h3>

@@ -7,8 +7,8 @@ import { readId } from '$lib/server/requests.ts';
 import { listStarters } from '$lib/server/tables.ts';
 import type { PageServerLoad } from './$types.js';
 
-/** Documents that have text around their tables, so that a table can be put in. */
-const TAKES_TABLES = new Set(['docx', 'odt', 'html']);
+/** Documents that have text around their tables, or a sheet, so that a table can be put in. */
+const TAKES_TABLES = new Set(['docx', 'odt', 'html', 'svg']);
 
 export const load: PageServerLoad = ({ url }) =>
 	answer(async () => {

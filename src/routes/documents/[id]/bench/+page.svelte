@@ -5,7 +5,7 @@
 	import AccountDialog from '$lib/ui/documents/AccountDialog.svelte';
 	import PenBar from '$lib/ui/bench/PenBar.svelte';
 	import TraceStrip from '$lib/ui/bench/TraceStrip.svelte';
-	import { notifyError } from '$lib/ui/notices.svelte.ts';
+	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import KeysDialog from '$lib/ui/shell/KeysDialog.svelte';
 	import { isTyping } from '$lib/ui/shell/keys.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
@@ -19,6 +19,10 @@
 	import StarterDialog from '$lib/ui/work/StarterDialog.svelte';
 	import WorkSheet from '$lib/ui/work/WorkSheet.svelte';
 	import { EMPHASES } from '$lib/ui/work/editor.ts';
+	import { fresh } from '$lib/core/work/begin.ts';
+	import { joinTables, splitTable } from '$lib/core/work/lines.ts';
+	import { call } from '$lib/ui/api.ts';
+	import { entriesOf, type Loaded } from '$lib/ui/work/saving.svelte.ts';
 	import { edgesIn, FAMILIES } from '$lib/core/work/touches.ts';
 	import { pictureFrom } from '$lib/ui/work/pictures.ts';
 	import PictureDialog from '$lib/ui/work/PictureDialog.svelte';
@@ -60,6 +64,44 @@
 	async function takePicture(file: File) {
 		try {
 			picture = await pictureFrom(file);
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+	/** What is below the selected row becomes a table of its own, after this one. */
+	async function split() {
+		sheet.leave();
+		const at = bench.range.top;
+		try {
+			const [above, below] = splitTable(bench.work, at);
+			const name = `${data.place.caption ?? data.name}, second part`;
+			bench.edit(`two tables from row ${at + 1} on`, () => above);
+			await bench.settled();
+			const { step, block } = await call<{ step: number; block: number }>(
+				'GET',
+				`/api/documents/${data.id}/step?table=${data.index}`
+			);
+			const isInText = data.kind === 'docx' || data.kind === 'odt' || data.kind === 'html';
+			const { document: id, index } = await call<{ document: string; index: number }>('POST', '/api/tables', {
+				name,
+				work: fresh(below),
+				wears: bench.wears,
+				...(isInText && { into: { document: data.id, after: block, step } })
+			});
+			notify(`What was below is a table of its own now${isInText ? ', after this one' : ''}.`, 'done', {
+				words: 'Go there',
+				run: () => location.assign(`/documents/${id}/bench?table=${index}`)
+			});
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+	/** Puts the rows of another table of the document under this one; that table stays where it is. */
+	async function join(index: number) {
+		try {
+			const loaded = await call<Loaded>('GET', `/api/documents/${data.id}/tables/${index}/work`);
+			const other = entriesOf(loaded, loaded.wears)[loaded.at]!.work;
+			bench.edit(`rows of table ${index + 1} put under`, (work) => joinTables(work, other));
 		} catch (error) {
 			notifyError(error);
 		}
@@ -221,7 +263,13 @@
 			{/each}
 		</div>
 		<div class="min-h-0 flex-1 overflow-y-auto px-4 py-3" role="tabpanel" aria-label={bench.panel}>
-			{#if bench.panel === 'shape'}<ShapePanel {bench} onpicture={takePicture} />
+			{#if bench.panel === 'shape'}<ShapePanel
+					{bench}
+					onpicture={takePicture}
+					onsplit={split}
+					others={data.others}
+					onjoin={join}
+				/>
 			{:else if bench.panel === 'look'}<LookPanel {bench} />
 			{:else if bench.panel === 'figures'}<FiguresPanel {bench} />
 			{:else if bench.panel === 'find'}<FindPanel {bench} onshow={() => sheet.show()} />
