@@ -74,6 +74,7 @@ const origins = {
 	HEPTARCH_BENCH: await start('bench', true),
 	HEPTARCH_FORMATS: await start('formats', true),
 	HEPTARCH_SHEETS: await start('sheets', true),
+	HEPTARCH_WORK: await start('work', true),
 	HEPTARCH_LOG_FILE: join(root, 'node_modules', '.heptarch-test.log')
 };
 const browser = runTests('tests/browser', origins, ['--test-concurrency=1']);

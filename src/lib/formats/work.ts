@@ -22,6 +22,7 @@ export function withWork(entry: DocumentTable, work: WorkTable): DocumentTable {
 	return {
 		...entry,
 		table,
+		recognition: recognise(table),
 		appearance:
 			isSameShape && entry.appearance.cellLook.length === table.cells.length ? entry.appearance : bareAppearance(table),
 		widths: widthsOf(work),

@@ -68,7 +68,8 @@ export async function writeDocument(
 	const { found, document, state, jobs, options } = await dressed(db, id);
 	const kind = to ?? document.kind;
 	const name = only?.length === 1 ? `${found.name}, table ${only[0]! + 1}` : found.name;
-	if (jobs.length === 0 && kind === document.kind && !only && !state.drawing)
+	const isWorkedOn = state.added?.length || Object.values(state.tables).some(({ work }) => work !== undefined);
+	if (jobs.length === 0 && kind === document.kind && !only && !state.drawing && !isWorkedOn)
 		return {
 			name,
 			kind,

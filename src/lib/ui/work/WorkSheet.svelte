@@ -446,6 +446,7 @@
 			type="button"
 			class={['head', isRowIn(r) && 'in']}
 			aria-label="Row {r + 1}, {roleWords(role)}: select, or drag to move"
+			onmousedown={(event) => event.preventDefault()}
 			onpointerdown={(event) => grab(event, 'rows', r)}
 			onpointermove={drag}
 			onpointerup={drop}
@@ -481,6 +482,7 @@
 			aria-label="Column {c + 1}{bench.table.columnInfo[c]!.name
 				? `, “${bench.table.columnInfo[c]!.name}”`
 				: ''}: select, or drag to move"
+			onmousedown={(event) => event.preventDefault()}
 			onpointerdown={(event) => grab(event, 'columns', c)}
 			onpointermove={drag}
 			onpointerup={drop}

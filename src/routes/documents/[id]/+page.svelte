@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
+	import { invalidateAll } from '$app/navigation';
 	import { appearanceOf } from '$lib/core/cascade/look.ts';
 	import { resolve, type Resolved } from '$lib/core/cascade/resolve.ts';
 	import { ONLY_TEXT } from '$lib/core/style/bare.ts';
@@ -32,8 +33,9 @@
 	import { stateTable, without } from '$lib/workbench/table.ts';
 
 	let { data } = $props();
-	const { blocks, id } = untrack(() => data.document);
-	const tables = untrack(() => data.document.tables.map(unpackTable));
+	const { id } = untrack(() => data.document);
+	const blocks = $derived(data.document.blocks);
+	const tables = $derived(data.document.tables.map(unpackTable));
 	const book = $derived(new Stylebook(data.styles, data.house, data.older));
 
 	let saved = $state.raw(
@@ -198,6 +200,17 @@
 	const takeNewest = () =>
 		step(`table ${picked + 1}: edition ${newest}`, { [picked]: { ...stateOf(picked), ...wearing(wornStyle!.id) } });
 
+	/** What of a state is about what its tables hold, beside what they wear. */
+	const heldBy = ({ tables, added }: DocumentState) =>
+		JSON.stringify([added, Object.entries(tables).map(([index, { work }]) => [index, work])]);
+	/** The tables again, where other work or another number of them stands now. */
+	async function reload() {
+		picked = 0;
+		ticked = [];
+		cell = undefined;
+		await invalidateAll();
+	}
+
 	/** Undo and redo, one after the other: a key pressed again while the first is on its way counts, too. */
 	let moving: Promise<void> = Promise.resolve();
 	const move = (by: -1 | 1) => (moving = moving.then(() => moveNow(by)));
@@ -206,8 +219,10 @@
 		if (!saved.steps.some((entry) => entry.step === to)) return;
 		draft = {};
 		busy = true;
+		const before = heldBy(saved.state);
 		try {
 			saved = await call('PUT', `/api/documents/${id}/step`, { from: saved.step, to });
+			if (heldBy(saved.state) !== before) await reload();
 		} catch (error) {
 			notifyError(error);
 		} finally {
@@ -331,10 +346,8 @@
 	{/snippet}
 	{#snippet actions()}
 		<UndoRedo {undoable} {redoable} {busy} onmove={move} />
-		{#if data.document.kind !== 'csv' && data.document.kind !== 'json'}<a
-				class="button"
-				href="/starters/begin?into={id}">Put a table in…</a
-			>{/if}
+		{#if data.document.kind === 'json'}<a class="button" href="/documents/{id}/bench?table={picked}">Work on it…</a>
+		{:else if data.document.kind !== 'csv'}<a class="button" href="/starters/begin?into={id}">Put a table in…</a>{/if}
 		<a class="button" href="/documents/{id}/print">Print…</a>
 		<button type="button" class="button" onclick={() => (taking = true)}>Take the file…</button>
 		<button type="button" class="button primary" disabled={!isDirty || scoped.length === 0 || busy} onclick={apply}

@@ -247,7 +247,19 @@
 </div>
 <div class="flex min-h-0 flex-1">
 	<WorkSheet bind:this={sheet} {bench} onpicture={takePicture} />
-	<aside class="flex w-[330px] shrink-0 flex-col border-s border-hairline bg-paper">
+	<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+	<aside
+		class="flex w-[330px] shrink-0 flex-col border-s border-hairline bg-paper"
+		aria-label="Work on the selection"
+		onmousedown={(event) => {
+			// What was typed is taken first; whoever clicks a button goes on typing in the table.
+			if (!(event.target as Element).closest('button')) return;
+			sheet.leave();
+			if (!document.activeElement?.closest('[data-work-sheet]')) return;
+			event.preventDefault();
+			sheet.focus();
+		}}
+	>
 		<div class="flex border-b border-hairline px-2" role="tablist" aria-label="What to work on">
 			{#each PANELS as [panel, name] (panel)}
 				<button
