@@ -1,0 +1,196 @@
+import assert from 'node:assert/strict';
+import { after, before, describe, it } from 'node:test';
+import { seasonReport } from '../../../demo/documents/season-report.ts';
+import { typed } from '../../../src/lib/core/work/cells.ts';
+import { insertRows } from '../../../src/lib/core/work/lines.ts';
+import { applyPatch, patchBetween } from '../../../src/lib/core/work/patch.ts';
+import { emptyTable, tableOf, type WorkTable } from '../../../src/lib/core/work/table.ts';
+import { openDocument } from '../../../src/lib/formats/index.ts';
+import { connect } from '../../../src/lib/server/database.ts';
+import { addDocument, addStep, listDocuments, loadDocument, moveToStep } from '../../../src/lib/server/documents.ts';
+import {
+	keepStarter,
+	listStarters,
+	changeStarter,
+	removeStarter,
+	makeTable,
+	placeIn
+} from '../../../src/lib/server/tables.ts';
+import { addWorkStep, loadWork, moveWork } from '../../../src/lib/server/work.ts';
+import { writeDocument } from '../../../src/lib/server/writing.ts';
+
+const db = connect(process.env.DATABASE_URL!);
+after(() => db.destroy());
+
+/** The table as its work stands, made again from what the server keeps. */
+async function standing(id: string, index = 0): Promise<WorkTable> {
+	const { base, steps, at } = await loadWork(db, id, index);
+	return steps.slice(0, at).reduce((work, { patch }) => applyPatch(work, patch), base);
+}
+const text = (work: WorkTable, r: number, c: number) =>
+	tableOf(work).cells.find((cell) => cell.r === r && cell.c === c)?.text;
+
+/** Edits a table as the bench does, one step after the other. */
+async function edit(id: string, from: number | null, work: WorkTable, changes: ((work: WorkTable) => WorkTable)[]) {
+	let [after, now] = [from, work];
+	const steps: number[] = [];
+	for (const change of changes) {
+		const next = change(now);
+		const { step } = await addWorkStep(db, id, 0, {
+			after,
+			label: `edit ${steps.length + 1}`,
+			patch: patchBetween(now, next)
+		});
+		steps.push(step);
+		[after, now] = [step, next];
+	}
+	return { steps, now };
+}
+
+describe('work on a table', () => {
+	let id: string;
+	before(async () => {
+		({ document: id } = await makeTable(db, { name: 'Kept table', work: emptyTable(4, 3), wears: {} }));
+	});
+
+	it('is kept step by step, however many, and undone and done again', async () => {
+		const start = await standing(id);
+		const { steps, now } = await edit(
+			id,
+			null,
+			start,
+			Array.from({ length: 95 }, (_, i) => (work) => typed(work, 1 + (i % 3), i % 3, `text ${i}`))
+		);
+		assert.deepEqual(tableOf(await standing(id)), tableOf(now));
+		await moveWork(db, id, 0, steps.at(-1)!, steps[10]!);
+		const back = await loadWork(db, id, 0);
+		assert.equal(back.steps.length - back.at, 84, 'what was undone can be done again');
+		assert.equal(text(await standing(id), 2, 1), 'text 10');
+		await moveWork(db, id, 0, steps[10]!, steps.at(-1)!);
+		assert.deepEqual(tableOf(await standing(id)), tableOf(now));
+		const listed = (await listDocuments(db)).find((one) => one.id === id)!;
+		assert.match(listed.words, /text 94/);
+	});
+
+	it('goes another way after an undo, and neither way is lost to older states of the document', async () => {
+		const { steps, at } = await loadWork(db, id, 0);
+		const from = steps[at - 1]!.id;
+		const work = await standing(id);
+		const { document } = { document: await loadDocument(db, id) };
+		await addStep(db, id, document.step, 'a step of the document', { 0: { ...document.state.tables[0] } });
+		await edit(id, from, work, [(now) => insertRows(now, 2, 1)]);
+		assert.equal((await standing(id)).rows.length, work.rows.length + 1);
+		const now = await loadDocument(db, id);
+		await moveToStep(db, id, now.step, now.step - 1);
+		assert.deepEqual(tableOf(await standing(id)), tableOf(work), 'the document is what it was, its work, too');
+	});
+
+	it('refuses what does not follow from where the table stands, and what leaves no table', async () => {
+		const work = await standing(id);
+		const { steps, at } = await loadWork(db, id, 0);
+		const stands = steps[at - 1]!.id;
+		const patch = patchBetween(work, typed(work, 1, 1, 'late'));
+		await assert.rejects(
+			addWorkStep(db, id, 0, { after: stands - 1, label: 'late', patch }),
+			/changed in another window/
+		);
+		await assert.rejects(
+			addWorkStep(db, id, 0, {
+				after: stands,
+				label: 'torn',
+				patch: { order: [[1, 2]], rows: [{ ...work.rows[0]!, cells: [] }] }
+			}),
+			/no whole table/
+		);
+		await assert.rejects(moveWork(db, id, 0, stands, 999_999), /no step/);
+		assert.deepEqual(tableOf(await standing(id)), tableOf(work), 'nothing was half stored');
+	});
+
+	it('of a document is in its file, in its own format and in others, and gone with the document’s undo', async () => {
+		const { id: report } = await addDocument(db, 'report.docx', await seasonReport());
+		const start = await standing(report);
+		await edit(report, null, start, [(work) => insertRows(work, 2, 1), (work) => typed(work, 2, 0, 'Leap day')]);
+		const has = async (to?: 'odt') => {
+			const { bytes, kind } = await writeDocument(db, report, { to });
+			const { tables } = await openDocument(bytes, `x.${kind}`);
+			return tables[0]!.table.cells.some((cell) => cell.text === 'Leap day');
+		};
+		assert.ok(await has());
+		assert.ok(await has('odt'));
+		const loaded = await loadDocument(db, report);
+		assert.equal(loaded.steps.length, 2, 'a stay at the bench is one step of the document');
+		await moveToStep(db, report, loaded.step, 0);
+		assert.equal(await has(), false);
+	});
+
+	it('puts new tables where they are to be, one after the other, and takes them out by undo', async () => {
+		const { id: report } = await addDocument(db, 'report 2.docx', await seasonReport());
+		const first = await loadDocument(db, report);
+		const block = first.blocks.findIndex((one) => one.kind === 'table');
+		const made = (name: string) => typed(emptyTable(2, 2), 0, 0, name);
+		const one = await makeTable(db, {
+			name: 'One',
+			work: made('One'),
+			wears: {},
+			into: { document: report, after: block, step: first.step }
+		});
+		assert.equal(one.index, 1);
+		const second = await loadDocument(db, report);
+		assert.equal(second.tables.length, first.tables.length + 1);
+		const two = await makeTable(db, {
+			name: 'Two',
+			work: made('Two'),
+			wears: {},
+			into: { document: report, after: block, step: second.step }
+		});
+		const three = await loadDocument(db, report);
+		assert.deepEqual(
+			three.tables.slice(1, 3).map((entry) => ('table' in entry ? entry.table.cells[0]!.text : '')),
+			['Two', 'One'],
+			'after the same block, the newest comes first'
+		);
+		assert.equal(two.index, 1);
+		await assert.rejects(
+			makeTable(db, { name: 'x', work: made('x'), wears: {}, into: { document: report, after: 0, step: 0 } }),
+			/changed in another window/
+		);
+		await moveToStep(db, report, three.step, 0);
+		assert.equal((await loadDocument(db, report)).tables.length, first.tables.length);
+		assert.equal((await listDocuments(db)).find((entry) => entry.id === report)!.tables, first.tables.length);
+	});
+
+	it('finds the place among the blocks of the file', () => {
+		const added = [{ after: -1 }, { after: 1 }, { after: 1 }];
+		// As they stand: added, block 0, block 1, added, added, block 2.
+		assert.deepEqual(
+			[-1, 0, 1, 2, 3, 4, 5].map((current) => placeIn(3, added, current)),
+			[
+				{ after: -1, at: 0 },
+				{ after: -1, at: 1 },
+				{ after: 0, at: 1 },
+				{ after: 1, at: 1 },
+				{ after: 1, at: 2 },
+				{ after: 1, at: 3 },
+				{ after: 2, at: 3 }
+			]
+		);
+	});
+
+	it('keeps starters by their name', async () => {
+		const work = typed(emptyTable(2, 2), 0, 0, 'Form');
+		await keepStarter(db, { name: 'Form', category: 'Orders', description: '', work, wears: {} });
+		await keepStarter(db, {
+			name: 'Form',
+			category: 'Orders',
+			description: 'again',
+			work: typed(work, 1, 1, 'x'),
+			wears: {}
+		});
+		const [kept] = await listStarters(db);
+		assert.deepEqual([kept!.description, kept!.version, text(kept!.work, 1, 1)], ['again', 2, 'x']);
+		await assert.rejects(changeStarter(db, kept!.id, { version: 1, name: 'Other' }), /changed in another window/);
+		await changeStarter(db, kept!.id, { version: 2, name: 'Other' });
+		await removeStarter(db, kept!.id);
+		assert.deepEqual(await listStarters(db), []);
+	});
+});
