@@ -6,6 +6,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { demoInBrowser } from '../scripts/browser.mjs';
 import { bundle } from '../scripts/bundle.mjs';
+import { benchWork } from './work.mjs';
 
 const here = dirname(fileURLToPath(import.meta.url));
 
@@ -25,7 +26,7 @@ const percentile = (values, p) =>
 const say = (what, values, bound) => {
 	const middle = percentile(values, 0.5);
 	console.log(
-		`${middle <= bound ? 'within ' : 'OVER   '} ${what}: median ${middle.toFixed(1)} ms (at most ${bound}); 95th percentile ${percentile(values, 0.95).toFixed(1)} ms, ${values.length} times`
+		`${middle <= bound ? 'within ' : 'OVER   '} ${what}: median ${middle.toFixed(1)} ms (at most ${bound}); 95th percentile ${percentile(values, 0.95).toFixed(1)} ms, worst ${Math.max(...values).toFixed(1)} ms, ${values.length} times`
 	);
 };
 
@@ -213,6 +214,7 @@ try {
 	await benchSheet();
 	await benchStylebook();
 	await benchDrawing();
+	await benchWork({ origin, driver, send, say });
 } finally {
 	await driver.quit();
 }

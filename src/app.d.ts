@@ -9,3 +9,10 @@ declare global {
 }
 
 export {};
+
+declare module 'svelte/elements' {
+	// WAI-ARIA 1.3.
+	interface AriaAttributes {
+		'aria-description'?: string | null | undefined;
+	}
+}

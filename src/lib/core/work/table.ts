@@ -3,7 +3,7 @@ import { columnName } from '../recognise/recognise.ts';
 import { settingsOf, leavesOf } from '../style/leaves.ts';
 import { ASPECTS, type Aspect, type LineSettings, type PartSettings } from '../style/types.ts';
 import type { CellContent, CellPicture } from '../table/content.ts';
-import { createGrid, type Span, type Table, type Touch } from '../table/grid.ts';
+import { createGrid, type Grid, type Span, type Table, type Touch } from '../table/grid.ts';
 import { roleFamily, type ColumnKind, type RowRole } from '../table/roles.ts';
 import type { Emu } from '../units.ts';
 import type { Formula } from '../values/formula.ts';
@@ -295,16 +295,45 @@ const tables = new WeakMap<WorkTable, Table>();
 /** The table as styles see it: grid, roles, kinds, touches. Asked again, the same. */
 export function tableOf(work: WorkTable): Table {
 	let known = tables.get(work);
-	if (!known) tables.set(work, (known = makeTable(work)));
+	if (!known) {
+		known = makeTable(work, last);
+		last = { work, table: known };
+		tables.set(work, known);
+	}
 	return known;
 }
+/** The table that was made last: most edits change a row or two of it, and its other cells stay. */
+let last: { readonly work: WorkTable; readonly table: Table } | undefined;
 
-function makeTable(work: WorkTable): Table {
-	const spans = joinedCells(work);
-	const grid = createGrid(
-		work.rows.map(({ cells }) => cells.map((slot) => (isCovered(slot) ? null : slot.text))),
-		spans
-	);
+/** The grid of a table that differs from another in some rows' texts only; undefined where more changed. */
+function gridAfter(work: WorkTable, before: typeof last): Grid | undefined {
+	if (!before || before.work.rows.length !== work.rows.length || before.work.columns.length !== work.columns.length)
+		return undefined;
+	if (joinedCells(work).length || before.table.merged.length) return undefined;
+	const { rows, columns, slots, merged } = before.table;
+	const cells = [...before.table.cells];
+	let changed = 0;
+	for (const [r, row] of work.rows.entries()) {
+		if (row === before.work.rows[r]) continue;
+		if (++changed > MOST_CHANGED) return undefined;
+		row.cells.forEach((slot, c) => {
+			const at = r * columns + c;
+			const text = isCovered(slot) ? '' : slot.text;
+			if (cells[at]!.text !== text) cells[at] = { r, c, rows: 1, cols: 1, text };
+		});
+	}
+	return { rows, columns, slots, merged, cells };
+}
+/** With more rows changed than that, a grid is as soon made anew. */
+const MOST_CHANGED = 500;
+
+function makeTable(work: WorkTable, before: typeof last): Table {
+	const grid =
+		gridAfter(work, before) ??
+		createGrid(
+			work.rows.map(({ cells }) => cells.map((slot) => (isCovered(slot) ? null : slot.text))),
+			joinedCells(work)
+		);
 	const roles = work.rows.map(({ role }) => role);
 	const headers = roles.flatMap((role, r) => (roleFamily(role) === 'header' ? [r] : []));
 	return {

@@ -5,7 +5,7 @@
 	import type { Grid } from '$lib/core/table/grid.ts';
 	import { toPixels, type Emu } from '$lib/core/units.ts';
 	import type { CellContent } from '$lib/core/table/content.ts';
-	import { DrawnRows } from './rows.svelte.ts';
+	import { DrawnRows, GUTTER } from './rows.svelte.ts';
 	import TableLayer, { type Semantics } from './TableLayer.svelte';
 
 	/**
@@ -39,6 +39,8 @@
 		fill?: boolean;
 		/** Where a table is worked on: the tracks of its columns as CSS has them, the least heights of its rows in pixels, and what its cells are to assistive technology. */
 		columnTracks?: string | undefined;
+		/** Where each column begins, and where the last one ends, in pixels: then only columns near the window are drawn. */
+		columnEdges?: readonly number[] | undefined;
 		leastHeight?: ((row: number) => number | undefined) | undefined;
 		semantics?: Semantics | undefined;
 	}
@@ -62,6 +64,7 @@
 		overlay,
 		fill = false,
 		columnTracks,
+		columnEdges,
 		leastHeight,
 		semantics
 	}: Props = $props();
@@ -77,36 +80,47 @@
 	const width = $derived(
 		columnTracks ? 'max-content' : fill || total === 0 ? '100%' : `${(toPixels(total as Emu) * zoom).toFixed(1)}px`
 	);
+	/** How many letters stand after the decimal mark of a figure; texts come again and again. */
+	const known = new Map<string, number>();
+	function fractionOf(text: string): number {
+		let length = known.get(text);
+		if (length === undefined) {
+			const match = /\d([.,]\d+)?(\D*)$/.exec(text);
+			known.set(text, (length = match ? (match[1]?.length ?? 0) + (match[2]?.length ?? 0) : 0));
+		}
+		return length;
+	}
 	const fractions = $derived.by(() => {
 		const most = Array<number>(grid.columns).fill(0);
 		if (!appearance.looks.some(({ h }) => h === 'decimal')) return most;
-		for (const { c, cols, text } of grid.cells) {
-			const match = cols === 1 && /\d([.,]\d+)?(\D*)$/.exec(text);
-			if (match) most[c] = Math.max(most[c]!, (match[1]?.length ?? 0) + (match[2]?.length ?? 0));
-		}
+		for (const { c, cols, text } of grid.cells) if (cols === 1) most[c] = Math.max(most[c]!, fractionOf(text));
 		return most;
 	});
 	/** A table that is being worked on is drawn on from where it was. */
 	let last: DrawnRows | undefined;
-	const drawn = $derived((last = new DrawnRows(grid, columnTracks ? last : undefined, leastHeight)));
+	const drawn = $derived(
+		(last = new DrawnRows(grid, { before: columnTracks ? last : undefined, leastHeight, columnEdges }))
+	);
 	const shared = $derived({ grid, drawn, content, zoom, fractions, offset, semantics });
 </script>
 
 <div
 	class="tracks"
 	{@attach (element) => drawn.follow(element, offset)}
-	style="grid-template-columns:{rowGutter ? '84px ' : ''}{tracks};grid-template-rows:{rowGutter
+	style="grid-template-columns:{rowGutter ? `${GUTTER}px ` : ''}{tracks};grid-template-rows:{rowGutter
 		? 'auto '
-		: ''}{drawn.tracks};width:{columnTracks ? 'max-content' : rowGutter ? `calc(${width} + 84px)` : width};{columnTracks
-		? 'max-width:none'
-		: ''}"
+		: ''}{drawn.tracks};width:{columnTracks
+		? 'max-content'
+		: rowGutter
+			? `calc(${width} + ${GUTTER}px)`
+			: width};{columnTracks ? 'max-width:none' : ''}"
 >
 	{#if rowGutter}
 		{#each drawn.rows as r (r)}
 			<div class="row-gutter" style="grid-row:{drawn.line(r) + 2}">{@render rowGutter(r)}</div>
 		{/each}
 		{#if columnGutter}
-			{#each { length: grid.columns }, c (c)}
+			{#each drawn.columns as c (c)}
 				<div class="column-gutter" style="grid-column:{c + 2}">{@render columnGutter(c)}</div>
 			{/each}
 		{/if}

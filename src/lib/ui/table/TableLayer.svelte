@@ -2,7 +2,12 @@
 	/** What a table and its cells are to assistive technology, and where keys go, while it is worked on. */
 	export interface Semantics {
 		readonly grid: Readonly<Record<string, unknown>>;
-		readonly cell: (cell: number) => Readonly<Record<string, unknown>>;
+		readonly id: (cell: number) => string;
+		readonly role: (cell: number) => 'gridcell' | 'columnheader' | 'rowheader';
+		readonly isSelected: (cell: number) => boolean;
+		readonly isReadOnly: (cell: number) => boolean;
+		/** What else is to be said of a cell. */
+		readonly description: (cell: number) => string | undefined;
 	}
 </script>
 
@@ -71,12 +76,11 @@
 	const isSmall = $derived(grid.cells.length <= SMALL);
 	const styles = $derived(appearance.looks.map((look) => cellStyle(look, zoom)));
 	const rules = $derived(isSmall ? '' : styles.map((style, i) => `.${id}-${i}{${style}}`).join('\n'));
-	const across = $derived(
-		strokes(appearance.across, appearance.lines, grid.rows + 1, grid.columns, (r, c) => r * grid.columns + c)
-	);
-	const down = $derived(
-		strokes(appearance.down, appearance.lines, grid.columns + 1, grid.rows, (c, r) => r * (grid.columns + 1) + c)
-	);
+	/** Numbers, so that a grid in which only words changed draws no line again. */
+	const rows = $derived(grid.rows);
+	const columns = $derived(grid.columns);
+	const across = $derived(strokes(appearance.across, appearance.lines, rows + 1, columns, (r, c) => r * columns + c));
+	const down = $derived(strokes(appearance.down, appearance.lines, columns + 1, rows, (c, r) => r * (columns + 1) + c));
 	/** Only the lines of rows that are drawn. */
 	const acrossDrawn = $derived(drawn.across(across));
 	const downDrawn = $derived(drawn.down(down));
@@ -158,11 +162,15 @@
 					class:side-bottom={picked === index && pickedSide === 'bottom'}
 					class:side-start={picked === index && pickedSide === 'start'}
 					class:side-end={picked === index && pickedSide === 'end'}
-					role={onpick ? 'gridcell' : 'cell'}
+					role={semantics ? semantics.role(index) : onpick ? 'gridcell' : 'cell'}
+					id={semantics?.id(index)}
+					aria-colindex={semantics ? cell.c + 1 : undefined}
+					aria-readonly={semantics?.isReadOnly(index)}
+					aria-description={semantics?.description(index)}
 					data-cell={hidden ? undefined : index}
 					aria-colspan={cell.cols > 1 ? cell.cols : undefined}
 					aria-rowspan={cell.rows > 1 ? cell.rows : undefined}
-					aria-selected={onpick ? picked === index : undefined}
+					aria-selected={semantics ? semantics.isSelected(index) : onpick ? picked === index : undefined}
 					tabindex={onpick && !hidden
 						? picked === index || (picked === undefined && index === 0)
 							? 0
@@ -174,7 +182,6 @@
 						cell.r,
 						cell.r + cell.rows
 					)} / span {cell.cols};{isSmall ? styles[look] : ''}"
-					{...semantics?.cell(index)}
 				>
 					{#if content}
 						{#each content[index] ?? [] as piece, i (i)}

@@ -10,6 +10,7 @@
 	import { notifyError } from '../notices.svelte.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import TableGrid from '../table/TableGrid.svelte';
+	import type { Semantics } from '../table/TableLayer.svelte';
 	import type { TableBench } from './bench.svelte.ts';
 	import CellEditor from './CellEditor.svelte';
 	import { clipFrom, copyTo } from './clipboard.ts';
@@ -44,14 +45,31 @@
 	/* ---- columns and rows, and dragging their edges ---- */
 
 	let sizing = $state<{ axis: 'rows' | 'columns'; line: number; at: number; from: number; size: number }>();
-	const columnTracks = $derived(
-		bench.work.columns
-			.map(({ width }, c) => {
-				const size = sizing?.axis === 'columns' && sizing.line === c ? sizing.size : width && toPixels(width);
-				return size ? `${size.toFixed(1)}px` : 'fit-content(240px)';
-			})
-			.join(' ')
+	/** Tables longer than this have columns of a fixed width: those that nobody gave one, about as wide as their longest text. */
+	const LONG = 60;
+	const LETTER = 7;
+	const widths = $derived(
+		bench.work.columns.map(({ width }, c) => {
+			if (sizing?.axis === 'columns' && sizing.line === c) return sizing.size;
+			if (width) return toPixels(width);
+			if (rows <= LONG) return undefined;
+			let longest = 0;
+			for (const { cells } of bench.work.rows) {
+				const slot = cells[c]!;
+				if (!isCovered(slot) && (slot.cols ?? 1) === 1) longest = Math.max(longest, slot.text.length);
+			}
+			return Math.min(240, Math.max(72, longest * LETTER + 28));
+		})
 	);
+	const columnTracks = $derived(
+		widths.map((size) => (size === undefined ? 'fit-content(240px)' : `${size.toFixed(1)}px`)).join(' ')
+	);
+	const columnEdges = $derived.by(() => {
+		if (rows <= LONG) return undefined;
+		const edges = [0];
+		for (const width of widths) edges.push(edges.at(-1)! + width!);
+		return edges;
+	});
 	const leastHeight = (r: number): number | undefined => {
 		if (sizing?.axis === 'rows' && sizing.line === r) return sizing.size;
 		const height = bench.work.rows[r]?.height;
@@ -240,7 +258,8 @@
 		const { r, c } = bench.selection.focus;
 		const find = () => box.querySelector<HTMLElement>(`[data-cell="${bench.table.slots[r * columns + c]}"]`);
 		if (!find() && drawn) {
-			box.scrollTop = Math.max(0, drawn.top(r) - box.clientHeight / 3);
+			if (!drawn.isDrawn(r)) box.scrollTop = Math.max(0, drawn.top(r) - box.clientHeight / 3);
+			if (columnEdges) box.scrollLeft = Math.max(0, columnEdges[c]! - box.clientWidth / 3);
 			await new Promise(requestAnimationFrame);
 			await tick();
 		}
@@ -355,13 +374,14 @@
 
 	/* ---- what is drawn over the cells ---- */
 
-	const semantics = $derived.by(() => {
-		const { work, table, selection, problemAt, wrongAt } = bench;
-		const { ranges } = selection;
-		const at = anchorOf(work, Math.min(selection.focus.r, rows - 1), Math.min(selection.focus.c, columns - 1));
-		const focused = table.slots[at.r * columns + at.c]!;
-		return {
-			grid: {
+	/** The cell that keys go to, by index. */
+	const focused = $derived.by(() => {
+		const { r, c } = bench.selection.focus;
+		return bench.table.slots[Math.min(r, rows - 1) * columns + Math.min(c, columns - 1)]!;
+	});
+	const semantics: Semantics = {
+		get grid() {
+			return {
 				id,
 				tabindex: 0,
 				'aria-multiselectable': true,
@@ -370,34 +390,44 @@
 				oncopy: copy,
 				oncut: cut,
 				onpaste: paste
-			},
-			cell: (index: number) => {
-				const { r, c } = table.cells[index]!;
-				const cell = work.rows[r]!.cells[c] as WorkCell;
-				const family = roleFamily(work.rows[r]!.role);
-				const isSelected = ranges.some((one) => r >= one.top && r <= one.bottom && c >= one.start && c <= one.end);
-				const isContentLocked = cell.lock === 'content' || cell.lock === 'both';
-				const said = [
-					family === 'body' || family === 'header' ? '' : roleWords(work.rows[r]!.role),
-					cell.lock ? `locked` : '',
-					isTouched(cell) ? 'touched' : '',
-					bench.workedOutBy(r, c) ? `worked out ${bench.workedOutBy(r, c)}` : '',
-					problemAt.get(`${r},${c}`) ?? '',
-					wrongAt.has(`${r},${c}`) ? `off by ${wrongAt.get(`${r},${c}`)!.off}` : ''
-				]
-					.filter(Boolean)
-					.join(', ');
-				return {
-					id: `${id}-${index}`,
-					role: family === 'header' ? 'columnheader' : c < work.firstColumns ? 'rowheader' : 'gridcell',
-					'aria-colindex': c + 1,
-					'aria-selected': isSelected,
-					'aria-readonly': isContentLocked || !!bench.workedOutBy(r, c),
-					...(said && { 'aria-description': said })
-				};
-			}
-		};
-	});
+			};
+		},
+		id: (index) => `${id}-${index}`,
+		role: (index) => {
+			const { r, c } = bench.table.cells[index]!;
+			return bench.work.rows[r]!.role.startsWith('header')
+				? 'columnheader'
+				: c < bench.work.firstColumns
+					? 'rowheader'
+					: 'gridcell';
+		},
+		isSelected: (index) => {
+			const { r, c } = bench.table.cells[index]!;
+			return bench.selection.ranges.some((one) => r >= one.top && r <= one.bottom && c >= one.start && c <= one.end);
+		},
+		isReadOnly: (index) => {
+			const { r, c } = bench.table.cells[index]!;
+			const { lock } = bench.work.rows[r]!.cells[c] as WorkCell;
+			return lock === 'content' || lock === 'both' || !!bench.workedOutBy(r, c);
+		},
+		description: (index) => {
+			const { r, c } = bench.table.cells[index]!;
+			const row = bench.work.rows[r]!;
+			const cell = row.cells[c] as WorkCell;
+			const family = roleFamily(row.role);
+			const why = bench.workedOutBy(r, c);
+			const wrong = bench.wrongAt.get(`${r},${c}`);
+			const said = [
+				family === 'body' || family === 'header' ? '' : roleWords(row.role),
+				cell.lock ? 'locked' : '',
+				isTouched(cell) ? 'touched' : '',
+				why ? `worked out ${why}` : '',
+				bench.problemAt.get(`${r},${c}`) ?? '',
+				wrong ? `off by ${wrong.off}` : ''
+			].filter(Boolean);
+			return said.length ? said.join(', ') : undefined;
+		}
+	};
 
 	interface Mark {
 		readonly r: number;
@@ -409,7 +439,9 @@
 		const marks: Mark[] = [];
 		const { work, problemAt, wrongAt, lit } = bench;
 		for (const r of shown.rows)
-			work.rows[r]!.cells.forEach((slot, c) => {
+			for (const c of shown.columns) {
+				const slot = work.rows[r]!.cells[c];
+				if (!slot) continue;
 				const key = `${r},${c}`;
 				if (lit.has(key)) marks.push({ r, c, kind: 'lit', words: 'found' });
 				const why = problemAt.get(key);
@@ -417,13 +449,13 @@
 				const wrong = wrongAt.get(key);
 				if (wrong)
 					marks.push({ r, c, kind: 'wrong', words: `Off by ${wrong.off}: the column comes to ${wrong.should}.` });
-				if (!bench.marks) return;
+				if (!bench.marks) continue;
 				if (isTouched(slot)) marks.push({ r, c, kind: 'touch', words: 'touched' });
-				if (isCovered(slot)) return;
+				if (isCovered(slot)) continue;
 				if (slot.lock) marks.push({ r, c, kind: 'lock', words: `locked: ${slot.lock}` });
 				if (!why && bench.workedOutBy(r, c))
 					marks.push({ r, c, kind: 'worked', words: `worked out ${bench.workedOutBy(r, c)}` });
-			});
+			}
 		return marks;
 	}
 	const GLYPHS: Record<Mark['kind'], string> = {
@@ -559,6 +591,7 @@
 	bind:this={box}
 	class="sheet"
 	data-work-sheet
+	data-scrolls
 	onpointerdown={down}
 	onpointermove={sweep}
 	onpointerup={() => (isSweeping = false)}
@@ -571,6 +604,7 @@
 			appearance={bench.appearance}
 			{content}
 			{columnTracks}
+			{columnEdges}
 			{leastHeight}
 			{semantics}
 			{rowGutter}

@@ -2,7 +2,7 @@ import { tick } from 'svelte';
 import { appearanceOf, type Appearance } from '$lib/core/cascade/look.ts';
 import { resolve, type Resolved } from '$lib/core/cascade/resolve.ts';
 import { flatten } from '$lib/core/style/inherit.ts';
-import { ASPECTS, type LineSettings, type Style } from '$lib/core/style/types.ts';
+import { ASPECTS, type Aspect, type LineSettings, type Style } from '$lib/core/style/types.ts';
 import type { CellContent, CellPicture } from '$lib/core/table/content.ts';
 import { roleFamily, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
 import type { Table } from '$lib/core/table/grid.ts';
@@ -106,10 +106,22 @@ export class TableBench {
 	readonly book = $derived(new Stylebook(this.styles, this.house, this.older));
 	readonly flat = $derived(this.wears.cleared ? undefined : this.book.worn(this.wears));
 	readonly table: Table = $derived.by(() => {
-		const carry = this.flat ? (this.wears.carry ?? ASPECTS) : [];
-		return { ...tableOf(this.work), partsOff: this.wears.partsOff ?? [], carry };
+		const carry = this.flat ? (this.wears.carry ?? ASPECTS) : NOTHING;
+		return { ...tableOf(this.work), partsOff: this.wears.partsOff ?? NOTHING_OFF, carry };
 	});
-	readonly resolved: Resolved = $derived(resolve(this.table, this.flat ?? NO_STYLE, this.house));
+	private lastResolved: Resolved | undefined;
+	/** Where only words changed, and no rule of the style looks at them, the look is what it was. */
+	readonly resolved: Resolved = $derived.by(() => {
+		const { table, house } = this;
+		const style = this.flat ?? NO_STYLE;
+		const before = this.lastResolved;
+		const isSame =
+			before?.style === style &&
+			before.house === house &&
+			!style.rules.length &&
+			looksAlike(before.structure.table, table);
+		return (this.lastResolved = isSame ? before : resolve(table, style, house));
+	});
 	readonly appearance: Appearance = $derived(
 		appearanceOf(
 			this.resolved,
@@ -438,6 +450,20 @@ export class TableBench {
 		return content;
 	}
 }
+
+/** Whether two tables are the same to a style that has no rules. */
+const looksAlike = (a: Table, b: Table): boolean =>
+	a.slots === b.slots &&
+	a.firstColumns === b.firstColumns &&
+	a.lastColumns === b.lastColumns &&
+	a.partsOff === b.partsOff &&
+	a.carry === b.carry &&
+	a.roles.every((role, r) => role === b.roles[r]) &&
+	a.columnInfo.every(({ kind, name }, c) => kind === b.columnInfo[c]!.kind && name === b.columnInfo[c]!.name) &&
+	a.touches.length === b.touches.length &&
+	a.touches.every(({ r, c, set }, i) => r === b.touches[i]!.r && c === b.touches[i]!.c && set === b.touches[i]!.set);
+const NOTHING_OFF: readonly string[] = [];
+const NOTHING: readonly Aspect[] = [];
 
 const NOT_FORMATTED = new Set(['title', 'header', 'group', 'note']);
 /** So many states are kept to go back to. */
