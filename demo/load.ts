@@ -8,6 +8,8 @@ import { seasonReport } from './documents/season-report.ts';
 import { seedList } from './documents/seed-list.ts';
 import { fernBed, lighting } from './drawings/index.ts';
 import { seasonReportHtml, seasonReportOdt } from './documents/twins.ts';
+import { keepStarter } from '../src/lib/server/tables.ts';
+import { DEMO_STARTERS } from './starters.ts';
 import { DEMO_STYLES } from './styles/index.ts';
 
 /** Loads the demo house where there is neither a style nor a document yet; tells whether it did. */
@@ -25,5 +27,10 @@ export async function loadDemo(db: Kysely<Database>): Promise<boolean> {
 	await addDocument(db, 'Fern bed, planting plan.svg', await fernBed());
 	await addDocument(db, 'Volunteers’ handbook.docx', await handbook());
 	await addDocument(db, 'Season report 2031.docx', await seasonReport());
+	const styles = await db.selectFrom('styles').select(['id', 'name']).execute();
+	for (const { style: name, ...starter } of DEMO_STARTERS) {
+		const worn = styles.find((one) => one.name === name);
+		await keepStarter(db, { ...starter, wears: worn ? { style: worn.id } : {} });
+	}
 	return true;
 }

@@ -104,6 +104,16 @@ try {
 	await driver.sleep(1200);
 	await driver.executeScript('document.querySelector("aside").scrollTop = 0');
 	await take('schedule');
+	await go('/starters');
+	await take('starters');
+	await click(named('Place it…'));
+	await driver.sleep(1200);
+	await click(named('Make it and work on it'));
+	await driver.wait(until.elementLocated(By.css('[data-work-sheet] [role=grid]')), 10_000);
+	await driver.sleep(1200);
+	await click(driver.findElement(By.xpath("//button[@role='tab'][.='Figures']")));
+	await click(driver.findElement(By.xpath("//*[@role='row'][@aria-rowindex='3']/*[@aria-colindex='5']")));
+	await take('table-bench');
 	await go('/stylebook');
 	await take('stylebook');
 	await click(named('Season Ledger'));

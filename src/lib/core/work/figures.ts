@@ -93,7 +93,12 @@ export function writtenLike(
 const textsIn = (cells: readonly WorkCell[]) => cells.map(({ text }) => text).filter(Boolean);
 
 /** What some cells come to; empty where they hold nothing that could. Throws NoAnswer where they do not go together. */
-export function summarised(how: Summary, cells: readonly WorkCell[], mark: DecimalMark): string {
+export function summarised(
+	how: Summary,
+	cells: readonly WorkCell[],
+	mark: DecimalMark,
+	grouped: readonly string[] = []
+): string {
 	const values = cells.map((cell) => valueOf(cell, mark)).filter(({ type }) => type !== 'empty');
 	if (how === 'count') return String(values.length);
 	const dates = values.filter((value): value is Value & { type: 'date' } => value.type === 'date');
@@ -115,15 +120,17 @@ export function summarised(how: Summary, cells: readonly WorkCell[], mark: Decim
 	if (units.size > 1) throw new NoAnswer(`it holds ${[...units].join(' and ')}`);
 	const sum = amounts.reduce((total, one) => total.plus(one), new Exact(0) as Decimal);
 	const numbers = cells.filter((cell) => amountOf(valueOf(cell, mark)));
+	const samples = textsIn(numbers);
+	const beside = [...samples, ...grouped];
 	switch (how) {
 		case 'sum':
-			return writtenLike(sum, textsIn(numbers), mark);
+			return writtenLike(sum, samples, mark, { beside });
 		case 'mean':
-			return writtenLike(new Exact(sum).div(amounts.length), textsIn(numbers), mark, { least: 1, isRounded: true });
+			return writtenLike(new Exact(sum).div(amounts.length), samples, mark, { least: 1, isRounded: true, beside });
 		case 'least':
-			return writtenLike(Decimal.min(...amounts), textsIn(numbers), mark);
+			return writtenLike(Decimal.min(...amounts), samples, mark, { beside });
 		case 'greatest':
-			return writtenLike(Decimal.max(...amounts), textsIn(numbers), mark);
+			return writtenLike(Decimal.max(...amounts), samples, mark, { beside });
 	}
 }
 
@@ -196,6 +203,7 @@ function workOut(work: WorkTable): WorkedOut {
 	if (!hasTotals && !work.columns.some(({ formula, across }) => formula || across)) return { work, problems };
 	const names = tableOf(work).columnInfo.map(({ name }) => name);
 	const { order, circles } = inOrder(work, names);
+	const grouped = groupedFigure(work);
 	const rows: WorkRow[] = [...work.rows];
 	const now = (): WorkTable => ({ ...work, rows });
 	const put = (r: number, c: number, text: string) => {
@@ -233,7 +241,8 @@ function workOut(work: WorkTable): WorkedOut {
 					return summarised(
 						across,
 						row.cells.flatMap((slot, i) => (i === c || i < work.firstColumns || isCovered(slot) ? [] : [slot])),
-						work.mark
+						work.mark,
+						grouped
 					);
 				// A row that says nothing yet has no figure, and nothing is wrong with that.
 				const named = columnsIn(formula!).map((name) => row.cells[names.indexOf(name)]!);
@@ -250,7 +259,11 @@ function workOut(work: WorkTable): WorkedOut {
 					work.mark
 				);
 				const isRounded = amount.decimalPlaces() > MOST_DECIMALS;
-				return writtenLike(amount, usedSamples(used), work.mark, { least: isRounded ? 2 : 0, isRounded, beside: used });
+				return writtenLike(amount, usedSamples(used), work.mark, {
+					least: isRounded ? 2 : 0,
+					isRounded,
+					beside: [...used, ...grouped]
+				});
 			});
 		});
 	}
@@ -259,11 +272,22 @@ function workOut(work: WorkTable): WorkedOut {
 		const about = rowsAbout(work, r);
 		cells.forEach((slot, c) => {
 			if (isCovered(slot) || !slot.total) return;
-			answer(r, c, () => summarised(slot.total!, cellsDown(now(), about, c), work.mark));
+			answer(r, c, () => summarised(slot.total!, cellsDown(now(), about, c), work.mark, grouped));
 		});
 	});
 	const isSame = rows.every((row, r) => row === work.rows[r]);
 	return { work: isSame ? work : { ...work, rows }, problems };
+}
+
+/** A figure of the table whose thousands are parted, as a sample for those that are worked out; none where none is. */
+function groupedFigure({ rows, mark }: WorkTable): string[] {
+	for (const { cells } of rows)
+		for (const slot of cells) {
+			if (isCovered(slot) || slot.text.length > 40) continue;
+			const group = /\d(['’., \u00A0\u2009\u202F])\d{3}(?!\d)/.exec(slot.text)?.[1];
+			if (group && group !== mark && amountOf(valueOf(slot, mark))) return [slot.text];
+		}
+	return [];
 }
 
 /** Of the figures in a formula, those that its answer is written like: the ones with a currency, else all. */

@@ -33,7 +33,8 @@
 	/** Names of columns that go on with what was typed last. */
 	const offered = $derived.by(() => {
 		const last = /[^+−×÷*/()“”"]*$/.exec(text)![0].trim().toLowerCase();
-		return others.filter((name) => !last || (name.toLowerCase().startsWith(last) && name.toLowerCase() !== last));
+		const isWhole = others.some((name) => name.toLowerCase() === last);
+		return others.filter((name) => isWhole || name.toLowerCase().startsWith(last));
 	});
 	function put(word: string, isName: boolean) {
 		const cut = isName ? text.replace(/[^+−×÷*/()“”"]*$/, '') : text;
