@@ -116,6 +116,20 @@ describe('the table bench', () => {
 		await page.consoleIsClean();
 	});
 
+	it('says why a table of no size, or of far too many cells, is not made', async () => {
+		await page.go('/starters/begin');
+		await page.fill('Rows', '0');
+		await page.until('no rows', async () =>
+			/at least one row and one column|more header and total rows/.test(await page.text('main'))
+		);
+		await page.fill('Rows', '1000000');
+		await page.until('too many', async () => /larger than what can be worked on by hand/.test(await page.text('main')));
+		assert.equal(await (await page.named('Make it and work on it')).isEnabled(), false);
+		await page.driver.navigate().back();
+		await page.css('[data-work-sheet] [role=grid]');
+		await page.driver.sleep(400);
+	});
+
 	it('looks otherwise where a cell is selected than where it is typed in, and makes words bold and raised', async () => {
 		await pick(2, 1);
 		const selectedLook = await run<string>(`return getComputedStyle(document.querySelector('.focus')).outlineColor`);

@@ -56,7 +56,15 @@ describe('all formats', () => {
 			html: await seasonReportHtml(),
 			csv: new TextEncoder().encode('Bed;Plants;Cost €\nNorth;12;10,50\nSouth;8;5,00\nTotal;20;15,50\n'),
 			json: new TextEncoder().encode(
-				JSON.stringify({ format: 'heptarch-table', version: 1, cells: [['Bed', 'Plants'], ['North', '12'], ['Total', '12']] })
+				JSON.stringify({
+					format: 'heptarch-table',
+					version: 1,
+					cells: [
+						['Bed', 'Plants'],
+						['North', '12'],
+						['Total', '12']
+					]
+				})
 			)
 		};
 		for (const [from, bytes] of Object.entries(sources)) {
@@ -66,7 +74,9 @@ describe('all formats', () => {
 				for (const { index, differences } of written.account.tables)
 					assert.deepEqual(differences, [], `${from} to ${kind}, table ${index + 1}`);
 				if (kind === 'json') {
-					const tables = [JSON.parse(new TextDecoder().decode(written.bytes)) as { rows: string[] } | { rows: string[] }[]].flat();
+					const tables = [
+						JSON.parse(new TextDecoder().decode(written.bytes)) as { rows: string[] } | { rows: string[] }[]
+					].flat();
 					assert.deepEqual(
 						tables.map(({ rows }) => rows.join()),
 						document.tables.map(({ table }) => table.roles.join())

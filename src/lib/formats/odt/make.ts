@@ -125,7 +125,10 @@ export class BodyWriter {
 				});
 				const spans = `${cell.cols > 1 ? ` table:number-columns-spanned="${cell.cols}"` : ''}${cell.rows > 1 ? ` table:number-rows-spanned="${cell.rows}"` : ''}`;
 				const inside = (content[i]?.length ? content[i] : [{ runs: [] }]).map((one) => piece(one, paragraph)).join('');
-				return `<table:table-cell table:style-name="${style}"${spans}>${inside}</table:table-cell>`;
+				const slot = entry.work?.rows[r]?.cells[c];
+				const isLocked = slot && 'lock' in slot && (slot.lock === 'content' || slot.lock === 'both');
+				const lock = isLocked ? ' table:protected="true"' : '';
+				return `<table:table-cell table:style-name="${style}"${spans}${lock}>${inside}</table:table-cell>`;
 			});
 			return `<table:table-row>${cells.join('')}</table:table-row>`;
 		});

@@ -46,6 +46,7 @@
 		offset?: number;
 		/** Attributes of a cell where a table is worked on; its cells are then those of a grid. */
 		semantics?: Semantics | undefined;
+		rowKey: (row: number) => unknown;
 	}
 	let {
 		grid,
@@ -64,7 +65,8 @@
 		fractions,
 		hidden = false,
 		offset = 0,
-		semantics
+		semantics,
+		rowKey
 	}: Props = $props();
 
 	/**
@@ -148,9 +150,9 @@
 	style="grid-column:{offset + 1} / -1;grid-row:{offset + 1} / -1;{clip ? `clip-path:${clip};` : ''}"
 >
 	{#if rules}<svelte:element this={"style"}>{rules}</svelte:element>{/if}
-	{#each drawn.cells as { row, cells } (row)}
+	{#each drawn.cells as { row, cells } (rowKey(row))}
 		<div role="row" class="row" aria-rowindex={row + 1}>
-			{#each cells as index (index)}
+			{#each cells as index (grid.cells[index]!.c)}
 				{@const cell = grid.cells[index]!}
 				{@const look = appearance.cellLook[index]!}
 				<!-- svelte-ignore a11y_no_noninteractive_tabindex -->

@@ -133,6 +133,19 @@
 			})
 		);
 
+	/** How many columns at either end are the style's first or last ones. */
+	function setEnds(which: 'firstColumns' | 'lastColumns', count: number) {
+		const most = bench.work.columns.length;
+		const fits = Math.min(Math.max(0, Math.round(count) || 0), most);
+		bench.edit(
+			`${fits} ${which === 'firstColumns' ? 'first' : 'last'} ${fits === 1 ? 'column' : 'columns'}`,
+			(work) => ({
+				...work,
+				[which]: fits
+			})
+		);
+	}
+
 	/* what is alike */
 	const pick = (label: string, isIt: (r: number, c: number) => boolean) => {
 		const places = bench.table.cells.flatMap(({ r, c }) => (isIt(r, c) ? [{ r, c }] : []));
@@ -270,6 +283,25 @@
 		<button type="button" class="button small" onclick={even}>Even out</button>
 		<button type="button" class="button small" onclick={fitContent}>Fit content</button>
 		<button type="button" class="button small" onclick={fitPage}>Fit the page</button>
+	</div>
+</section>
+<section class="mb-4" aria-label="Columns that label">
+	<h3 class="mb-1 font-semibold">First and last columns</h3>
+	<div class="grid grid-cols-2 gap-2">
+		{#each [['firstColumns', 'First'], ['lastColumns', 'Last']] as const as [which, label] (which)}
+			<label class="text-quiet"
+				>{label}
+				<input
+					class="field w-full"
+					type="number"
+					min="0"
+					max={bench.work.columns.length}
+					aria-label="{label} columns"
+					value={bench.work[which]}
+					onchange={(event) => setEnds(which, Number(event.currentTarget.value))}
+				/></label
+			>
+		{/each}
 	</div>
 </section>
 <section class="mb-4" aria-label="Select alike">

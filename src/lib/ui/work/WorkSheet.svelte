@@ -596,6 +596,16 @@
 	onpointermove={sweep}
 	onpointerup={() => (isSweeping = false)}
 	onpointercancel={() => (isSweeping = false)}
+	ondragover={(event) => event.preventDefault()}
+	ondrop={(event) => {
+		const picture = [...(event.dataTransfer?.files ?? [])].find(({ type }) => type.startsWith('image/'));
+		const place = placeAt(event.clientX, event.clientY);
+		if (!picture || !place) return;
+		event.preventDefault();
+		event.stopPropagation();
+		bench.select(place.r, place.c);
+		onpicture(picture);
+	}}
 	ondblclick={(event) => placeAt(event.clientX, event.clientY) && !bench.isDrawing && bench.type()}
 >
 	<div class="paper">
@@ -606,6 +616,7 @@
 			{columnTracks}
 			{columnEdges}
 			{leastHeight}
+			rowKey={(row) => bench.work.rows[row]?.id ?? -row}
 			{semantics}
 			{rowGutter}
 			{columnGutter}

@@ -160,6 +160,8 @@ export class TableBench {
 
 	/** Puts back what a browser that went down had not saved. */
 	recover(): void {
+		const copied = sessionStorage.getItem(COPIED);
+		if (copied) this.copied = JSON.parse(copied) as CopiedLook;
 		const kept = this.saving.kept();
 		if (!kept) return;
 		try {
@@ -367,8 +369,10 @@ export class TableBench {
 			columns: work.columns.map((column, c) => (columns.has(c) ? tidy(change(column, c)) : column))
 		}));
 	}
+	/** Copies a look, for cells of this table or of any other that is opened in this window. */
 	copyLook(): void {
 		this.copied = copiedLook(this.work, this.selection.focus.r, this.selection.focus.c);
+		sessionStorage.setItem(COPIED, JSON.stringify(this.copied));
 	}
 	/** Draws with the pen on some edges. */
 	draw(edges: readonly Edge[]): void {
@@ -466,5 +470,6 @@ const NOTHING_OFF: readonly string[] = [];
 const NOTHING: readonly Aspect[] = [];
 
 const NOT_FORMATTED = new Set(['title', 'header', 'group', 'note']);
+const COPIED = 'heptarch:look';
 /** So many states are kept to go back to. */
 const MOST_ENTRIES = 500;

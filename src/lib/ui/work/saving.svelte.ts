@@ -13,7 +13,7 @@ export interface Entry {
 
 /**
  * States of a table from the oldest that is kept, made from what the server keeps. The one that stands wears what its
- * document says now.
+ * document says now: `state`.
  */
 export function entriesOf({ base, from, steps, at }: LoadedWork, state: TableState): Entry[] {
 	const entries: Entry[] = [{ label: 'as it was', work: base, id: from }];
@@ -24,10 +24,12 @@ export function entriesOf({ base, from, steps, at }: LoadedWork, state: TableSta
 	}
 	const { style, edition, pinned, partsOff, carry, cleared } = state;
 	const wears = tidy({ style, edition, pinned, partsOff, carry, cleared });
-	const standing = entries[at]!;
-	if (JSON.stringify(wears) !== JSON.stringify(tidy(standing.work.wears ?? {})))
-		entries[at] = { ...standing, work: { ...standing.work, wears } };
-	return entries;
+	// States that wore the same wear what the document says now: that was not changed here.
+	const before = JSON.stringify(entries[at]!.work.wears ?? {});
+	if (JSON.stringify(wears) === before) return entries;
+	return entries.map((entry) =>
+		JSON.stringify(entry.work.wears ?? {}) === before ? { ...entry, work: { ...entry.work, wears } } : entry
+	);
 }
 
 /** What a browser keeps of work that the server does not have yet. */

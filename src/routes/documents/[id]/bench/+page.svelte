@@ -291,7 +291,7 @@
 </div>
 {#if tracing && wornStyle}
 	<TraceStrip
-		resolved={bench.resolved}
+		resolved={{ ...bench.resolved, structure: { ...bench.resolved.structure, table: bench.table } }}
 		r={bench.selection.focus.r}
 		c={bench.selection.focus.c}
 		onclose={() => (tracing = false)}
