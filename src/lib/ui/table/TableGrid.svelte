@@ -43,8 +43,6 @@
 		columnEdges?: readonly number[] | undefined;
 		leastHeight?: ((row: number) => number | undefined) | undefined;
 		semantics?: Semantics | undefined;
-		/** What stays with a row wherever it goes, so that a row that comes between others draws only itself. */
-		rowKey?: ((row: number) => unknown) | undefined;
 	}
 	let {
 		grid,
@@ -68,8 +66,7 @@
 		columnTracks,
 		columnEdges,
 		leastHeight,
-		semantics,
-		rowKey = (row) => row
+		semantics
 	}: Props = $props();
 
 	const total = $derived(widths?.reduce((sum, width) => sum + width, 0) ?? 0);
@@ -104,7 +101,7 @@
 	const drawn = $derived(
 		(last = new DrawnRows(grid, { before: columnTracks ? last : undefined, leastHeight, columnEdges }))
 	);
-	const shared = $derived({ grid, drawn, content, zoom, fractions, offset, semantics, rowKey });
+	const shared = $derived({ grid, drawn, content, zoom, fractions, offset, semantics });
 </script>
 
 <div
@@ -119,7 +116,7 @@
 			: width};{columnTracks ? 'max-width:none' : ''}"
 >
 	{#if rowGutter}
-		{#each drawn.rows as r (rowKey(r))}
+		{#each drawn.rows as r (r)}
 			<div class="row-gutter" style="grid-row:{drawn.line(r) + 2}">{@render rowGutter(r)}</div>
 		{/each}
 		{#if columnGutter}

@@ -46,7 +46,6 @@
 		offset?: number;
 		/** Attributes of a cell where a table is worked on; its cells are then those of a grid. */
 		semantics?: Semantics | undefined;
-		rowKey: (row: number) => unknown;
 	}
 	let {
 		grid,
@@ -65,8 +64,7 @@
 		fractions,
 		hidden = false,
 		offset = 0,
-		semantics,
-		rowKey
+		semantics
 	}: Props = $props();
 
 	/**
@@ -150,7 +148,7 @@
 	style="grid-column:{offset + 1} / -1;grid-row:{offset + 1} / -1;{clip ? `clip-path:${clip};` : ''}"
 >
 	{#if rules}<svelte:element this={"style"}>{rules}</svelte:element>{/if}
-	{#each drawn.cells as { row, cells } (rowKey(row))}
+	{#each drawn.cells as { row, cells } (row)}
 		<div role="row" class="row" aria-rowindex={row + 1}>
 			{#each cells as index (grid.cells[index]!.c)}
 				{@const cell = grid.cells[index]!}

@@ -616,7 +616,6 @@
 			{columnTracks}
 			{columnEdges}
 			{leastHeight}
-			rowKey={(row) => bench.work.rows[row]?.id ?? -row}
 			{semantics}
 			{rowGutter}
 			{columnGutter}
