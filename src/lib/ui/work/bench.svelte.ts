@@ -50,9 +50,6 @@ import { entriesOf, Saving, type Entry, type Loaded } from './saving.svelte.ts';
 export interface BenchData {
 	readonly id: string;
 	readonly index: number;
-	readonly name: string;
-	readonly kind: string;
-	readonly step: number;
 	readonly work: LoadedWork;
 	readonly wears: TableState;
 	readonly fileLook: FileLook | undefined;

@@ -1,4 +1,4 @@
-import { linePath, leavesOf } from '$lib/core/style/leaves.ts';
+import { linePath } from '$lib/core/style/leaves.ts';
 import { partWords } from '$lib/core/style/parts.ts';
 import { LINE_PLACES, type LeafValue, type LinePlace, type LineSettings } from '$lib/core/style/types.ts';
 import { leafWords } from '$lib/core/style/words.ts';
@@ -118,10 +118,5 @@ export class Touching implements PropertyOwner {
 			return !isSet ? 'untouched' : value === 'none' ? 'none' : 'set';
 		};
 		return Object.fromEntries(LINE_PLACES.map((place) => [place, stateOf(place)])) as Record<LinePlace, LineState>;
-	}
-
-	/** How many leaves of the selection are touched, cells and edges. */
-	get count(): number {
-		return this.cells.reduce((sum, { touch }) => sum + (touch ? leavesOf(touch).size : 0), 0);
 	}
 }

@@ -11,7 +11,7 @@ export const load: PageServerLoad = ({ params, url }) =>
 	answer(async () => {
 		const id = readId(params.id, 'document');
 		const index = url.searchParams.has('table') ? readIndex(url, 'table') : 0;
-		const { name, step } = await documentRow(db(), id);
+		const { name } = await documentRow(db(), id);
 		const { base, from, steps, at, entry, state, kind, others } = await loadWork(db(), id, index);
 		const wardrobe = await Wardrobe.load(db());
 		const house = await loadHouse(db());
@@ -20,7 +20,6 @@ export const load: PageServerLoad = ({ params, url }) =>
 			index,
 			name,
 			kind,
-			step,
 			place: entry.place,
 			others,
 			work: { base, from, steps, at },
