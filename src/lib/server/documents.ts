@@ -338,6 +338,7 @@ export async function addStep(
 					'/tables'
 				);
 		const before = await stateAt(trx, id, after);
+		checkWorks(before, tables, drawing !== undefined);
 		// With its drawing, all that its tables wear is said anew: tables may have come and gone.
 		const state: DocumentState = drawing
 			? { tables, drawing: { ...drawing, ...(before.drawing?.file && { file: before.drawing.file }) } }
@@ -347,6 +348,25 @@ export async function addStep(
 		if (document.kind !== 'svg') await rememberCorrections(trx, await openAt(trx, document, state), tables);
 		return { step, state, steps: await stepsOf(trx, id) };
 	});
+}
+
+/**
+ * Work on tables goes its own way, without a step of the document each: whoever saves a document that he saw before
+ * it went on would put it back. Throws ConflictError for that.
+ */
+function checkWorks(
+	{ tables: before }: DocumentState,
+	tables: Readonly<Record<number, TableState>>,
+	isAll: boolean
+): void {
+	const standing = new Set(Object.values(before).map(({ work }) => work));
+	for (const [index, { work }] of Object.entries(tables))
+		// With its drawing, tables may have come and gone, and stand at other places.
+		if (isAll ? work !== undefined && !standing.has(work) : work !== before[Number(index)]?.work)
+			throw new ConflictError(
+				'A table of this document was worked on in another window in the meantime. Load it again to see what is there now.',
+				{ table: Number(index) }
+			);
 }
 
 /** Makes a state the step with this number, in the place of whatever was undone from there on. */

@@ -106,6 +106,29 @@ describe('work on a table', () => {
 		assert.deepEqual(tableOf(await standing(id)), tableOf(work), 'nothing was half stored');
 	});
 
+	it('is not put back by somebody who saves the document as he saw it before', async () => {
+		const { document } = await makeTable(db, { name: 'Seen before', work: emptyTable(3, 2), wears: {} });
+		const start = await standing(document);
+		const { steps, now } = await edit(document, null, start, [(work) => typed(work, 1, 0, 'first')]);
+		const seen = await loadDocument(db, document);
+		const later = await addWorkStep(db, document, 0, {
+			after: steps[0]!,
+			label: 'second',
+			patch: patchBetween(now, typed(now, 1, 1, 'second'))
+		});
+		await assert.rejects(
+			addStep(db, document, seen.step, 'parts', { 0: { ...seen.state.tables[0], partsOff: ['rowBand'] } }),
+			/worked on in another window/
+		);
+		await assert.rejects(
+			addStep(db, document, seen.step, 'parts', { 0: { partsOff: ['rowBand'] } }),
+			/worked on in another window/
+		);
+		assert.equal(text(await standing(document), 1, 1), 'second');
+		await addStep(db, document, seen.step, 'parts', { 0: { work: later.step, partsOff: ['rowBand'] } });
+		assert.equal(text(await standing(document), 1, 1), 'second');
+	});
+
 	it('of a document is in its file, in its own format and in others, and gone with the document’s undo', async () => {
 		const { id: report } = await addDocument(db, 'report.docx', await seasonReport());
 		const start = await standing(report);

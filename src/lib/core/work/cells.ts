@@ -15,15 +15,11 @@ import {
 	withCells,
 	withContent,
 	withText,
+	type Place,
 	type WorkCell,
 	type WorkTable
 } from './table.ts';
 import { joinCells, partAll } from './join.ts';
-
-interface Place {
-	readonly r: number;
-	readonly c: number;
-}
 
 /** Types into a cell. Throws InputError where it is locked. */
 export function typed(work: WorkTable, r: number, c: number, said: string | readonly CellContent[]): WorkTable {

@@ -1,10 +1,5 @@
 import { InputError } from '../errors.ts';
-import { anchorOf, isCovered, tidy, withCells, type Lock, type WorkTable } from './table.ts';
-
-interface Place {
-	readonly r: number;
-	readonly c: number;
-}
+import { anchorOf, isCovered, tidy, withCells, type Place, type Lock, type WorkTable } from './table.ts';
 
 /** Whether a lock forbids a change of a cell's content, or of its look. */
 export const forbids = (lock: Lock | undefined, what: 'content' | 'look'): boolean => lock === what || lock === 'both';

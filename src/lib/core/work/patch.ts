@@ -1,5 +1,5 @@
 import { InputError } from '../errors.ts';
-import { workFault, type WorkRow, type WorkTable } from './table.ts';
+import { checkSize, workFault, type WorkRow, type WorkTable } from './table.ts';
 
 /** Row ids in their order, as stretches of ids that follow each other: first id and how many. */
 type Stretches = readonly (readonly [first: number, count: number])[];
@@ -52,6 +52,7 @@ export function applyPatch(work: WorkTable, { order, rows, rest }: Patch): WorkT
 			)
 		: work.rows.map((row) => put.get(row.id) ?? row);
 	const result: WorkTable = { ...(rest ?? work), rows: next };
+	checkSize(result.rows.length, result.columns.length);
 	const fault = workFault(result);
 	if (fault) throw new InputError('patch', `The change would leave no whole table: ${fault}.`);
 	return result;

@@ -9,6 +9,12 @@ import type { Emu } from '../units.ts';
 import type { Formula } from '../values/formula.ts';
 import { decimalMarkOf, type DecimalMark } from '../values/parse.ts';
 
+/** A slot of a table, by row and column from 0. */
+export interface Place {
+	readonly r: number;
+	readonly c: number;
+}
+
 /** Sides of a slot, on which the touches of edges stand. */
 export const SIDES = ['top', 'bottom', 'start', 'end'] as const;
 export type EdgeSide = (typeof SIDES)[number];

@@ -13,14 +13,10 @@ import {
 	type EdgeSide,
 	type EdgeTouches,
 	type Slot,
+	type Place,
 	type WorkCell,
 	type WorkTable
 } from './table.ts';
-
-interface Place {
-	readonly r: number;
-	readonly c: number;
-}
 
 /** One edge: a side of a slot. */
 export interface Edge extends Place {

@@ -179,6 +179,10 @@ export class TableBench {
 
 	/** Changes the table as one step. What cannot be done is said, and nothing changes. */
 	edit(label: string, change: (work: WorkTable) => WorkTable): boolean {
+		if (this.mine) {
+			notify('Say first which of the two changes is to stand.', 'error');
+			return false;
+		}
 		try {
 			const next = workedOut(withKinds(change(this.work), this.work)).work;
 			if (next !== this.work) this.push(label, this.named(next));
@@ -234,17 +238,17 @@ export class TableBench {
 		if (mine.isOver) {
 			this.push('yours, over a change in another window', mine.work);
 			notify('Another window changed other rows meanwhile; both changes are here.');
-		} else this.mine = mine.work;
+		} else {
+			this.mine = { ...mine.work, nextId: Math.max(mine.work.nextId, this.work.nextId) };
+			this.saving.hold(this.mine);
+		}
 	}
 	/** Decides between what another window did and what was done here; either can be gone back to. */
 	decide(which: 'mine' | 'theirs'): void {
 		const { mine } = this;
 		this.mine = undefined;
-		if (which === 'mine' && mine)
-			this.push('yours, instead of the change in another window', {
-				...mine,
-				nextId: Math.max(mine.nextId, this.work.nextId)
-			});
+		this.saving.hold(undefined);
+		if (which === 'mine' && mine) this.push('yours, instead of the change in another window', mine);
 	}
 
 	/* ---- selecting ---- */

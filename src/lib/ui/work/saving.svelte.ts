@@ -69,8 +69,8 @@ export class Saving {
 	private timer: ReturnType<typeof setTimeout> | undefined;
 	private typing: Kept['typing'];
 	private standing: Entry;
-	/** A decision is waited for; nothing is sent meanwhile. */
-	private isHeld = false;
+	/** What waits for a decision, as a change of what stands. */
+	private held: Kept['changes'] = [];
 
 	constructor(
 		private readonly path: string,
@@ -92,7 +92,6 @@ export class Saving {
 		this.go();
 	}
 	move(to: Entry): void {
-		// A step that is not on the server yet, and is left again, need not go there and back.
 		this.orders.push({ to });
 		this.go();
 	}
@@ -102,6 +101,11 @@ export class Saving {
 		void this.send();
 	}
 
+	/** Keeps what waits for a decision; undefined where nothing does. */
+	hold(work: WorkTable | undefined): void {
+		this.held = work ? [{ label: 'yours, not decided', patch: patchBetween(this.standing.work, work) }] : [];
+		this.keep();
+	}
 	/** Keeps what is being typed; undefined where nothing is. */
 	keepTyping(typing: Kept['typing']): void {
 		this.typing = typing;
@@ -113,6 +117,7 @@ export class Saving {
 				? [{ label: order.entry.label, patch: patchBetween(order.before.work, order.entry.work) }]
 				: [{ label: 'undo', patch: patchBetween(this.standing.work, order.to.work) }]
 		);
+		changes.push(...this.held);
 		try {
 			if (!changes.length && !this.typing) localStorage.removeItem(this.key);
 			else
@@ -147,25 +152,29 @@ export class Saving {
 	}
 
 	private async send(): Promise<void> {
-		if (this.isBusy || this.isHeld) return;
+		if (this.isBusy) return;
 		clearTimeout(this.timer);
 		this.isBusy = true;
 		try {
-			while (this.orders.length && !this.isHeld) {
+			while (this.orders.length) {
 				await this.sendOne(this.orders[0]!);
 				this.fault = undefined;
 				this.waiting = this.orders.length;
 				this.keep();
 			}
 		} catch (error) {
-			if (error instanceof RequestError && error.body.code === 'conflict') await this.meet();
-			else {
-				this.fault = (error as Error).message;
+			try {
+				if (!(error instanceof RequestError && error.body.code === 'conflict')) throw error;
+				await this.meet();
+			} catch (fault) {
+				this.fault = (fault as Error).message;
 				this.timer = setTimeout(() => void this.send(), AGAIN_AFTER);
 			}
 		} finally {
 			this.isBusy = false;
 		}
+		// What was laid over another window's change goes on its way now.
+		if (this.orders.length && !this.fault) void this.send();
 	}
 	private async sendOne(order: Order): Promise<void> {
 		const after = this.standing.id ?? null;
@@ -199,7 +208,6 @@ export class Saving {
 		if (!mine) return this.listener.came(loaded);
 		const own = patchBetween(common, mine);
 		const isOver = areApart(own, patchBetween(common, theirs));
-		this.isHeld = !isOver;
 		this.listener.came(loaded, { work: isOver ? applyPatch(theirs, own) : mine, isOver });
 	}
 
@@ -208,13 +216,13 @@ export class Saving {
 		this.standing = standing;
 		this.orders = [];
 		this.waiting = 0;
-		this.isHeld = false;
+		this.fault = undefined;
 		this.keep();
 	}
 
 	/** Looks whether somebody else changed the table, unless there is something to save. */
 	async look(): Promise<void> {
-		if (!this.isIdle || this.isHeld) return;
+		if (!this.isIdle) return;
 		try {
 			const { isSame } = await call<{ isSame: boolean }>('GET', `${this.path}?after=${this.standing.id ?? ''}`);
 			if (isSame || !this.isIdle) return;
