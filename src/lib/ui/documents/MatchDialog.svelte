@@ -31,7 +31,9 @@
 	const widths = $derived(own.widths?.length ? own.widths : tables[model]!.widths);
 
 	function matched(index: number): TableState {
-		const { style: worn, edition, partsOff, carry, touches, dropsEmphasis } = own;
+		const { style: worn, edition, partsOff, carry, dropsEmphasis } = own;
+		// Touches can come from the table bench, too.
+		const { touches } = stateTable(tables[model]!, own);
 		const rest = without(
 			stateOf(index),
 			'style',
@@ -53,7 +55,7 @@
 			...(partsOff && { partsOff: [...partsOff] }),
 			...(carry && { carry: [...carry] }),
 			...(dropsEmphasis && { dropsEmphasis }),
-			...(withTouches && touches && { touches: touchesWithin(entry.table, touches) }),
+			...(withTouches && touches.length && { touches: touchesWithin(entry.table, touches) }),
 			...(withWidths && {
 				widths: matchWidths({ columns: columns(model), widths }, { columns: columns(index), widths: entry.widths })
 			})
