@@ -41,7 +41,7 @@ describe('a look as inline style', () => {
 			'letter-spacing:1.333px',
 			'line-height:1.500',
 			'text-align:end',
-			'justify-content:flex-end',
+			'align-content:end',
 			'padding:4px 8px 0px 0px',
 			'writing-mode:vertical-rl',
 			'rotate:180deg'
@@ -81,9 +81,13 @@ describe('lines', () => {
 				fc.integer({ min: 1, max: 4 }),
 				fc.integer({ min: 1, max: 7 }),
 				fc.array(fc.integer({ min: -1, max: 3 }), { minLength: 28, maxLength: 28 }),
-				(runs, width, edges) => {
-					const index = (run: number, i: number) => run * width + i;
-					const drawn = strokes(edges, lines, runs, width, index);
+				fc.constantFrom('across' as const, 'down' as const),
+				(runs, width, numbers, direction) => {
+					const edges = Int32Array.from(numbers);
+					const isAcross = direction === 'across';
+					const index = (run: number, i: number) => (isAcross ? run * width + i : i * runs + run);
+					const size = isAcross ? { rows: runs - 1, columns: width } : { rows: width, columns: runs - 1 };
+					const drawn = strokes({ across: edges, down: edges, lines }, size, direction);
 					for (let run = 0; run < runs; run++)
 						for (let i = 0; i < width; i++) {
 							const edge = edges[index(run, i)]!;

@@ -4,6 +4,7 @@ import type { Part } from '../style/parts.ts';
 import type { Aspect, LeafValue, LinePattern } from '../style/types.ts';
 import { parseLength, type Emu } from '../units.ts';
 import { inkHex, traceCell, type Decided, type EdgeResult, type House, type Resolved } from './resolve.ts';
+import type { Structure } from './structure.ts';
 
 export interface Line {
 	readonly pattern: LinePattern;
@@ -201,6 +202,14 @@ export class Interned<T> {
 	}
 }
 
+/** The signature of each cell, by the cell's index; where no cell is merged, cells and slots are one and the same. */
+function cellSignatures({ table, cellSignature }: Structure): Int32Array {
+	if (!table.merged.length) return cellSignature;
+	const signatures = new Int32Array(table.cells.length);
+	table.cells.forEach(({ r, c }, i) => (signatures[i] = cellSignature[r * table.columns + c]!));
+	return signatures;
+}
+
 /**
  * The appearance of a resolved table. Aspects that the table does not carry are taken from `kept`, what the
  * table looked like before, and touches lie over them (engine §11, *Carry*).
@@ -225,7 +234,7 @@ export function appearanceOf(resolved: Resolved, kept?: Appearance): Appearance 
 	});
 	const carried = new Set(table.carry);
 	const notCarried = LOOK_FIELDS.filter((field) => !carried.has(FIELD_ASPECT[field]));
-	const cellLook = Int32Array.from(table.cells, ({ r, c }) => structure.cellSignature[r * table.columns + c]!);
+	const cellLook = cellSignatures(structure);
 	if (!kept || notCarried.length === 0)
 		return { cellLook, looks, across: structure.across, down: structure.down, lines };
 

@@ -126,24 +126,12 @@ export function marksOf(
 			drawn.push({ cell: i, marks, tables: inner });
 	});
 	const place = (value: number) => Math.min(Math.max(value, from), to);
-	for (const { at, from: start, to: stop, line } of strokes(
-		appearance.across,
-		appearance.lines,
-		table.rows + 1,
-		table.columns,
-		(r, c) => r * table.columns + c
-	)) {
+	for (const { at, from: start, to: stop, line } of strokes(appearance, table, 'across')) {
 		const where = tops[at]!;
 		if (!line || where < from || where > to || (isHeaded && where === from)) continue;
 		lines.push({ kind: 'line', x1: x + lefts[start]!, x2: x + lefts[stop]!, y1: where + dy, y2: where + dy, line });
 	}
-	for (const { at, from: start, to: stop, line } of strokes(
-		appearance.down,
-		appearance.lines,
-		table.columns + 1,
-		table.rows,
-		(c, r) => r * (table.columns + 1) + c
-	)) {
+	for (const { at, from: start, to: stop, line } of strokes(appearance, table, 'down')) {
 		const y1 = place(tops[start]!);
 		const y2 = place(tops[stop]!);
 		if (line && y2 > y1)

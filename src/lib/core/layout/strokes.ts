@@ -1,4 +1,4 @@
-import type { Line } from '../cascade/look.ts';
+import type { Appearance, Line } from '../cascade/look.ts';
 
 /** A stretch of edges that show the same line. Rows and columns are grid lines, from 0. */
 export interface Stroke {
@@ -9,30 +9,35 @@ export interface Stroke {
 	readonly line: Line | null;
 }
 
-/** Joins unit edges that show the same line to strokes; `width` is the number of edges in each run of `edges`. */
+/** Joins the unit edges between rows (`across`) or between columns (`down`) that show the same line; by line, then along it. */
 export function strokes(
-	edges: ArrayLike<number>,
-	lines: readonly (Line | null)[],
-	runs: number,
-	width: number,
-	index: (run: number, i: number) => number
+	appearance: Pick<Appearance, 'across' | 'down' | 'lines'>,
+	{ rows, columns }: { readonly rows: number; readonly columns: number },
+	direction: 'across' | 'down'
 ): Stroke[] {
+	const { [direction]: edges, lines } = appearance;
+	const isAcross = direction === 'across';
+	const [runs, length] = isAcross ? [rows + 1, columns] : [columns + 1, rows];
+	const [toNextRun, toNextEdge] = isAcross ? [columns, 1] : [1, columns + 1];
+	const lineOf = (edge: number) => (edge < 0 ? undefined : lines[edge]);
 	const out: Stroke[] = [];
 	for (let at = 0; at < runs; at++) {
+		let place = at * toNextRun;
+		let edge = edges[place]!;
+		let line = lineOf(edge);
 		let from = 0;
-		let current: Line | null | undefined;
-		const flush = (to: number) => {
-			if (current !== undefined && current?.pattern !== 'none') out.push({ at, from, to, line: current });
-		};
-		for (let i = 0; i < width; i++) {
-			const edge = edges[index(at, i)]!;
-			const line = edge < 0 ? undefined : lines[edge];
-			if (i > 0 && line === current) continue;
-			if (i > 0) flush(i);
+		for (let i = 1; i <= length; i++) {
+			place += toNextEdge;
+			if (i < length) {
+				const next = edges[place]!;
+				if (next === edge) continue;
+				edge = next;
+				if (lineOf(edge) === line) continue;
+			}
+			if (line !== undefined && line?.pattern !== 'none') out.push({ at, from, to: i, line });
 			from = i;
-			current = line;
+			line = lineOf(edge);
 		}
-		flush(width);
 	}
 	return out;
 }

@@ -304,16 +304,7 @@ function groupOf(
 	const { appearance } = laid.input;
 	const edges = (which: 'across' | 'down') => {
 		const isAcross = which === 'across';
-		const found = isAcross
-			? strokes(appearance.across, appearance.lines, table.rows + 1, table.columns, (r, c) => r * table.columns + c)
-			: strokes(
-					appearance.down,
-					appearance.lines,
-					table.columns + 1,
-					table.rows,
-					(c, r) => r * (table.columns + 1) + c
-				);
-		return found.map(({ at, from, to, line }) => {
+		return strokes(appearance, table, which).map(({ at, from, to, line }) => {
 			if (!line) return '';
 			const [a, b] = isAcross
 				? ([

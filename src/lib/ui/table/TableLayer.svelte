@@ -79,8 +79,8 @@
 	/** Numbers, so that a grid in which only words changed draws no line again. */
 	const rows = $derived(grid.rows);
 	const columns = $derived(grid.columns);
-	const across = $derived(strokes(appearance.across, appearance.lines, rows + 1, columns, (r, c) => r * columns + c));
-	const down = $derived(strokes(appearance.down, appearance.lines, columns + 1, rows, (c, r) => r * (columns + 1) + c));
+	const across = $derived(strokes(appearance, { rows, columns }, 'across'));
+	const down = $derived(strokes(appearance, { rows, columns }, 'down'));
 	/** Only the lines of rows that are drawn. */
 	const acrossDrawn = $derived(drawn.across(across));
 	const downDrawn = $derived(drawn.down(down));
@@ -92,12 +92,94 @@
 		(run.position ? `vertical-align:${run.position};font-size:.75em;` : '');
 
 	/** A figure cut at its decimal mark, so that the marks of a column line up. */
-	function figure(text: string): [string, string] | undefined {
-		const match = /^(.*\d)([.,]\d+\D*)$/.exec(text);
-		if (match) return [match[1]!, match[2]!];
-		const whole = /^(.*\d)(\D*)$/.exec(text);
-		return whole ? [whole[1]!, whole[2]!] : undefined;
+	function figureOf(text: string): readonly [whole: string, fraction: string] | undefined {
+		const match = /^(.*\d)([.,]\d+\D*)$/.exec(text) ?? /^(.*\d)(\D*)$/.exec(text);
+		return match ? [match[1]!, match[2]!] : undefined;
 	}
+
+	/** What the element of a cell is and says. */
+	interface CellView {
+		readonly index: number;
+		readonly c: number;
+		readonly classes: string;
+		readonly style: string;
+		readonly role: string;
+		readonly id: string | undefined;
+		readonly colIndex: number | undefined;
+		readonly isReadOnly: boolean | undefined;
+		readonly description: string | undefined;
+		readonly colSpan: number | undefined;
+		readonly rowSpan: number | undefined;
+		readonly isSelected: boolean | undefined;
+		readonly tabIndex: number | undefined;
+		/** The words of a cell that is one plain paragraph; cut in two where it lines up on its decimal mark. */
+		readonly text: string | undefined;
+		readonly fraction: string | undefined;
+		/** Whatever else it holds. */
+		readonly pieces: readonly CellContent[] | undefined;
+		readonly isDecimal: boolean;
+	}
+	function viewOf(index: number): CellView {
+		const { r, c, rows, cols, text } = grid.cells[index]!;
+		const look = appearance.cellLook[index]!;
+		const isPicked = picked === index;
+		const isDecimal = appearance.looks[look]!.h === 'decimal';
+		const pieces = content ? (content[index] ?? []) : undefined;
+		const words = pieces ? plainWords(pieces) : text;
+		const figure = isDecimal && pieces && words ? figureOf(words) : undefined;
+		return {
+			index,
+			c,
+			classes:
+				`${id}-${look}` +
+				(spotlight && !spotlight(index) ? ' dim' : '') +
+				(isPicked ? (pickedSide ? ` side-${pickedSide}` : ' picked') : ''),
+			style:
+				`grid-area:${drawn.line(r) + 1} / ${c + 1} / span ${drawn.span(r, r + rows)} / span ${cols};` +
+				(isSmall ? styles[look] : ''),
+			role: semantics ? semantics.role(index) : onpick ? 'gridcell' : 'cell',
+			id: semantics?.id(index),
+			colIndex: semantics ? c + 1 : undefined,
+			isReadOnly: semantics?.isReadOnly(index),
+			description: semantics?.description(index),
+			colSpan: cols > 1 ? cols : undefined,
+			rowSpan: rows > 1 ? rows : undefined,
+			isSelected: semantics ? semantics.isSelected(index) : onpick ? isPicked : undefined,
+			tabIndex: onpick && !hidden ? (isPicked || (picked === undefined && index === 0) ? 0 : -1) : undefined,
+			text: figure ? figure[0] : words,
+			fraction: figure?.[1],
+			pieces: words === undefined ? pieces : undefined,
+			isDecimal
+		};
+	}
+	/** The words of a cell that is one paragraph without emphasis. */
+	function plainWords(pieces: readonly CellContent[]): string | undefined {
+		const [piece] = pieces;
+		if (pieces.length !== 1 || !piece || !('runs' in piece) || piece.runs.length > 1) return undefined;
+		const [run] = piece.runs;
+		return !run ? '' : runStyle(run) ? undefined : run.text;
+	}
+
+	/** Views of the cells of the rows that are drawn. One that says what it said is the same object: only changed cells are drawn again. */
+	let known: ReadonlyMap<number, CellView> = new Map();
+	const views = $derived.by(() => {
+		const next = new Map<number, CellView>();
+		const shown = drawn.cells.map(({ row, cells }) => ({
+			row,
+			cells: cells.map((index) => {
+				const view = viewOf(index);
+				const slot = row * columns + view.c;
+				const before = known.get(slot);
+				const kept = before && isSame(before, view) ? before : view;
+				next.set(slot, kept);
+				return kept;
+			})
+		}));
+		known = next;
+		return shown;
+	});
+	const isSame = (a: CellView, b: CellView): boolean =>
+		(Object.keys(a) as (keyof CellView)[]).every((key) => a[key] === b[key]);
 
 	/** How close to a cell's side a pointer picks the edge, in pixels. */
 	const REACH = 3.5;
@@ -113,7 +195,11 @@
 		// A click by keyboard or program has no place.
 		return event.detail > 0 && distance <= REACH ? side : undefined;
 	}
+	function pick(event: MouseEvent, index: number) {
+		if (!hidden) onpick?.(index, sideAt(event));
+	}
 	function keydown(event: KeyboardEvent, index: number) {
+		if (!onpick || hidden) return;
 		const cell = grid.cells[index]!;
 		const move: Record<string, [number, number]> = {
 			ArrowUp: [cell.r - 1, cell.c],
@@ -123,7 +209,7 @@
 		};
 		if (event.key === 'Enter' || event.key === ' ') {
 			event.preventDefault();
-			onpick?.(index);
+			onpick(index);
 		} else if (move[event.key]) {
 			const [r, c] = move[event.key]!;
 			if (r < 0 || c < 0 || r >= grid.rows || c >= grid.columns) return;
@@ -148,43 +234,34 @@
 	style="grid-column:{offset + 1} / -1;grid-row:{offset + 1} / -1;{clip ? `clip-path:${clip};` : ''}"
 >
 	{#if rules}<svelte:element this={"style"}>{rules}</svelte:element>{/if}
-	{#each drawn.cells as { row, cells } (row)}
+	{#each views as { row, cells } (row)}
 		<div role="row" class="row" aria-rowindex={row + 1}>
-			{#each cells as index (grid.cells[index]!.c)}
-				{@const cell = grid.cells[index]!}
-				{@const look = appearance.cellLook[index]!}
+			{#each cells as view (view.c)}
 				<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 				<div
-					class="cell {id}-{look}"
-					class:dim={spotlight && !spotlight(index)}
-					class:picked={picked === index && !pickedSide}
-					class:side-top={picked === index && pickedSide === 'top'}
-					class:side-bottom={picked === index && pickedSide === 'bottom'}
-					class:side-start={picked === index && pickedSide === 'start'}
-					class:side-end={picked === index && pickedSide === 'end'}
-					role={semantics ? semantics.role(index) : onpick ? 'gridcell' : 'cell'}
-					id={semantics?.id(index)}
-					aria-colindex={semantics ? cell.c + 1 : undefined}
-					aria-readonly={semantics?.isReadOnly(index)}
-					aria-description={semantics?.description(index)}
-					data-cell={hidden ? undefined : index}
-					aria-colspan={cell.cols > 1 ? cell.cols : undefined}
-					aria-rowspan={cell.rows > 1 ? cell.rows : undefined}
-					aria-selected={semantics ? semantics.isSelected(index) : onpick ? picked === index : undefined}
-					tabindex={onpick && !hidden
-						? picked === index || (picked === undefined && index === 0)
-							? 0
-							: -1
-						: undefined}
-					onclick={onpick && !hidden ? (event) => onpick(index, sideAt(event)) : undefined}
-					onkeydown={onpick && !hidden ? (event) => keydown(event, index) : undefined}
-					style="grid-area:{drawn.line(cell.r) + 1} / {cell.c + 1} / span {drawn.span(
-						cell.r,
-						cell.r + cell.rows
-					)} / span {cell.cols};{isSmall ? styles[look] : ''}"
+					class="cell {view.classes}"
+					role={view.role}
+					id={view.id}
+					aria-colindex={view.colIndex}
+					aria-readonly={view.isReadOnly}
+					aria-description={view.description}
+					data-cell={hidden ? undefined : view.index}
+					aria-colspan={view.colSpan}
+					aria-rowspan={view.rowSpan}
+					aria-selected={view.isSelected}
+					tabindex={view.tabIndex}
+					onclick={(event) => pick(event, view.index)}
+					onkeydown={(event) => keydown(event, view.index)}
+					style={view.style}
 				>
-					{#if content}
-						{#each content[index] ?? [] as piece, i (i)}
+					{#if view.fraction !== undefined}
+						<p class="figure">
+							{view.text}<span class="fraction" style="min-width:{fractions[view.c]}ch">{view.fraction}</span>
+						</p>
+					{:else if view.text !== undefined}
+						<p>{view.text}&ZeroWidthSpace;</p>
+					{:else}
+						{#each view.pieces as piece, i (i)}
 							{#if 'nested' in piece}
 								{@render nested?.(piece.nested)}
 							{:else if 'picture' in piece}
@@ -194,10 +271,10 @@
 									alt={alternative}
 									style="width:{fits === 'cell' ? '100%' : `${(toPixels(width) * zoom).toFixed(1)}px`}"
 								/>
-							{:else if piece.runs.length === 1 && appearance.looks[look]!.h === 'decimal' && figure(piece.runs[0]!.text)}
-								{@const [whole, fraction] = figure(piece.runs[0]!.text)!}
+							{:else if view.isDecimal && piece.runs.length === 1 && figureOf(piece.runs[0]!.text)}
+								{@const [whole, fraction] = figureOf(piece.runs[0]!.text)!}
 								<p class="figure" style={runStyle(piece.runs[0]!)}>
-									{whole}<span class="fraction" style="min-width:{fractions[cell.c]}ch">{fraction}</span>
+									{whole}<span class="fraction" style="min-width:{fractions[view.c]}ch">{fraction}</span>
 								</p>
 							{:else}
 								<p>
@@ -205,8 +282,6 @@
 								</p>
 							{/if}
 						{/each}
-					{:else}
-						<p>{cell.text}&ZeroWidthSpace;</p>
 					{/if}
 				</div>
 			{/each}
@@ -265,15 +340,16 @@
 		display: contents;
 	}
 	.cell {
-		display: flex;
 		min-width: 0;
-		flex-direction: column;
 		font-variant-numeric: tabular-nums;
 		overflow-wrap: break-word;
 	}
 	.cell p {
 		margin: 0;
 		white-space: pre-line;
+	}
+	.cell img {
+		display: block;
 	}
 	.cell p.figure {
 		white-space: nowrap;

@@ -4,7 +4,7 @@ import { toPixels, type Emu } from '$lib/core/units.ts';
 
 const px = (length: Emu | number, zoom: number) => `${Number((toPixels(length as Emu) * zoom).toFixed(3))}px`;
 const ALIGN = { start: 'start', middle: 'center', end: 'end', justify: 'justify', decimal: 'end' } as const;
-const PLACE = { top: 'flex-start', middle: 'center', bottom: 'flex-end' } as const;
+const PLACE = { top: 'start', middle: 'center', bottom: 'end' } as const;
 const CASE = {
 	none: '',
 	upper: 'text-transform:uppercase;',
@@ -30,7 +30,7 @@ export function cellStyle(look: Look, zoom: number): string {
 		UNDERLINE[look.underline ?? 'none'] +
 		CASE[look.case ?? 'none'] +
 		(look.tracking ? `letter-spacing:${px(look.tracking, zoom)};` : '') +
-		`line-height:${(1.25 * (look.lineHeight ?? 1)).toFixed(3)};text-align:${ALIGN[look.h ?? 'start']};justify-content:${PLACE[look.v ?? 'top']};padding:${margins};` +
+		`line-height:${(1.25 * (look.lineHeight ?? 1)).toFixed(3)};text-align:${ALIGN[look.h ?? 'start']};align-content:${PLACE[look.v ?? 'top']};padding:${margins};` +
 		(look.rotate ? `writing-mode:vertical-rl;${look.rotate === 270 ? 'rotate:180deg;' : ''}` : '') +
 		diagonals(look, zoom)
 	);

@@ -3,7 +3,7 @@
 	import { COLUMN_KINDS, roleFamily, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
 	import { emptied, pasted } from '$lib/core/work/cells.ts';
 	import { insertRows, moveLines } from '$lib/core/work/lines.ts';
-	import { anchorOf, isCovered, type WorkCell } from '$lib/core/work/table.ts';
+	import { anchorOf, isCovered, type WorkCell, type WorkRow } from '$lib/core/work/table.ts';
 	import { isTouched } from '$lib/core/work/touches.ts';
 	import { emu, toPixels, type Emu } from '$lib/core/units.ts';
 	import { roleTone, rolesToChoose, roleWords } from '../documents/roles.ts';
@@ -48,17 +48,28 @@
 	/** Tables longer than this have columns of a fixed width: those that nobody gave one, about as wide as their longest text. */
 	const LONG = 60;
 	const LETTER = 7;
+	/** How many letters the longest text of each column has. */
+	const longest = $derived.by(() => {
+		const most = new Uint32Array(columns);
+		if (rows > LONG)
+			for (const row of bench.work.rows) lengthsOf(row).forEach((length, c) => length > most[c]! && (most[c] = length));
+		return most;
+	});
+	const lengths = new WeakMap<WorkRow, Uint32Array>();
+	function lengthsOf(row: WorkRow): Uint32Array {
+		let known = lengths.get(row);
+		if (!known) {
+			known = Uint32Array.from(row.cells, (slot) => (isCovered(slot) || (slot.cols ?? 1) > 1 ? 0 : slot.text.length));
+			lengths.set(row, known);
+		}
+		return known;
+	}
 	const widths = $derived(
 		bench.work.columns.map(({ width }, c) => {
 			if (sizing?.axis === 'columns' && sizing.line === c) return sizing.size;
 			if (width) return toPixels(width);
 			if (rows <= LONG) return undefined;
-			let longest = 0;
-			for (const { cells } of bench.work.rows) {
-				const slot = cells[c]!;
-				if (!isCovered(slot) && (slot.cols ?? 1) === 1) longest = Math.max(longest, slot.text.length);
-			}
-			return Math.min(240, Math.max(72, longest * LETTER + 28));
+			return Math.min(240, Math.max(72, longest[c]! * LETTER + 28));
 		})
 	);
 	const columnTracks = $derived(
