@@ -55,19 +55,19 @@ export async function benchWork({ origin, driver, send, say }) {
 		window.press = (words) => [...document.querySelectorAll('aside button')].find((button) => button.textContent.trim() === words).click();
 		window.key = (key, more = {}) => table().dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true, ...more }));
 	`);
-	const times = async (act, each = async () => {}) => {
-		const took = [];
-		for (let i = 0; i < TIMES; i++) {
-			took.push(await run(`const done = arguments[arguments.length - 1]; painted(() => { ${act} }).then(done)`, i));
-			await each(i);
-			await driver.sleep(60);
+	const shown = (act) => run(`const done = arguments[arguments.length - 1]; painted(() => { ${act} }).then(done)`);
+	const UNDO = `dispatchEvent(new KeyboardEvent('keydown', { key: 'z', ctrlKey: true, bubbles: true, cancelable: true }))`;
+	/** Does something and takes it back, over and over; how long each took. */
+	const times = async (act, count = TIMES) => {
+		const [done, undone] = [[], []];
+		for (let i = 0; i < count; i++) {
+			done.push(await shown(act));
+			await driver.sleep(100);
+			undone.push(await shown(UNDO));
+			await driver.sleep(100);
 		}
-		return took;
+		return { done, undone };
 	};
-	const undo = () =>
-		driver.executeScript(
-			`dispatchEvent(new KeyboardEvent('keydown', { key: 'z', ctrlKey: true, bubbles: true, cancelable: true }))`
-		);
 
 	const cells = await driver.executeScript(`return document.querySelectorAll('[data-cell]').length`);
 	console.log(
@@ -79,47 +79,41 @@ export async function benchWork({ origin, driver, send, say }) {
 	);
 	await driver.actions().sendKeys(Key.F2).perform();
 	await driver.sleep(200);
-	const letters = await times(`document.execCommand('insertText', false, 'x')`);
+	const letters = [];
+	for (let i = 0; i < TIMES; i++) {
+		letters.push(await shown(`document.execCommand('insertText', false, 'x')`));
+		await driver.sleep(60);
+	}
 	say('a letter typed in a cell', letters, 17);
 	await driver.actions().sendKeys(Key.ESCAPE).perform();
 	await driver.sleep(200);
 
-	const committed = await times(`key('Delete')`, undo);
-	say('a cell emptied, and all that follows from it', committed, 50);
-	await driver.sleep(500);
-	const inserted = await times(`press('Add below')`, undo);
-	say('a row inserted', inserted, 50);
-	await driver.executeScript(`press('Add below')`);
-	const undone = [];
-	for (let i = 0; i < TIMES; i++) {
-		undone.push(
-			await run(
-				`const done = arguments[arguments.length - 1]; painted(() => dispatchEvent(new KeyboardEvent('keydown', { key: 'z', ctrlKey: true, shiftKey: arguments[0] % 2 === 1, bubbles: true, cancelable: true }))).then(done)`,
-				i
-			)
-		);
-		await driver.sleep(60);
-	}
-	say('a row taken back or made again', undone, 50);
+	const emptied = await times(`key('Delete')`);
+	say('a cell emptied, and all that follows from it', emptied.done, 50);
+	say('that taken back', emptied.undone, 50);
+	const inserted = await times(`press('Add below')`);
+	say('a row inserted', inserted.done, 50);
+	say('that taken back', inserted.undone, 50);
 
 	await driver.executeScript(
 		`[...document.querySelectorAll('[role=tab]')].find((tab) => tab.textContent === 'Figures').click()`
 	);
 	await driver.sleep(200);
 	await driver.findElement(By.xpath(`//button[starts-with(normalize-space(), 'By “')]`)).click();
-	const sorted = await times(`press('Sort')`, undo);
-	say('2,000 rows sorted', sorted, 200);
+	const sorted = await times(`press('Sort')`);
+	say('2,000 rows sorted', sorted.done, 200);
+	say('that taken back', sorted.undone, 200);
 
-	const pasted = [];
-	for (let i = 0; i < 10; i++) {
-		pasted.push(
-			await run(`const done = arguments[arguments.length - 1];
-				const data = new DataTransfer();
-				data.setData('text/plain', Array.from({ length: 1000 }, (_, r) => Array.from({ length: 20 }, (_, c) => 'p' + r + '.' + c).join('\\t')).join('\\n'));
-				painted(() => table().dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))).then(done)`)
-		);
-		await undo();
-		await driver.sleep(400);
-	}
-	say('20,000 cells pasted', pasted, 1_000);
+	await driver.executeScript(`
+		window.clip = Array.from({ length: 1000 }, (_, r) => Array.from({ length: 20 }, (_, c) => 'p' + r + '.' + c).join('\\t')).join('\\n');
+		window.paste = () => {
+			const data = new DataTransfer();
+			data.setData('text/plain', clip);
+			table().dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+		};`);
+	const pasted = await times('paste()');
+	say('20,000 cells pasted', pasted.done, 1_000);
+	say('that taken back', pasted.undone, 1_000);
+	const megabytes = await driver.executeScript(`return performance.memory.usedJSHeapSize / 2 ** 20`);
+	console.log(`        memory of the page after ${(8 * TIMES).toLocaleString('en')} edits: ${megabytes.toFixed(0)} MB`);
 }

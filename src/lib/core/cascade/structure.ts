@@ -201,7 +201,7 @@ export function structureOf(table: Table, style: FlatStyle): Structure {
 			touched
 		}));
 
-	// The regular part: a row's class and a column's class decide everything.
+	// The regular part: a row's class and a column's class decide everything. Rows of a class are copies of one.
 	const cellSignature = new Int32Array(rows * columns);
 	const across = new Int32Array((rows + 1) * columns);
 	const down = new Int32Array(rows * (columns + 1));
@@ -209,6 +209,7 @@ export function structureOf(table: Table, style: FlatStyle): Structure {
 	const signatureTable = rowClasses.items.map((_, rowKind) =>
 		Int32Array.from(columnClasses.items, (_, columnKind) => plain(rowKind, columnKind))
 	);
+	const cellRows = signatureTable.map((row) => columnClass.map((kind) => row[kind]!));
 	const boundaries = new Numbering<{ before: number; after: number; same: boolean }>();
 	const columnBoundary = Int32Array.from({ length: columns + 1 }, (_, c) => {
 		const before = c > 0 ? columnClass[c - 1]! : -1;
@@ -216,31 +217,28 @@ export function structureOf(table: Table, style: FlatStyle): Structure {
 		const same = c > 0 && c < columns && columnStripes.instance[c - 1] === columnStripes.instance[c];
 		return boundaries.number(`${before},${after},${same}`, () => ({ before, after, same }));
 	});
-	const downTable = signatureTable.map((row) =>
-		Int32Array.from(boundaries.items, ({ before, after, same }) =>
+	const downRows = signatureTable.map((row) => {
+		const byBoundary = boundaries.items.map(({ before, after, same }) =>
 			edge(false, before < 0 ? -1 : row[before]!, after < 0 ? -1 : row[after]!, true, same)
-		)
-	);
-	const acrossTables = new Numbering<Int32Array>();
+		);
+		return columnBoundary.map((boundary) => byBoundary[boundary]!);
+	});
+	const acrossRows = new Numbering<Int32Array>();
+	const outside = rowClasses.items.length;
 	for (let r = 0; r <= rows; r++) {
-		const before = r > 0 ? signatureTable[rowClass[r - 1]!] : undefined;
-		const after = r < rows ? signatureTable[rowClass[r]!] : undefined;
+		const before = r > 0 ? rowClass[r - 1]! : outside;
+		const after = r < rows ? rowClass[r]! : outside;
 		const same = r > 0 && r < rows && rowStripes.instance[r - 1] === rowStripes.instance[r];
-		const table =
-			acrossTables.items[
-				acrossTables.number(`${r > 0 ? rowClass[r - 1] : -1},${r < rows ? rowClass[r] : -1},${same}`, () =>
-					Int32Array.from({ length: kinds }, (_, kind) =>
-						edge(true, before ? before[kind]! : -1, after ? after[kind]! : -1, same, true)
-					)
-				)
-			]!;
-		const place = r * columns;
-		for (let c = 0; c < columns; c++) across[place + c] = table[columnClass[c]!]!;
-		if (!after) continue;
-		for (let c = 0; c < columns; c++) cellSignature[place + c] = after[columnClass[c]!]!;
-		const downRow = downTable[rowClass[r]!]!;
-		const downPlace = r * (columns + 1);
-		for (let c = 0; c <= columns; c++) down[downPlace + c] = downRow[columnBoundary[c]!]!;
+		const row = acrossRows.number((before * (outside + 1) + after) * 2 + Number(same), () => {
+			const byKind = Int32Array.from({ length: kinds }, (_, kind) =>
+				edge(true, signatureTable[before]?.[kind] ?? -1, signatureTable[after]?.[kind] ?? -1, same, true)
+			);
+			return columnClass.map((kind) => byKind[kind]!);
+		});
+		across.set(acrossRows.items[row]!, r * columns);
+		if (r === rows) break;
+		cellSignature.set(cellRows[after]!, r * columns);
+		down.set(downRows[after]!, r * (columns + 1));
 	}
 
 	// The irregular part: merged cells, cells that rules hit, touches.

@@ -303,6 +303,15 @@ function usedSamples(texts: readonly string[]): readonly string[] {
 	return texts.flatMap((text) => written(text)?.digits ?? []).filter((digits) => !/%/.test(digits));
 }
 
+/** What works a cell out, in words; undefined for one that is typed. */
+export function workedOutBy({ rows, columns }: WorkTable, r: number, c: number): string | undefined {
+	const { role, cells } = rows[r]!;
+	const { formula, across } = columns[c]!;
+	if (role === 'body') return formula ? 'by its column’s formula' : across && 'from its row';
+	const slot = cells[c]!;
+	return !isCovered(slot) && slot.total ? 'from its column' : undefined;
+}
+
 /** Columns whose cells depend on a column, straight or through others. */
 export function dependents(work: WorkTable, c: number): Set<number> {
 	const names = tableOf(work).columnInfo.map(({ name }) => name);

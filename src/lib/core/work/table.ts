@@ -3,7 +3,7 @@ import { columnName } from '../recognise/recognise.ts';
 import { settingsOf, leavesOf } from '../style/leaves.ts';
 import { ASPECTS, type Aspect, type LineSettings, type PartSettings } from '../style/types.ts';
 import type { CellContent, CellPicture } from '../table/content.ts';
-import { createGrid, type Grid, type Span, type Table, type Touch } from '../table/grid.ts';
+import { createGrid, type Cell, type Grid, type Span, type Table, type Touch } from '../table/grid.ts';
 import { roleFamily, type ColumnKind, type RowRole } from '../table/roles.ts';
 import type { Emu } from '../units.ts';
 import type { Formula } from '../values/formula.ts';
@@ -296,50 +296,49 @@ export function workFault(work: WorkTable): string | undefined {
 	return undefined;
 }
 
-const tables = new WeakMap<WorkTable, Table>();
+/** The tables that were asked for last: few, for each takes much more room than its work. */
+const recent: { readonly work: WorkTable; readonly table: Table }[] = [];
+const MOST_RECENT = 4;
 
-/** The table as styles see it: grid, roles, kinds, touches. Asked again, the same. */
+/** The table as styles see it: grid, roles, kinds, touches. Asked again soon, the same. */
 export function tableOf(work: WorkTable): Table {
-	let known = tables.get(work);
+	let known = recent.find((one) => one.work === work);
 	if (!known) {
-		known = makeTable(work, last);
-		last = { work, table: known };
-		tables.set(work, known);
+		// Most edits change a row or two of the table before, and its other cells stay.
+		known = { work, table: makeTable(work, recent[0]) };
+		recent.unshift(known);
+		recent.length = Math.min(recent.length, MOST_RECENT);
 	}
-	return known;
+	return known.table;
 }
-/** The table that was made last: most edits change a row or two of it, and its other cells stay. */
-let last: { readonly work: WorkTable; readonly table: Table } | undefined;
 
-/** The grid of a table that differs from another in some rows' texts only; undefined where more changed. */
-function gridAfter(work: WorkTable, before: typeof last): Grid | undefined {
-	if (!before || before.work.rows.length !== work.rows.length || before.work.columns.length !== work.columns.length)
-		return undefined;
-	if (joinedCells(work).length || before.table.merged.length) return undefined;
-	const { rows, columns, slots, merged } = before.table;
-	const cells = [...before.table.cells];
-	let changed = 0;
-	for (const [r, row] of work.rows.entries()) {
-		if (row === before.work.rows[r]) continue;
-		if (++changed > MOST_CHANGED) return undefined;
-		row.cells.forEach((slot, c) => {
-			const at = r * columns + c;
-			const text = isCovered(slot) ? '' : slot.text;
-			if (cells[at]!.text !== text) cells[at] = { r, c, rows: 1, cols: 1, text };
-		});
-	}
-	return { rows, columns, slots, merged, cells };
-}
-/** With more rows changed than that, a grid is as soon made anew. */
-const MOST_CHANGED = 500;
-
-function makeTable(work: WorkTable, before: typeof last): Table {
-	const grid =
-		gridAfter(work, before) ??
-		createGrid(
+/** The grid of a table; cells of rows that stand in `before` where they stand now stay the same objects. */
+function gridOf(work: WorkTable, before: (typeof recent)[number] | undefined): Grid {
+	const spans = joinedCells(work);
+	if (spans.length)
+		return createGrid(
 			work.rows.map(({ cells }) => cells.map((slot) => (isCovered(slot) ? null : slot.text))),
-			joinedCells(work)
+			spans
 		);
+	const [rows, columns] = [work.rows.length, work.columns.length];
+	const known = before?.work.columns.length === columns && !before.table.merged.length ? before : undefined;
+	const cells = Array<Cell>(rows * columns);
+	let at = 0;
+	work.rows.forEach((row, r) => {
+		if (row === known?.work.rows[r]) {
+			for (const end = at + columns; at < end; at++) cells[at] = known.table.cells[at]!;
+			return;
+		}
+		row.cells.forEach((slot, c) => {
+			cells[at++] = { r, c, rows: 1, cols: 1, text: (slot as WorkCell).text };
+		});
+	});
+	const slots = known?.table.rows === rows ? known.table.slots : new Int32Array(cells.length).map((_, i) => i);
+	return { rows, columns, cells, slots, merged: [] };
+}
+
+function makeTable(work: WorkTable, before: (typeof recent)[number] | undefined): Table {
+	const grid = gridOf(work, before);
 	const roles = work.rows.map(({ role }) => role);
 	const headers = roles.flatMap((role, r) => (roleFamily(role) === 'header' ? [r] : []));
 	return {

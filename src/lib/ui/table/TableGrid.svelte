@@ -4,9 +4,9 @@
 	import type { Side } from '$lib/core/cascade/resolve.ts';
 	import type { Grid } from '$lib/core/table/grid.ts';
 	import { toPixels, type Emu } from '$lib/core/units.ts';
-	import type { CellContent } from '$lib/core/table/content.ts';
+	import { fractionsOf } from './fractions.ts';
 	import { DrawnRows, GUTTER } from './rows.svelte.ts';
-	import TableLayer, { type Semantics } from './TableLayer.svelte';
+	import TableLayer, { type ContentOf, type Semantics } from './TableLayer.svelte';
 
 	/**
 	 * Draws a table from its resolved look: cards, specimens and documents all use this, so that what is seen is what is
@@ -17,8 +17,7 @@
 		appearance: Appearance;
 		before?: Appearance | undefined;
 		wipe?: number;
-		/** By cell. */
-		content?: { readonly [cell: number]: readonly CellContent[] | undefined };
+		content?: ContentOf | undefined;
 		widths?: readonly Emu[] | undefined;
 		zoom?: number;
 		guides?: boolean;
@@ -43,6 +42,10 @@
 		columnEdges?: readonly number[] | undefined;
 		leastHeight?: ((row: number) => number | undefined) | undefined;
 		semantics?: Semantics | undefined;
+		/** Letters from the decimal mark on, by column; counted where they are not given. */
+		fractions?: readonly number[] | undefined;
+		/** What a row is known by, wherever it stands. */
+		rowKey?: ((row: number) => number) | undefined;
 	}
 	let {
 		grid,
@@ -66,7 +69,9 @@
 		columnTracks,
 		columnEdges,
 		leastHeight,
-		semantics
+		semantics,
+		fractions,
+		rowKey
 	}: Props = $props();
 
 	const total = $derived(widths?.reduce((sum, width) => sum + width, 0) ?? 0);
@@ -80,28 +85,14 @@
 	const width = $derived(
 		columnTracks ? 'max-content' : fill || total === 0 ? '100%' : `${(toPixels(total as Emu) * zoom).toFixed(1)}px`
 	);
-	/** How many letters stand after the decimal mark of a figure; texts come again and again. */
-	const known = new Map<string, number>();
-	function fractionOf(text: string): number {
-		let length = known.get(text);
-		if (length === undefined) {
-			const match = /\d([.,]\d+)?(\D*)$/.exec(text);
-			known.set(text, (length = match ? (match[1]?.length ?? 0) + (match[2]?.length ?? 0) : 0));
-		}
-		return length;
-	}
-	const fractions = $derived.by(() => {
-		const most = Array<number>(grid.columns).fill(0);
-		if (!appearance.looks.some(({ h }) => h === 'decimal')) return most;
-		for (const { c, cols, text } of grid.cells) if (cols === 1) most[c] = Math.max(most[c]!, fractionOf(text));
-		return most;
-	});
+	const isAnyDecimal = $derived(appearance.looks.some(({ h }) => h === 'decimal'));
+	const room = $derived(isAnyDecimal ? (fractions ?? fractionsOf(grid)) : Array<number>(grid.columns).fill(0));
 	/** A table that is being worked on is drawn on from where it was. */
 	let last: DrawnRows | undefined;
 	const drawn = $derived(
 		(last = new DrawnRows(grid, { before: columnTracks ? last : undefined, leastHeight, columnEdges }))
 	);
-	const shared = $derived({ grid, drawn, content, zoom, fractions, offset, semantics });
+	const shared = $derived({ grid, drawn, content, zoom, fractions: room, offset, semantics, rowKey });
 </script>
 
 <div

@@ -1,4 +1,8 @@
 <script lang="ts" module>
+	/** What a cell holds, by its index. */
+	export type ContentOf =
+		{ readonly [cell: number]: readonly CellContent[] | undefined } | ((cell: number) => readonly CellContent[]);
+
 	/** What a table and its cells are to assistive technology, and where keys go, while it is worked on. */
 	export interface Semantics {
 		readonly grid: Readonly<Record<string, unknown>>;
@@ -26,7 +30,7 @@
 		grid: Grid;
 		drawn: DrawnRows;
 		appearance: Appearance;
-		content?: { readonly [cell: number]: readonly CellContent[] | undefined };
+		content?: ContentOf | undefined;
 		zoom: number;
 		/** Quiet lines on screen where nobody claims an edge. */
 		guides?: boolean;
@@ -46,6 +50,8 @@
 		offset?: number;
 		/** Attributes of a cell where a table is worked on; its cells are then those of a grid. */
 		semantics?: Semantics | undefined;
+		/** What a row is known by, wherever it stands; its place where absent. */
+		rowKey?: ((row: number) => number) | undefined;
 	}
 	let {
 		grid,
@@ -64,7 +70,8 @@
 		fractions,
 		hidden = false,
 		offset = 0,
-		semantics
+		semantics,
+		rowKey = (row) => row
 	}: Props = $props();
 
 	/**
@@ -124,7 +131,7 @@
 		const look = appearance.cellLook[index]!;
 		const isPicked = picked === index;
 		const isDecimal = appearance.looks[look]!.h === 'decimal';
-		const pieces = content ? (content[index] ?? []) : undefined;
+		const pieces = typeof content === 'function' ? content(index) : content && (content[index] ?? []);
 		const words = pieces ? plainWords(pieces) : text;
 		const figure = isDecimal && pieces && words ? figureOf(words) : undefined;
 		return {
@@ -164,17 +171,18 @@
 	let known: ReadonlyMap<number, CellView> = new Map();
 	const views = $derived.by(() => {
 		const next = new Map<number, CellView>();
-		const shown = drawn.cells.map(({ row, cells }) => ({
-			row,
-			cells: cells.map((index) => {
+		const shown = drawn.cells.map(({ row, cells }) => {
+			const key = rowKey(row);
+			const now = cells.map((index) => {
 				const view = viewOf(index);
-				const slot = row * columns + view.c;
-				const before = known.get(slot);
+				const place = key * columns + view.c;
+				const before = known.get(place);
 				const kept = before && isSame(before, view) ? before : view;
-				next.set(slot, kept);
+				next.set(place, kept);
 				return kept;
-			})
-		}));
+			});
+			return { row, key, cells: now };
+		});
 		known = next;
 		return shown;
 	});
@@ -234,7 +242,7 @@
 	style="grid-column:{offset + 1} / -1;grid-row:{offset + 1} / -1;{clip ? `clip-path:${clip};` : ''}"
 >
 	{#if rules}<svelte:element this={"style"}>{rules}</svelte:element>{/if}
-	{#each views as { row, cells } (row)}
+	{#each views as { row, key, cells } (key)}
 		<div role="row" class="row" aria-rowindex={row + 1}>
 			{#each cells as view (view.c)}
 				<!-- svelte-ignore a11y_no_noninteractive_tabindex -->

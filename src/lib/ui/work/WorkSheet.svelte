@@ -2,8 +2,10 @@
 	import { tick } from 'svelte';
 	import { COLUMN_KINDS, roleFamily, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
 	import { emptied, pasted } from '$lib/core/work/cells.ts';
+	import { workedOutBy } from '$lib/core/work/figures.ts';
 	import { insertRows, moveLines } from '$lib/core/work/lines.ts';
-	import { anchorOf, isCovered, type WorkCell, type WorkRow } from '$lib/core/work/table.ts';
+	import { forbids } from '$lib/core/work/locks.ts';
+	import { anchorOf, isCovered, type WorkCell } from '$lib/core/work/table.ts';
 	import { isTouched } from '$lib/core/work/touches.ts';
 	import { emu, toPixels, type Emu } from '$lib/core/units.ts';
 	import { roleTone, rolesToChoose, roleWords } from '../documents/roles.ts';
@@ -15,6 +17,7 @@
 	import CellEditor from './CellEditor.svelte';
 	import { clipFrom, copyTo } from './clipboard.ts';
 	import EdgePicker from './EdgePicker.svelte';
+	import { measuresOf } from './measures.ts';
 
 	/** The table itself: selecting, typing, moving and sizing by pointer and keyboard. `onpicture` takes a picture's file. */
 	let { bench, onpicture }: { bench: TableBench; onpicture: (file: File) => unknown } = $props();
@@ -34,42 +37,19 @@
 		drawn = shown;
 		return '';
 	};
-	/** What a cell shows, asked for as it is drawn. */
-	const content = $derived.by(() => {
-		const { resolved } = bench;
-		return new Proxy([] as never[], {
-			get: (_, key) => (resolved && typeof key === 'string' ? bench.shown(Number(key)) : undefined)
-		});
-	});
-
 	/* ---- columns and rows, and dragging their edges ---- */
 
 	let sizing = $state<{ axis: 'rows' | 'columns'; line: number; at: number; from: number; size: number }>();
 	/** Tables longer than this have columns of a fixed width: those that nobody gave one, about as wide as their longest text. */
 	const LONG = 60;
 	const LETTER = 7;
-	/** How many letters the longest text of each column has. */
-	const longest = $derived.by(() => {
-		const most = new Uint32Array(columns);
-		if (rows > LONG)
-			for (const row of bench.work.rows) lengthsOf(row).forEach((length, c) => length > most[c]! && (most[c] = length));
-		return most;
-	});
-	const lengths = new WeakMap<WorkRow, Uint32Array>();
-	function lengthsOf(row: WorkRow): Uint32Array {
-		let known = lengths.get(row);
-		if (!known) {
-			known = Uint32Array.from(row.cells, (slot) => (isCovered(slot) || (slot.cols ?? 1) > 1 ? 0 : slot.text.length));
-			lengths.set(row, known);
-		}
-		return known;
-	}
+	const measures = $derived(measuresOf(bench.work));
 	const widths = $derived(
 		bench.work.columns.map(({ width }, c) => {
 			if (sizing?.axis === 'columns' && sizing.line === c) return sizing.size;
 			if (width) return toPixels(width);
 			if (rows <= LONG) return undefined;
-			return Math.min(240, Math.max(72, longest[c]! * LETTER + 28));
+			return Math.min(240, Math.max(72, measures.longest[c]! * LETTER + 28));
 		})
 	);
 	const columnTracks = $derived(
@@ -390,9 +370,10 @@
 		const { r, c } = bench.selection.focus;
 		return bench.table.slots[Math.min(r, rows - 1) * columns + Math.min(c, columns - 1)]!;
 	});
-	const semantics: Semantics = {
-		get grid() {
-			return {
+	const semantics = $derived.by((): Semantics => {
+		const { work, table, selection, problemAt, wrongAt } = bench;
+		return {
+			grid: {
 				id,
 				tabindex: 0,
 				'aria-multiselectable': true,
@@ -401,44 +382,40 @@
 				oncopy: copy,
 				oncut: cut,
 				onpaste: paste
-			};
-		},
-		id: (index) => `${id}-${index}`,
-		role: (index) => {
-			const { r, c } = bench.table.cells[index]!;
-			return bench.work.rows[r]!.role.startsWith('header')
-				? 'columnheader'
-				: c < bench.work.firstColumns
-					? 'rowheader'
-					: 'gridcell';
-		},
-		isSelected: (index) => {
-			const { r, c } = bench.table.cells[index]!;
-			return bench.selection.ranges.some((one) => r >= one.top && r <= one.bottom && c >= one.start && c <= one.end);
-		},
-		isReadOnly: (index) => {
-			const { r, c } = bench.table.cells[index]!;
-			const { lock } = bench.work.rows[r]!.cells[c] as WorkCell;
-			return lock === 'content' || lock === 'both' || !!bench.workedOutBy(r, c);
-		},
-		description: (index) => {
-			const { r, c } = bench.table.cells[index]!;
-			const row = bench.work.rows[r]!;
-			const cell = row.cells[c] as WorkCell;
-			const family = roleFamily(row.role);
-			const why = bench.workedOutBy(r, c);
-			const wrong = bench.wrongAt.get(`${r},${c}`);
-			const said = [
-				family === 'body' || family === 'header' ? '' : roleWords(row.role),
-				cell.lock ? 'locked' : '',
-				isTouched(cell) ? 'touched' : '',
-				why ? `worked out ${why}` : '',
-				bench.problemAt.get(`${r},${c}`) ?? '',
-				wrong ? `off by ${wrong.off}` : ''
-			].filter(Boolean);
-			return said.length ? said.join(', ') : undefined;
-		}
-	};
+			},
+			id: (index) => `${id}-${index}`,
+			role: (index) => {
+				const { r, c } = table.cells[index]!;
+				if (work.rows[r]!.role.startsWith('header')) return 'columnheader';
+				return c < work.firstColumns ? 'rowheader' : 'gridcell';
+			},
+			isSelected: (index) => {
+				const { r, c } = table.cells[index]!;
+				return selection.ranges.some((one) => r >= one.top && r <= one.bottom && c >= one.start && c <= one.end);
+			},
+			isReadOnly: (index) => {
+				const { r, c } = table.cells[index]!;
+				return forbids((work.rows[r]!.cells[c] as WorkCell).lock, 'content') || !!workedOutBy(work, r, c);
+			},
+			description: (index) => {
+				const { r, c } = table.cells[index]!;
+				const row = work.rows[r]!;
+				const cell = row.cells[c] as WorkCell;
+				const family = roleFamily(row.role);
+				const why = workedOutBy(work, r, c);
+				const wrong = wrongAt.get(`${r},${c}`);
+				const said = [
+					family === 'body' || family === 'header' ? '' : roleWords(row.role),
+					cell.lock ? 'locked' : '',
+					isTouched(cell) ? 'touched' : '',
+					why ? `worked out ${why}` : '',
+					problemAt.get(`${r},${c}`) ?? '',
+					wrong ? `off by ${wrong.off}` : ''
+				].filter(Boolean);
+				return said.length ? said.join(', ') : undefined;
+			}
+		};
+	});
 
 	interface Mark {
 		readonly r: number;
@@ -464,8 +441,8 @@
 				if (isTouched(slot)) marks.push({ r, c, kind: 'touch', words: 'touched' });
 				if (isCovered(slot)) continue;
 				if (slot.lock) marks.push({ r, c, kind: 'lock', words: `locked: ${slot.lock}` });
-				if (!why && bench.workedOutBy(r, c))
-					marks.push({ r, c, kind: 'worked', words: `worked out ${bench.workedOutBy(r, c)}` });
+				const by = workedOutBy(work, r, c);
+				if (!why && by) marks.push({ r, c, kind: 'worked', words: `worked out ${by}` });
 			}
 		return marks;
 	}
@@ -623,11 +600,13 @@
 		<TableGrid
 			grid={bench.table}
 			appearance={bench.appearance}
-			{content}
+			content={bench.shown}
 			{columnTracks}
 			{columnEdges}
 			{leastHeight}
 			{semantics}
+			fractions={measures.fractions}
+			rowKey={(r) => bench.work.rows[r]!.id}
 			{rowGutter}
 			{columnGutter}
 			{overlay}

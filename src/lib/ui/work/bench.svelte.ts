@@ -9,7 +9,7 @@ import type { Table } from '$lib/core/table/grid.ts';
 import { formatOf, formatValue, type Format } from '$lib/core/values/format.ts';
 import { typed } from '$lib/core/work/cells.ts';
 import { withKinds } from '$lib/core/work/begin.ts';
-import { dependents, workedOut, wrongSums } from '$lib/core/work/figures.ts';
+import { dependents, workedOut, workedOutBy, wrongSums } from '$lib/core/work/figures.ts';
 import { keptLook, type FileLook } from '$lib/core/work/kept.ts';
 import { applyPatch } from '$lib/core/work/patch.ts';
 import {
@@ -27,7 +27,6 @@ import {
 	anchorOf,
 	cellOf,
 	contentOfCell,
-	isCovered,
 	shownIn,
 	tableOf,
 	tidy,
@@ -36,7 +35,7 @@ import {
 	type WorkCell,
 	type WorkTable
 } from '$lib/core/work/table.ts';
-import { guard } from '$lib/core/work/locks.ts';
+import { forbids, guard } from '$lib/core/work/locks.ts';
 import { copiedLook, lined, touched, type CopiedLook, type Edge } from '$lib/core/work/touches.ts';
 import { withColumnNamed } from '$lib/core/values/formula.ts';
 import type { LoadedWork } from '$lib/server/work.ts';
@@ -303,25 +302,17 @@ export class TableBench {
 	type(begin?: string): void {
 		const { r, c } = anchorOf(this.work, this.selection.focus.r, this.selection.focus.c);
 		const cell = cellOf(this.work, r, c);
-		if (cell.lock === 'content' || cell.lock === 'both') {
+		if (forbids(cell.lock, 'content')) {
 			notify('This cell is locked against typing. Unlock it under Shape.', 'error');
 			return;
 		}
-		const why = this.workedOutBy(r, c);
+		const why = workedOutBy(this.work, r, c);
 		if (why) {
 			notify(`This cell is worked out ${why}. Change that under Figures.`, 'error');
 			return;
 		}
 		this.select(r, c);
 		this.typing = { r, c, begin };
-	}
-	/** What works a cell out, in words; undefined for one that is typed. */
-	workedOutBy(r: number, c: number): string | undefined {
-		const { formula, across } = this.work.columns[c]!;
-		if (this.work.rows[r]!.role === 'body' && (formula || across))
-			return formula ? 'by its column’s formula' : 'from its row';
-		const slot = this.work.rows[r]!.cells[c]!;
-		return !isCovered(slot) && slot.total && this.work.rows[r]!.role !== 'body' ? 'from its column' : undefined;
 	}
 	/** Takes what was typed. */
 	takeTyped(content: readonly CellContent[]): void {
@@ -438,22 +429,27 @@ export class TableBench {
 	/* ---- what is shown ---- */
 
 	private readonly shownTexts = new WeakMap<WorkCell, Map<Format, readonly CellContent[]>>();
-	/** What a cell shows: its words, or its value in the format that won. */
-	shown(index: number): readonly CellContent[] {
-		const { r, c } = this.table.cells[index]!;
-		const cell = this.work.rows[r]!.cells[c] as WorkCell;
-		const format = this.formats[this.resolved.structure.cellSignature[r * this.table.columns + c]!]!;
-		if (!format.kind || cell.content || cell.picture || NOT_FORMATTED.has(roleFamily(this.work.rows[r]!.role)))
-			return shownIn(cell);
-		let known = this.shownTexts.get(cell);
-		if (!known) this.shownTexts.set(cell, (known = new Map()));
-		let content = known.get(format);
-		if (!content) {
-			const text = formatValue(valueOf(cell, this.work.mark), format, this.house.locale);
-			known.set(format, (content = text === undefined ? contentOfCell(cell) : [{ runs: [{ text }] }]));
-		}
-		return content;
-	}
+	/** What a cell shows, by its index: its words, or its value in the format that won. */
+	readonly shown: (cell: number) => readonly CellContent[] = $derived.by(() => {
+		const { table, work, formats, shownTexts } = this;
+		const { locale } = this.house;
+		const { cellSignature } = this.resolved.structure;
+		return (index) => {
+			const { r, c } = table.cells[index]!;
+			const row = work.rows[r]!;
+			const cell = row.cells[c] as WorkCell;
+			const format = formats[cellSignature[r * table.columns + c]!]!;
+			if (!format.kind || cell.content || cell.picture || NOT_FORMATTED.has(roleFamily(row.role))) return shownIn(cell);
+			let known = shownTexts.get(cell);
+			if (!known) shownTexts.set(cell, (known = new Map()));
+			let content = known.get(format);
+			if (!content) {
+				const text = formatValue(valueOf(cell, work.mark), format, locale);
+				known.set(format, (content = text === undefined ? contentOfCell(cell) : [{ runs: [{ text }] }]));
+			}
+			return content;
+		};
+	});
 }
 
 /** Whether two tables are the same to a style that has no rules. */

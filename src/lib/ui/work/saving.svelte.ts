@@ -44,8 +44,10 @@ interface Kept {
 export type Loaded = LoadedWork & { readonly wears: TableState };
 
 const AGAIN_AFTER = 3_000;
+/** An edit is shown first, and kept and sent so many milliseconds later. */
+const SOON = 30;
 
-type Order = { readonly entry: Entry; readonly before: Entry } | { readonly to: Entry };
+type Order = { readonly entry: Entry; readonly before: Entry; readonly patch: Patch } | { readonly to: Entry };
 
 interface Listener {
 	/**
@@ -88,17 +90,20 @@ export class Saving {
 	}
 
 	add(entry: Entry, before: Entry): void {
-		this.orders.push({ entry, before });
+		this.orders.push({ entry, before, patch: patchBetween(before.work, entry.work) });
 		this.go();
 	}
 	move(to: Entry): void {
 		this.orders.push({ to });
 		this.go();
 	}
+	/** Once what was done is on the screen. */
 	private go(): void {
 		this.waiting = this.orders.length;
-		this.keep();
-		void this.send();
+		setTimeout(() => {
+			this.keep();
+			void this.send();
+		}, SOON);
 	}
 
 	/** Keeps what waits for a decision; undefined where nothing does. */
@@ -114,7 +119,7 @@ export class Saving {
 	private keep(): void {
 		const changes = this.orders.flatMap((order) =>
 			'entry' in order
-				? [{ label: order.entry.label, patch: patchBetween(order.before.work, order.entry.work) }]
+				? [{ label: order.entry.label, patch: order.patch }]
 				: [{ label: 'undo', patch: patchBetween(this.standing.work, order.to.work) }]
 		);
 		changes.push(...this.held);
@@ -179,8 +184,7 @@ export class Saving {
 	private async sendOne(order: Order): Promise<void> {
 		const after = this.standing.id ?? null;
 		if ('entry' in order) {
-			const { entry, before } = order;
-			const patch = patchBetween(before.work, entry.work);
+			const { entry, before, patch } = order;
 			const { step, root } = await call<{ step: number; root: number | null }>('POST', this.path, {
 				after,
 				label: entry.label,
