@@ -190,7 +190,7 @@
 		<button type="button" class="button small" onclick={() => bench.edit('rows and columns swapped', swapped)}
 			>Swap the two</button
 		>
-		<button type="button" class="button small" onclick={onsplit}>Two tables from here</button>
+		<button type="button" class="button small" onclick={onsplit}>Part in two here</button>
 	</div>
 	{#if others.length}
 		<select
