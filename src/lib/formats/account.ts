@@ -9,8 +9,9 @@ import {
 } from '../core/cascade/look.ts';
 import { resolve, type House, type Resolved } from '../core/cascade/resolve.ts';
 import { flatten, type FindBase, type FlatStyle } from '../core/style/inherit.ts';
-import { ASPECTS, type Style } from '../core/style/types.ts';
-import { ONLY_TEXT } from '../core/style/bare.ts';
+import { aspectOfLeaf, leavesOf } from '../core/style/leaves.ts';
+import { ASPECTS, type Aspect, type Style } from '../core/style/types.ts';
+import { ONLY_TEXT, OWN_LOOK } from '../core/style/bare.ts';
 import type { Table } from '../core/table/grid.ts';
 import type { Emu } from '../core/units.ts';
 import type { OpenDocument } from './document.ts';
@@ -23,7 +24,7 @@ export type Travel = (typeof TRAVELS)[number];
 export interface StyleJob {
 	readonly index: number;
 	readonly table: Table;
-	/** {@link ONLY_TEXT} clears the table. */
+	/** {@link ONLY_TEXT} clears the table; {@link OWN_LOOK} leaves it as it is, with its touches over that. */
 	readonly style: Style;
 	/** The emphasis inside the text goes, too. */
 	readonly dropsEmphasis?: boolean | undefined;
@@ -33,6 +34,18 @@ export interface StyleJob {
 
 /** Whether a job leaves a table nothing but its text. */
 export const isCleared = ({ style }: Pick<StyleJob, 'style'>): boolean => style === ONLY_TEXT;
+/** Whether a job leaves a table the look that it came with, under its touches. */
+export const keepsOwnLook = ({ style }: Pick<StyleJob, 'style'>): boolean => style === OWN_LOOK;
+/** Whether a job gives a table a style that can travel. */
+export const givesStyle = (job: Pick<StyleJob, 'style'>): boolean => !isCleared(job) && !keepsOwnLook(job);
+
+/** The aspects of a table's look that a job writes: those that the table carries, or that its touches speak of. */
+export const writtenAspects = (job: Pick<StyleJob, 'style' | 'table'>): ReadonlySet<Aspect> =>
+	new Set(
+		keepsOwnLook(job)
+			? job.table.touches.flatMap(({ set }) => [...leavesOf(set).keys()].flatMap((path) => aspectOfLeaf(path) ?? []))
+			: job.table.carry
+	);
 
 export interface Difference {
 	readonly r: number;
@@ -164,6 +177,8 @@ export interface Prepared {
 	readonly job: StyleJob;
 	readonly resolved: Resolved;
 	readonly wanted: Appearance;
+	/** The cells that are to look otherwise than they do, where the others keep all that they came with; else undefined. */
+	readonly changes: ReadonlySet<number> | undefined;
 }
 
 /** Resolves the tables of some jobs. Throws InputError where a table is not there or a style not usable. */
@@ -181,8 +196,30 @@ export function prepare(
 		if (!flat) flats.set(job.style, (flat = flatten(job.style, find)));
 		const resolved = resolve(job.table, flat, house);
 		const isWhole = ASPECTS.every((aspect) => job.table.carry.includes(aspect));
-		return { job, resolved, wanted: appearanceOf(resolved, isWhole ? undefined : original.appearance) };
+		const wanted = appearanceOf(resolved, isWhole ? undefined : original.appearance);
+		const changes = keepsOwnLook(job) ? changedCells(job.table, original.appearance, wanted) : undefined;
+		return { job, resolved, wanted, changes };
 	});
+}
+
+/** The cells whose look, or the line on one of whose sides, is another. */
+function changedCells({ cells, columns }: Table, before: Appearance, wanted: Appearance): Set<number> {
+	const isOther = (edges: 'across' | 'down', at: number) => {
+		const [is, was] = [wanted[edges][at]!, before[edges][at]!];
+		return is >= 0 && !sameLine(wanted.lines[is] ?? null, before.lines[was] ?? null);
+	};
+	const changed = new Set<number>();
+	cells.forEach(({ r, c, rows, cols }, i) => {
+		const look = wanted.looks[wanted.cellLook[i]!]!;
+		const was = before.looks[before.cellLook[i]!]!;
+		let isChanged = LOOK_FIELDS.some((field) => look[field] !== was[field]);
+		for (let x = c; x < c + cols; x++)
+			isChanged ||= isOther('across', r * columns + x) || isOther('across', (r + rows) * columns + x);
+		for (let y = r; y < r + rows; y++)
+			isChanged ||= isOther('down', y * (columns + 1) + c) || isOther('down', y * (columns + 1) + c + cols);
+		if (isChanged) changed.add(i);
+	});
+	return changed;
 }
 
 /** Something that a look says and a format cannot. */
@@ -200,11 +237,13 @@ export function tallyOf(
 	lostLeaves: (look: Look) => readonly LostLeaf[],
 	direct?: ReadonlyMap<SeenLeaf, number>
 ): Tally {
-	const { wanted, job } = one;
+	const { wanted, job, changes } = one;
 	const tally = new Tally();
-	const spoken = new Map<SeenLeaf, number>([['lines', wanted.across.length + wanted.down.length]]);
+	const spoken = new Map<SeenLeaf, number>([['lines', changes ? 0 : wanted.across.length + wanted.down.length]]);
 	const cellsOf = new Int32Array(wanted.looks.length);
-	for (const look of wanted.cellLook) cellsOf[look]!++;
+	if (changes) for (const cell of changes) cellsOf[wanted.cellLook[cell]!]!++;
+	else for (const look of wanted.cellLook) cellsOf[look]!++;
+	if (changes && writtenAspects(job).has('linework')) spoken.set('lines', changes.size);
 	wanted.looks.forEach((look, i) => {
 		const cells = cellsOf[i]!;
 		if (cells === 0) return;

@@ -3,7 +3,7 @@ import { checkStyle, checkTableFile } from '../core/style/validate.ts';
 import type { Style } from '../core/style/types.ts';
 import type { Table } from '../core/table/grid.ts';
 import type { CarriedTable, OpenDocument } from './document.ts';
-import { isCleared, type StyleJob } from './account.ts';
+import { givesStyle, isCleared, type StyleJob } from './account.ts';
 import type { House } from '../core/cascade/resolve.ts';
 import { canonicalStyle } from '../core/style/canonical.ts';
 import { selfContained } from '../core/style/export.ts';
@@ -98,11 +98,13 @@ export function carriedAfter(
 	const now = new Map(jobs.map((job) => [job.index, job]));
 	const tables = document.tables.flatMap((entry) => {
 		const job = now.get(entry.index);
-		const wears = job ? (isCleared(job) ? null : wearsOf(job.table, job.style.name)) : entry.carried;
+		const wears =
+			job && givesStyle(job) ? wearsOf(job.table, job.style.name) : job && isCleared(job) ? null : entry.carried;
 		return wears ? [{ index: entry.index, key: contentKey(entry.table), wears }] : [];
 	});
 	const styles = new Map(document.styles.map((style) => [style.name, style]));
-	for (const style of new Set(jobs.map((job) => job.style))) styles.set(style.name, selfContained(style, house, find));
+	for (const style of new Set(jobs.filter(givesStyle).map((job) => job.style)))
+		styles.set(style.name, selfContained(style, house, find));
 	const worn = new Set(tables.map(({ wears }) => wears.style));
 	return { styles: [...styles.values()].filter(({ name }) => worn.has(name)), tables };
 }

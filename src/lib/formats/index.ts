@@ -8,7 +8,7 @@ import { canonicalStyle } from '../core/style/canonical.ts';
 import { selfContained } from '../core/style/export.ts';
 import {
 	compare,
-	isCleared,
+	givesStyle,
 	prepare,
 	tallyOf,
 	type Account,
@@ -327,7 +327,9 @@ export async function writeAs(
 			const prepared = prepare(document, worn, options);
 			if (prepared.length === 0)
 				throw new InputError('no-style', 'No table here wears a house style, so there is no style sheet to write.');
-			const styles = new Map(prepared.map(({ resolved: { style } }) => [style.name, style]));
+			const styles = new Map(
+				prepared.flatMap(({ job, resolved: { style } }) => (givesStyle(job) ? [[style.name, style]] : []))
+			);
 			const sheet = [...styles.values()].map((style) => styleCss(style, options.house)).join('\n');
 			return {
 				bytes: text(sheet),
@@ -355,7 +357,7 @@ function writeJson(
 	const tables = order.map((index) => {
 		const { table, place, work } = document.tables[index]!;
 		const job = wearing.get(index);
-		const style = job && !isCleared(job) ? selfContained(job.style, options.house, options.find) : undefined;
+		const style = job && givesStyle(job) ? selfContained(job.style, options.house, options.find) : undefined;
 		return tableToFile(job?.table ?? table, {
 			number: index + 1,
 			place,

@@ -2,7 +2,7 @@ import type { Kysely } from 'kysely';
 import type { Appearance } from '../core/cascade/look.ts';
 import { drawnPage, type DrawnPage } from '../core/layout/drawn.ts';
 import type { Paper } from '../core/layout/paper.ts';
-import { ONLY_TEXT } from '../core/style/bare.ts';
+import { ONLY_TEXT, OWN_LOOK } from '../core/style/bare.ts';
 import { ASPECTS } from '../core/style/types.ts';
 import type { Account, LeafAccount, StyleJob, Travel } from '../formats/account.ts';
 import { prepare } from '../formats/account.ts';
@@ -14,7 +14,7 @@ import { reportOf } from '../formats/pdf/report.ts';
 import { titleOf, type SvgDocument } from '../formats/svg/read.ts';
 import { fontRemarks, layPages } from '../formats/pdf/write.ts';
 import type { TableState } from '../workbench/state.ts';
-import { stateTable } from '../workbench/table.ts';
+import { stateTable, touchedTable } from '../workbench/table.ts';
 import { NotFoundError } from './answers.ts';
 import type { Database } from './database.ts';
 import { documentRow, fileBytes, openAt, stateAt } from './documents.ts';
@@ -35,14 +35,15 @@ export interface Output {
 
 /** What a table's state asks of the writer; undefined where it leaves the table as it came. */
 function jobOf(entry: DocumentTable, own: TableState | undefined, wardrobe: Wardrobe): StyleJob | undefined {
-	if (!own) return undefined;
 	const { index } = entry;
 	const table = stateTable(entry, own);
-	const more = { dropsEmphasis: own.dropsEmphasis, widths: own.widths };
-	if (own.cleared)
+	const more = { dropsEmphasis: own?.dropsEmphasis, widths: own?.widths };
+	if (own?.cleared)
 		return { index, style: ONLY_TEXT, table: { ...table, carry: ASPECTS, partsOff: [], touches: [] }, ...more };
-	const style = wardrobe.definition(own);
-	return style && { index, style, table, ...more };
+	const style = own && wardrobe.definition(own);
+	if (style) return { index, style, table, ...more };
+	const touched = touchedTable(entry, own);
+	return touched && { index, style: OWN_LOOK, table: touched };
 }
 
 /** A document with what its tables are to wear now. */

@@ -25,6 +25,19 @@ export function stateTable(entry: Pick<DocumentTable, 'table'>, state: TableStat
 	};
 }
 
+/**
+ * A table that a person touched and gave no style, as it is resolved: it carries nothing, so that its touches go over
+ * whatever it came with. Undefined where nobody touched it.
+ */
+export function touchedTable(
+	entry: Pick<DocumentTable, 'table' | 'work'>,
+	state: TableState | undefined
+): Table | undefined {
+	if (!state?.touches && state?.work === undefined && !entry.work) return undefined;
+	const table = stateTable(entry, state);
+	return table.touches.length ? { ...table, carry: [], partsOff: [] } : undefined;
+}
+
 /** Touches whose cells the table has. */
 export const touchesWithin = ({ rows, columns }: Table, touches: readonly Touch[]): Touch[] =>
 	touches.filter(({ r, c }) => r < rows && c < columns);

@@ -3,6 +3,7 @@ import { after, before, describe, it } from 'node:test';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
 import { typed } from '../../../src/lib/core/work/cells.ts';
 import { insertRows } from '../../../src/lib/core/work/lines.ts';
+import { touched } from '../../../src/lib/core/work/touches.ts';
 import { applyPatch, patchBetween } from '../../../src/lib/core/work/patch.ts';
 import { emptyTable, tableOf, type WorkTable } from '../../../src/lib/core/work/table.ts';
 import { openDocument } from '../../../src/lib/formats/index.ts';
@@ -144,6 +145,25 @@ describe('work on a table', () => {
 		assert.equal(loaded.steps.length, 2, 'a stay at the bench is one step of the document');
 		await moveToStep(db, report, loaded.step, 0);
 		assert.equal(await has(), false);
+	});
+
+	it('is touched without a style, and the file takes the touches over the look that it came with', async () => {
+		const { id: report } = await addDocument(db, 'touched report.docx', await seasonReport());
+		const look = async () => {
+			const { bytes, kind, account } = await writeDocument(db, report);
+			const { appearance, table } = (await openDocument(bytes, `x.${kind}`)).tables[0]!;
+			return { look: appearance.looks[appearance.cellLook[table.slots[table.columns]!]!]!, account };
+		};
+		const before = await look();
+		await edit(report, null, await standing(report), [
+			(work) => touched(work, [{ r: 1, c: 0 }], [['fill.ink', '#ABCDEF']])
+		]);
+		const after = await look();
+		assert.deepEqual(after.look, { ...before.look, fill: '#ABCDEF' });
+		assert.deepEqual(
+			after.account.tables.map(({ style, differences }) => [style, differences.length]),
+			[['its own look', 0]]
+		);
 	});
 
 	it('puts new tables where they are to be, one after the other, and takes them out by undo', async () => {

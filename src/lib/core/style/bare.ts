@@ -17,3 +17,9 @@ export const ONLY_TEXT: Style = {
 		}
 	}
 };
+
+/**
+ * No style at all: a table that was touched and given none looks as it came, with its touches over it. Such a table
+ * carries no aspect, and this never travels as a living style.
+ */
+export const OWN_LOOK: Style = { format: 'heptarch-style', version: 1, name: 'its own look', parts: {} };

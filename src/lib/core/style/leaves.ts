@@ -119,5 +119,8 @@ export function withLeaf(settings: PartSettings, path: string, value: LeafValue 
 	return settingsOf(leaves);
 }
 
+/** The aspect that a leaf belongs to; undefined where it is about pages. */
+export const aspectOfLeaf = (path: string): Aspect | undefined => leafDefinition(path)?.aspect ?? undefined;
+
 export const linePath = (place: LinePlace, property: 'pattern' | 'weight' | 'ink'): string =>
 	`lines.${place}.${property}`;

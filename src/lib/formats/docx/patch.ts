@@ -59,6 +59,8 @@ export interface PatchJob {
 	/** Whether what the style cannot say may be said directly. */
 	readonly direct: boolean;
 	readonly rows: readonly { readonly header: boolean; readonly together: boolean; readonly withNext: boolean }[];
+	/** Only these cells are changed, by index, and no row; undefined: all are. */
+	readonly changes: ReadonlySet<number> | undefined;
 	/** Shared by the tables of one document. */
 	readonly cache: PatchCache;
 }
@@ -189,17 +191,23 @@ class TablePatch {
 	}
 
 	run(): Tally {
-		const { source, wanted } = this.job;
+		const { source, wanted, changes } = this.job;
 		this.patchTableProperties();
-		source.rows.forEach((_, r) => this.patchRow(r));
+		if (!changes) source.rows.forEach((_, r) => this.patchRow(r));
 		const looks = new Map<SourceCell, number>();
 		source.sources.forEach((cells, index) => {
+			if (changes && !changes.has(index)) return;
 			const look = wanted.cellLook[index]!;
 			for (const field of this.lostPerLook[look]!) this.tally.lose(field, LEAF_WORDS[field], 1);
 			for (const cell of cells) looks.set(cell, look);
 		});
 		this.patchWidths();
-		source.rows.forEach(({ cells }) => cells.forEach((cell, i) => this.patchCell(cell, i, looks.get(cell)!)));
+		source.rows.forEach(({ cells }) =>
+			cells.forEach((cell, i) => {
+				const look = looks.get(cell);
+				if (look !== undefined) this.patchCell(cell, i, look);
+			})
+		);
 		this.countUses();
 		return this.tally;
 	}
@@ -507,8 +515,8 @@ class TablePatch {
 		lookNumber: number,
 		ground: CellGround
 	): void {
-		const { reader, rows } = this.job;
-		const { withNext } = rows[cell.r]!;
+		const { reader, rows, changes } = this.job;
+		const withNext = !changes && rows[cell.r]!.withNext;
 		const look = this.looks[lookNumber]!;
 		const decimalAt = look.h === 'decimal' ? this.decimalAt(cell, look) : 0;
 		const key = `${context.id},${this.lookIds[lookNumber]},${ground.id},${withNext ? 1 : 0},${decimalAt}`;

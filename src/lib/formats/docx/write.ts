@@ -9,6 +9,7 @@ import {
 	compare,
 	isCleared,
 	formatsLost,
+	givesStyle,
 	prepare,
 	type Prepared,
 	type Sayable,
@@ -50,7 +51,7 @@ export async function writeDocx(
 
 	const edits = new Map(document.stories.map((story) => [story.name, new Edits()]));
 	const cache = new PatchCache();
-	const tallies = prepared.map(({ job, resolved, wanted }) => {
+	const tallies = prepared.map(({ job, resolved, wanted, changes }) => {
 		const { story, source, reader } = document.sources[job.index]!;
 		const living = livings.get(livingId(job.style.name, job.table.carry, ASPECTS));
 		const rows = rowKeeping(resolved);
@@ -70,7 +71,8 @@ export async function writeDocx(
 				? chooseLook(job.table, living, sheet, wanted, source)
 				: readTableProperties(source.node, sheet).look,
 			direct: as !== 'living-only',
-			rows
+			rows,
+			changes
 		};
 		return patchTable(patch, edits.get(story.name)!);
 	});
@@ -126,7 +128,7 @@ function makeLivingStyles(
 		livings.set(id, living);
 		return id;
 	};
-	for (const { job } of prepared) if (!isCleared(job)) add(job.style, job.table);
+	for (const { job } of prepared) if (givesStyle(job)) add(job.style, job.table);
 	for (const { xml } of livings.values())
 		sheet.add(
 			parseXml(`<w:styles xmlns:w="${W_NAMESPACE}">${xml}</w:styles>`, 'living style', { namespaces: NAMESPACES }).root
@@ -293,7 +295,9 @@ async function writeCarriedPart(
 	changed: Map<string, EntryText>
 ): Promise<void> {
 	const jobs = prepared.map(({ job }) => job);
-	const text = writeCarried(carriedAfter(document, jobs, house, find));
+	const carried = carriedAfter(document, jobs, house, find);
+	if (!carried.tables.length && !document.carriedPart) return;
+	const text = writeCarried(carried);
 	if (document.carriedPart) {
 		changed.set(document.carriedPart, text);
 		return;

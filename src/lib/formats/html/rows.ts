@@ -1,7 +1,7 @@
 import { styleCss } from '../../core/share/css.ts';
 import { ASPECTS } from '../../core/style/types.ts';
 import { roleFamily } from '../../core/table/roles.ts';
-import { isCleared, type Prepared, type Travel, type WriteOptions } from '../account.ts';
+import { givesStyle, type Prepared, type Travel, type WriteOptions } from '../account.ts';
 import { carriedAfter, carriedToJson } from '../carried.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
 import { asciiCss, classesOf, scopeOf } from './classes.ts';
@@ -14,7 +14,7 @@ const ROWS = 500;
 /** Whether a style sheet says all that a job wants of a table that has no looks of its own. */
 export const isSheetEnough = ({ job }: Prepared, as: Travel): boolean =>
 	as !== 'direct' &&
-	!isCleared(job) &&
+	givesStyle(job) &&
 	job.table.touches.length === 0 &&
 	!job.widths?.length &&
 	ASPECTS.every((aspect) => aspect === 'formats' || job.table.carry.includes(aspect));

@@ -5,7 +5,9 @@ import { roleFamily } from '../../core/table/roles.ts';
 import { toPixels, type Emu } from '../../core/units.ts';
 import {
 	compare,
+	givesStyle,
 	isCleared,
+	keepsOwnLook,
 	tallyOf,
 	prepare,
 	sameLine,
@@ -140,6 +142,18 @@ function changeTag(edits: PageEdits, source: string, element: Element, change: T
 	if (name !== element.name && tags.hasEnd) edits.replace(tags.close, tags.end, `</${name}>`);
 }
 
+/** Adds declarations to the inline style of an element that keeps all else. */
+function declareOn(
+	edits: PageEdits,
+	source: string,
+	element: Element | undefined,
+	declarations: readonly string[]
+): void {
+	if (!element) return;
+	const classes = (element.attribs.class ?? '').split(/\s+/).filter((one) => OURS.test(one));
+	changeTag(edits, source, element, { carry: new Set(), classes, styles: declarations });
+}
+
 /** Elements that give words emphasis, and nothing else. */
 const EMPHATIC: ReadonlySet<string> = new Set(['b', 'strong', 'i', 'em', 'u', 'font', 'big', 'small', 'mark', 'ins']);
 const TEXT_ONLY: ReadonlySet<Aspect> = new Set(['text']);
@@ -209,6 +223,11 @@ function pageWith(
 	for (const one of prepared) {
 		const { job, resolved } = one;
 		const grid = document.grids[job.index]!;
+		if (keepsOwnLook(job)) {
+			for (const [i, declarations] of directs.get(job.index) ?? [])
+				declareOn(edits, source, grid.cells[i], declarations);
+			continue;
+		}
 		const carry = new Set(job.table.carry);
 		const living = isLiving(one, as);
 		const { rows, cells, className } = classesOf(one);
@@ -255,7 +274,7 @@ function pageWith(
 
 const isLiving = ({ job }: Prepared, as: Travel): boolean =>
 	as !== 'direct' &&
-	!isCleared(job) &&
+	givesStyle(job) &&
 	ASPECTS.every((aspect) => aspect === 'formats' || job.table.carry.includes(aspect));
 
 /** Our style sheets and data: at the end of the head, or before the first table where the page has no head of its own. */
@@ -290,7 +309,9 @@ function ownMarkup(
 	});
 	return [
 		...[...old, ...sheets].map(([name, css]) => `<style data-heptarch="${name}">\n${asciiCss(css)}</style>\n`),
-		`<script type="${DATA_TYPE}">${carriedToJson(carried).replace(/</g, '\\u003c')}</script>\n`
+		carried.tables.length
+			? `<script type="${DATA_TYPE}">${carriedToJson(carried).replace(/</g, '\\u003c')}</script>\n`
+			: ''
 	].join('');
 }
 
@@ -311,7 +332,7 @@ function fixesFor(document: HtmlDocument, prepared: readonly Prepared[]): Fixes 
 	for (const { job, wanted } of prepared) {
 		const { table } = job;
 		const got = document.tables[job.index]!.appearance;
-		const carry = new Set(table.carry);
+		const carry = new Set(keepsOwnLook(job) ? ASPECTS : table.carry);
 		const own = new Map<number, string[]>();
 		const count = new Map<SeenLeaf, number>();
 		const add = (cell: number, ...declarations: string[]) => own.set(cell, [...(own.get(cell) ?? []), ...declarations]);

@@ -5,9 +5,12 @@ import { roleFamily } from '../../core/table/roles.ts';
 import { toPoints } from '../../core/units.ts';
 import {
 	compare,
+	givesStyle,
 	isCleared,
+	keepsOwnLook,
 	prepare,
 	tallyOf,
+	writtenAspects,
 	type Prepared,
 	type StyleJob,
 	type WriteOptions,
@@ -110,7 +113,7 @@ class PartWriter {
 		const { grid } = this.document.sources[index]!;
 		const prepared = this.jobs.get(index)!;
 		const { job } = prepared;
-		const carry = new Set(job.table.carry);
+		const carry = writtenAspects(job);
 		const { node } = grid;
 		const tableStyle = this.maker.make(
 			'table',
@@ -119,18 +122,21 @@ class PartWriter {
 			{ 'style:table-properties': carry.has('linework') ? { 'table:border-model': 'collapsing' } : {} },
 			carry
 		);
-		const open = this.startTag(node, {
-			'table:style-name': tableStyle,
-			'table:template-name': isCleared(job) ? null : styleName(job.style.name)
-		});
+		const open = keepsOwnLook(job)
+			? this.startTag(node, carry.has('linework') ? { 'table:style-name': tableStyle } : {})
+			: this.startTag(node, {
+					'table:style-name': tableStyle,
+					'table:template-name': isCleared(job) ? null : styleName(job.style.name)
+				});
 		const containers = node.children.filter(({ name }) =>
 			/^table:(table-row|table-header-rows|table-rows|table-row-group)$/.test(name)
 		);
 		const first = containers[0];
 		if (!first) return this.source.slice(node.start, node.end);
-		const replacements = grid.isGrouped
-			? this.rowsInPlace(index, prepared)
-			: [{ start: first.start, end: containers.at(-1)!.end, text: this.rows(index, prepared) }];
+		const replacements =
+			grid.isGrouped || prepared.changes
+				? this.rowsInPlace(index, prepared)
+				: [{ start: first.start, end: containers.at(-1)!.end, text: this.rows(index, prepared) }];
 		return open + this.within(node.openEnd, node.end, [...this.columns(node, job), ...replacements]);
 	}
 
@@ -172,16 +178,18 @@ class PartWriter {
 
 	private row(index: number, prepared: Prepared, r: number): string {
 		const { grid } = this.document.sources[index]!;
-		const { job, resolved } = prepared;
+		const { job, resolved, changes } = prepared;
 		const { table } = job;
-		const carry = new Set(table.carry);
+		const carry = writtenAspects(job);
+		// An edge is said by one of the cells at it: where lines are touched, all cells say theirs anew.
+		const isKept = (i: number) => changes && !changes.has(i) && !carry.has('linework');
 		const { node } = grid.rows[r]!;
 		const { cellSignature } = resolved.structure;
 		const isTogether = resolved.leaves[cellSignature[r * table.columns]!]?.get('keep.together')?.value === true;
 		const old = node.attribute('table:style-name');
 		const hasFill = this.document.odfStyles.properties('table-row', old).get('fo:background-color');
 		const style =
-			isTogether || (hasFill && carry.has('fill'))
+			isTogether || (hasFill && carry.has('fill') && !changes)
 				? this.maker.make(
 						'table-row',
 						old,
@@ -201,7 +209,7 @@ class PartWriter {
 			let isChanged = false;
 			for (let k = 0; k < times && c < table.columns; k++, c++) {
 				const i = table.slots[r * table.columns + c]!;
-				const isStart = table.cells[i]!.r === r && table.cells[i]!.c === c && grid.cells[i] === cell;
+				const isStart = table.cells[i]!.r === r && table.cells[i]!.c === c && grid.cells[i] === cell && !isKept(i);
 				if (isStart) isChanged = true;
 				text += isStart
 					? this.cell(index, prepared, i, cell)
@@ -216,7 +224,7 @@ class PartWriter {
 	private cell(index: number, prepared: Prepared, i: number, cell: XmlNode): string {
 		const { job, wanted, resolved } = prepared;
 		const { table } = job;
-		const carry = new Set(table.carry);
+		const carry = writtenAspects(job);
 		const look = carriedLook(wanted.looks[wanted.cellLook[i]!]!, carry);
 		const { r, c } = table.cells[i]!;
 		const parts = resolved.structure.signatures[resolved.structure.cellSignature[r * table.columns + c]!]!.parts;
@@ -385,10 +393,11 @@ export async function writeOdt(
 	const changed = new Map<string, EntryText>();
 	const parts = [...new Set([document.content, ...(document.stylesPart ? [document.stylesPart] : [])])];
 	const templates = templateMarkup(
-		prepared.filter(({ job }) => !isCleared(job)),
+		prepared.filter(({ job }) => givesStyle(job)),
 		house
 	);
-	const data = carriedToJson(carriedAfter(document, jobs, house, find));
+	const carried = carriedAfter(document, jobs, house, find);
+	const data = carriedToJson(carried);
 	for (const part of parts) {
 		const holdsStyles = part === (document.stylesPart ?? document.content);
 		const build = (unused: ReadonlySet<string>) => {
@@ -406,7 +415,7 @@ export async function writeOdt(
 			);
 			addTo(part, 'office:font-face-decls', 'office:automatic-styles', own.maker.fontsMarkup(declared), edits);
 			if (holdsStyles) templates(part, edits);
-			if (!document.package) addFlatData(part, data, edits);
+			if (!document.package) addFlatData(part, carried.tables.length ? data : undefined, edits);
 			if (edits.count) declarePrefixes(part, edits);
 			return edits;
 		};
@@ -419,7 +428,7 @@ export async function writeOdt(
 		const unused = new Set(ours.filter((name) => text.split(`"${name}"`).length <= 2));
 		changed.set(part.name, unused.size ? build(unused).apply(part.xml.source) : text);
 	}
-	if (document.package) {
+	if (document.package && (carried.tables.length || document.package.has(DATA_FILE))) {
 		changed.set(DATA_FILE, data);
 		const manifest = await document.package.text('META-INF/manifest.xml');
 		if (manifest && !manifest.includes(`"${DATA_FILE}"`)) changed.set('META-INF/manifest.xml', withEntry(manifest));
@@ -428,7 +437,7 @@ export async function writeOdt(
 		? await document.package.rewrite(changed)
 		: encodePieces(
 				document.flat!,
-				[changed.get('content.xml') as string],
+				[(changed.get('content.xml') ?? document.content.xml.source) as string],
 				(char) => `&#x${char.codePointAt(0)!.toString(16)};`
 			);
 	const back = readBack ? await readOdt(bytes) : undefined;
@@ -448,13 +457,15 @@ function withEntry(manifest: string): string {
 	return end < 0 ? manifest : manifest.slice(0, end) + entry + manifest.slice(end);
 }
 
-/** A flat document has no files: the data stands in a user-defined field. */
-function addFlatData(part: OdtPart, data: string, edits: Edits): void {
+/** A flat document has no files: the data stands in a user-defined field, that goes where there is none. */
+function addFlatData(part: OdtPart, data: string | undefined, edits: Edits): void {
 	const meta = part.xml.root.child('office:meta');
 	const old = meta?.children.find(
 		(node) => node.name === 'meta:user-defined' && node.attribute('meta:name') === DATA_FIELD
 	);
-	const field = `<meta:user-defined xmlns:meta="${namespaceOf('meta')}" meta:name="${DATA_FIELD}">${escapeXml(data)}</meta:user-defined>`;
-	if (old) edits.replace(old.start, old.end, field);
-	else addTo(part, 'office:meta', 'office:styles', field, edits);
+	const field =
+		data &&
+		`<meta:user-defined xmlns:meta="${namespaceOf('meta')}" meta:name="${DATA_FIELD}">${escapeXml(data)}</meta:user-defined>`;
+	if (old) edits.replace(old.start, old.end, field ?? '');
+	else if (field) addTo(part, 'office:meta', 'office:styles', field, edits);
 }

@@ -6,6 +6,7 @@ import { canonicalStyle } from '../../core/style/canonical.ts';
 import { selfContained } from '../../core/style/export.ts';
 import {
 	compare,
+	givesStyle,
 	prepare,
 	tallyOf,
 	type Prepared,
@@ -95,7 +96,7 @@ export async function writeSvg(
 		// A table that nothing was done to stays byte for byte.
 		if (!one && group && group.placed === placed && !document.edits.sheet) return;
 		const entry = document.tables[index]!;
-		const style = one && selfContained(one.job.style, options.house, options.find);
+		const style = one && givesStyle(one.job) ? selfContained(one.job.style, options.house, options.find) : undefined;
 		const table = drawOn(document, placed, dressedAs(entry, one), style ?? (entry.carried ? group?.style : undefined));
 		drawn.set(index, table);
 		if (group) edits.push({ start: group.node.start, end: group.node.end, text: table.markup });

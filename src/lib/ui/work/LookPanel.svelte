@@ -118,9 +118,6 @@
 		>
 	</div>
 </section>
-{#if !style && list.length}<p class="mb-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text">
-		This table wears no style. Its touches are kept here, but a document’s file takes them only together with one.
-	</p>{/if}
 {#if touch && style}
 	<section class="mb-3 rounded-lg border border-hairline bg-sheet px-3 py-2" aria-label="Promote">
 		<h3 class="font-semibold">Make it the style’s</h3>

@@ -3,7 +3,7 @@
 	import { invalidateAll } from '$app/navigation';
 	import { appearanceOf } from '$lib/core/cascade/look.ts';
 	import { resolve, type Resolved } from '$lib/core/cascade/resolve.ts';
-	import { ONLY_TEXT } from '$lib/core/style/bare.ts';
+	import { ONLY_TEXT, OWN_LOOK } from '$lib/core/style/bare.ts';
 	import { flatten } from '$lib/core/style/inherit.ts';
 	import { roleFamily, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
 	import { ASPECTS, type Aspect } from '$lib/core/style/types.ts';
@@ -30,7 +30,7 @@
 	import { unpackTable } from '$lib/workbench/packed.ts';
 	import type { DocumentState, TableState } from '$lib/workbench/state.ts';
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
-	import { stateTable, without } from '$lib/workbench/table.ts';
+	import { stateTable, touchedTable, without } from '$lib/workbench/table.ts';
 
 	let { data } = $props();
 	const { id } = untrack(() => data.document);
@@ -86,6 +86,7 @@
 	});
 	/** Nothing but text, as a style to look at. */
 	const BARE = flatten(ONLY_TEXT);
+	const OWN = flatten(OWN_LOOK);
 
 	const others = $derived(scoped.filter((index) => index !== picked));
 	async function match(changed: Record<number, TableState>) {
@@ -126,7 +127,11 @@
 			...(!isSaved && draft.dropsEmphasis !== undefined && { dropsEmphasis: draft.dropsEmphasis })
 		};
 		if (clears) return { state: { ...state, carry: ASPECTS, partsOff: [], touches: [] }, style: BARE };
-		if (isSaved) return { state, style: book.worn(own) };
+		if (isSaved) {
+			const style = book.worn(own);
+			const touched = style ? undefined : touchedTable(tables[index]!, own);
+			return touched ? { state: { ...state, carry: [], partsOff: [] }, style: OWN } : { state, style };
+		}
 		const style = pointed ?? draft.style ?? own.style ?? chosen;
 		// Only what is newly chosen is shown in its newest edition.
 		const isNew = pointed !== undefined || draft.style !== undefined || own.style === undefined;
