@@ -46,6 +46,8 @@ export interface DocumentTable {
 	readonly wornName: string | null;
 	/** The house style it wears, where the file carries it. */
 	readonly carried: CarriedTable | null;
+	/** Cells that the file protects against typing, by index. */
+	readonly locked?: readonly number[];
 	/** What the table bench knows of it beside all this: formulas, locks, sizes. */
 	readonly work?: WorkTable;
 }

@@ -91,7 +91,10 @@ export async function worksIn(
 export function workFrom(entry: DocumentTable, state: TableState = {}): WorkTable {
 	const isAsRead = entry.work && !state.roles && !state.kinds && !state.touches;
 	const widths = state.widths?.length ? state.widths : entry.widths;
-	return withWears(isAsRead ? entry.work! : workOf(stateTable(entry, state), entry.content, widths), wearsIn(state));
+	return withWears(
+		isAsRead ? entry.work! : workOf(stateTable(entry, state), entry.content, widths, undefined, entry.locked),
+		wearsIn(state)
+	);
 }
 
 const WEARS = ['style', 'edition', 'pinned', 'partsOff', 'carry', 'cleared'] as const;

@@ -3,12 +3,22 @@ import { describe, it } from 'node:test';
 import fc from 'fast-check';
 import { InputError } from '../../../src/lib/core/errors.ts';
 import { typed } from '../../../src/lib/core/work/cells.ts';
+import { withLock } from '../../../src/lib/core/work/locks.ts';
 import { joinCells } from '../../../src/lib/core/work/join.ts';
 import { insertColumns, insertRows, moveLines, removeLines } from '../../../src/lib/core/work/lines.ts';
 import { whole } from '../../../src/lib/core/work/selection.ts';
 import { sortRows } from '../../../src/lib/core/work/sort.ts';
-import { emptyTable, tableOf, textOfContent, workOf, type WorkTable } from '../../../src/lib/core/work/table.ts';
+import {
+	cellOf,
+	emptyTable,
+	tableOf,
+	textOfContent,
+	workOf,
+	type WorkTable
+} from '../../../src/lib/core/work/table.ts';
 import { openDocument, withWorks, writeAs, type AnyDocument } from '../../../src/lib/formats/index.ts';
+import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
+import { workFrom } from '../../../src/lib/server/work.ts';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
 import { seasonReportHtml, seasonReportOdt } from '../../../demo/documents/twins.ts';
 
@@ -172,4 +182,29 @@ describe('tables that were worked on', () => {
 			['Bed', 'Plants', 'Süd', '→ 2']
 		);
 	});
+
+	for (const kind of ['docx', 'odt'] as const)
+		it(`says in ${kind} which cells are locked against typing, and reads it there`, async () => {
+			const document = await opened(kind);
+			const places = [
+				{ r: 1, c: 0 },
+				{ r: 2, c: 1 }
+			];
+			const lockedIn = (tables: AnyDocument['tables']) => {
+				const { table, locked = [] } = tables[0]!;
+				return locked.map((i) => `${table.cells[i]!.r},${table.cells[i]!.c}`);
+			};
+			const work = withLock(workAt(document, 0), places, 'both');
+			const again = await withWorks(document, new Map([[0, work]]));
+			const { bytes } = await writeAs(kind, again, [], { house: FIRST_HOUSE, title: 'locked' });
+			const back = await openDocument(bytes, `b.${kind}`);
+			assert.deepEqual(lockedIn(back.tables), ['1,0', '2,1']);
+			assert.deepEqual(grid(back.tables[0]!.table), grid(document.tables[0]!.table));
+			const reopened = workFrom(back.tables[0]!);
+			assert.equal(cellOf(reopened, 1, 0).lock, 'content');
+			assert.equal(cellOf(reopened, 1, 1).lock, undefined);
+			// Unlocked again, the file says nothing of it.
+			const free = await withWorks(back, new Map([[0, withLock(reopened, places, undefined)]]));
+			assert.deepEqual(lockedIn(free.tables), []);
+		});
 });

@@ -162,13 +162,18 @@ const plain = (content: readonly CellContent[] | undefined, text: string): boole
 	) &&
 		content.map((piece) => ('runs' in piece ? piece.runs.map((run) => run.text).join('') : '')).join('\n') === text);
 
-/** A table of a document, opened for work. Widths are those of its file; none leaves columns as wide as they want. */
+/**
+ * A table of a document, opened for work. Widths are those of its file; none leaves columns as wide as they want. `locked`
+ * are the cells that it protects against typing, by index.
+ */
 export function workOf(
 	table: Table,
 	content?: readonly (readonly CellContent[])[],
 	widths: readonly Emu[] = [],
-	mark: DecimalMark = decimalMarkOf(table.cells.map(({ text }) => text))
+	mark: DecimalMark = decimalMarkOf(table.cells.map(({ text }) => text)),
+	locked: readonly number[] = []
 ): WorkTable {
+	const isLocked = new Set(locked);
 	checkSize(table.rows, table.columns);
 	const rows = table.roles.map((role, r) => ({ id: r + 1, role, cells: Array<Slot>(table.columns).fill(COVERED) }));
 	table.cells.forEach(({ r, c, rows: down, cols, text }, i) => {
@@ -177,6 +182,7 @@ export function workOf(
 			content: plain(content?.[i], text) ? undefined : content![i],
 			rows: down > 1 ? down : undefined,
 			cols: cols > 1 ? cols : undefined,
+			lock: isLocked.has(i) ? 'content' : undefined,
 			from: i
 		});
 	});

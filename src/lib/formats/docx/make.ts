@@ -1,6 +1,8 @@
 import type { Line, Look } from '../../core/cascade/look.ts';
 import { toTwips } from '../../core/units.ts';
 import type { RunView } from '../../core/table/content.ts';
+import { forbids } from '../../core/work/locks.ts';
+import { isCovered } from '../../core/work/table.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
 import { escapeXml } from '../package/xml.ts';
 import { Package, type EntryText } from '../package/zip.ts';
@@ -56,6 +58,10 @@ function cellProperties(look: Look, borders: Borders, more: ReadonlyMap<string, 
 	return writeProperties('w:tcPr', CELL_ORDER, markup);
 }
 
+/** A cell in a content control that keeps its content from being edited (§17.5.2.23, §17.5.2.32). */
+export const lockedCell = (tc: string): string =>
+	`<w:sdt><w:sdtPr><w:lock w:val="sdtContentLocked"/></w:sdtPr><w:sdtContent>${tc}</w:sdtContent></w:sdt>`;
+
 export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: DocumentTable, media: Media): string {
 	const { table, appearance, content } = entry;
 	const room = PAGE.width - 2 * PAGE.margin;
@@ -100,7 +106,9 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 				.join('');
 			// A cell ends with a paragraph (§17.4.65).
 			const isOpen = !inside.endsWith('</w:p>');
-			cells += `<w:tc>${cellProperties(look, borders, more)}${inside}${isOpen ? `${open}</w:p>` : ''}</w:tc>`;
+			const markup = `<w:tc>${cellProperties(look, borders, more)}${inside}${isOpen ? `${open}</w:p>` : ''}</w:tc>`;
+			const slot = entry.work?.rows[cell.r]!.cells[cell.c];
+			cells += slot && !isCovered(slot) && forbids(slot.lock, 'content') ? lockedCell(markup) : markup;
 			c += cell.cols;
 		}
 		rows += `<w:tr>${cells}</w:tr>`;

@@ -226,6 +226,7 @@ class StoryReader {
 		};
 		const nested = new Map<number, number[]>();
 		let content: CellContent[][] | undefined;
+		const locked = source.sources.flatMap((cells, i) => (cells[0]?.isLocked ? [i] : []));
 		this.tables.push({
 			index,
 			place,
@@ -234,6 +235,7 @@ class StoryReader {
 			widths: source.widths,
 			wornName,
 			carried,
+			...(locked.length && { locked }),
 			// Made when they are first looked at: writing a file needs neither.
 			get appearance() {
 				return appearance();

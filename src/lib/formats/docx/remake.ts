@@ -1,6 +1,7 @@
 import type { RunView } from '../../core/table/content.ts';
 import { roleFamily } from '../../core/table/roles.ts';
 import { toTwips } from '../../core/units.ts';
+import { forbids } from '../../core/work/locks.ts';
 import { isCovered, joinedCells, shownIn, type WorkTable } from '../../core/work/table.ts';
 import type { DocumentTable } from '../document.ts';
 import { Edits, escapeXml, type XmlNode } from '../package/xml.ts';
@@ -8,7 +9,7 @@ import type { EntryText } from '../package/zip.ts';
 import { insertions, remadeCells, rowFrom, type Remaking, type RemadeCell } from '../remade.ts';
 import { rewriteProperties } from './containers.ts';
 import { textLayerOf } from './layers.ts';
-import { tableMarkup } from './make.ts';
+import { lockedCell, tableMarkup } from './make.ts';
 import { Media } from './media.ts';
 import { CONTENT_TYPES, relationshipsOf } from './names.ts';
 import { CELL_ORDER, ROW_ORDER } from './properties/cell.ts';
@@ -174,7 +175,8 @@ class TableRemaker {
 			({ name }) => gone.has(name),
 			set
 		);
-		return `<w:tc>${properties}${remade ? this.content(remade, sources) : this.covered(own, anchor, r - top)}</w:tc>`;
+		const markup = `<w:tc>${properties}${remade ? this.content(remade, sources) : this.covered(own, anchor, r - top)}</w:tc>`;
+		return forbids(anchor?.cell.lock, 'content') ? lockedCell(markup) : markup;
 	}
 
 	/** What stands in a slot that a joined cell goes on in: what stood there, where it did before. */

@@ -12,6 +12,8 @@ export interface SourceCell {
 	readonly cols: number;
 	/** Goes on with the cell above (w:vMerge without restart). */
 	readonly continues: boolean;
+	/** Stands in a content control that keeps its content from being edited (w:lock, §17.5.2.23). */
+	readonly isLocked: boolean;
 }
 
 export interface SourceRow {
@@ -53,6 +55,15 @@ export function wrapped(node: XmlNode, name: string, found: XmlNode[] = []): Xml
 	return found;
 }
 
+/** Cells or rows in content controls that are locked against editing of what they hold. */
+function lockedIn(node: XmlNode, name: 'w:tr' | 'w:tc'): ReadonlySet<XmlNode> {
+	const controls = node.children.filter(
+		(child) => child.name === 'w:sdt' && LOCKED.has(child.at('w:sdtPr', 'w:lock')?.attribute('w:val') ?? '')
+	);
+	return new Set(controls.flatMap((control) => wrapped(control, name)));
+}
+const LOCKED: ReadonlySet<string> = new Set(['contentLocked', 'sdtContentLocked']);
+
 /** A cell's paragraphs, without those of tables inside it. */
 export const paragraphsOf = (cell: XmlNode): XmlNode[] => wrapped(cell, 'w:p');
 
@@ -79,7 +90,9 @@ const count = (node: XmlNode | undefined): number =>
 export function readGrid(tbl: XmlNode, part: string): SourceGrid {
 	const rows: SourceRow[] = [];
 	let columns = 0;
+	const lockedRows = lockedIn(tbl, 'w:tr');
 	for (const tr of wrapped(tbl, 'w:tr')) {
+		const lockedCells = lockedIn(tr, 'w:tc');
 		const trPr = tr.child('w:trPr');
 		let c = count(trPr?.child('w:gridBefore'));
 		const cells: SourceCell[] = [];
@@ -87,7 +100,14 @@ export function readGrid(tbl: XmlNode, part: string): SourceGrid {
 			const tcPr = tc.child('w:tcPr');
 			const cols = Math.max(1, count(tcPr?.child('w:gridSpan')));
 			const vMerge = tcPr?.child('w:vMerge');
-			cells.push({ node: tc, r: rows.length, c, cols, continues: !!vMerge && vMerge.attribute('w:val') !== 'restart' });
+			cells.push({
+				node: tc,
+				r: rows.length,
+				c,
+				cols,
+				continues: !!vMerge && vMerge.attribute('w:val') !== 'restart',
+				isLocked: lockedCells.has(tc) || lockedRows.has(tr)
+			});
 			c += cols;
 		}
 		columns = Math.max(columns, c + count(trPr?.child('w:gridAfter')));

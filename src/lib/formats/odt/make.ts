@@ -1,5 +1,7 @@
 import type { Line } from '../../core/cascade/look.ts';
 import type { CellContent, CellPicture, RunView } from '../../core/table/content.ts';
+import { forbids } from '../../core/work/locks.ts';
+import { isCovered } from '../../core/work/table.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
 import { escapeXml } from '../package/xml.ts';
 import { Package, type EntryText } from '../package/zip.ts';
@@ -126,8 +128,7 @@ export class BodyWriter {
 				const spans = `${cell.cols > 1 ? ` table:number-columns-spanned="${cell.cols}"` : ''}${cell.rows > 1 ? ` table:number-rows-spanned="${cell.rows}"` : ''}`;
 				const inside = (content[i]?.length ? content[i] : [{ runs: [] }]).map((one) => piece(one, paragraph)).join('');
 				const slot = entry.work?.rows[r]?.cells[c];
-				const isLocked = slot && 'lock' in slot && (slot.lock === 'content' || slot.lock === 'both');
-				const lock = isLocked ? ' table:protected="true"' : '';
+				const lock = slot && !isCovered(slot) && forbids(slot.lock, 'content') ? ' table:protected="true"' : '';
 				return `<table:table-cell table:style-name="${style}"${spans}${lock}>${inside}</table:table-cell>`;
 			});
 			return `<table:table-row>${cells.join('')}</table:table-row>`;

@@ -213,6 +213,7 @@ class TextReader {
 		const carried = findCarried(this.carried, index, table, wornName);
 		const nested = new Map<number, number[]>();
 		let content: CellContent[][] | undefined;
+		const locked = read.cells.flatMap((cell, i) => (cell?.attribute('table:protected') === 'true' ? [i] : []));
 		this.sources.push({ part, grid: read });
 		this.tables.push({
 			index,
@@ -228,6 +229,7 @@ class TextReader {
 			widths: widthsOf(read, styles),
 			wornName,
 			carried,
+			...(locked.length && { locked }),
 			get appearance() {
 				return appearance();
 			},

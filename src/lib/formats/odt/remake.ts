@@ -1,5 +1,6 @@
 import type { RunView } from '../../core/table/content.ts';
 import { roleFamily } from '../../core/table/roles.ts';
+import { forbids } from '../../core/work/locks.ts';
 import { isCovered, shownIn, type WorkTable } from '../../core/work/table.ts';
 import { encodePieces } from '../package/encoding.ts';
 import { Edits, type XmlNode } from '../package/xml.ts';
@@ -73,9 +74,9 @@ function remade(document: OdtDocument, index: number, work: WorkTable, writer: B
 			const { from: origin, isKept } = own.get(`${r},${c}`)!;
 			const cell = origin === undefined ? undefined : grid.cells[origin];
 			const spans = `${(slot.cols ?? 1) > 1 ? ` table:number-columns-spanned="${slot.cols}"` : ''}${(slot.rows ?? 1) > 1 ? ` table:number-rows-spanned="${slot.rows}"` : ''}`;
-			const lock = slot.lock === 'content' || slot.lock === 'both' ? ' table:protected="true"' : '';
+			const lock = forbids(slot.lock, 'content') ? ' table:protected="true"' : '';
 			const bare = cell ? open(cell).replace(/>$/, '') : '<table:table-cell';
-			const tag = `${lock ? bare.replace(/\s+[\w.-]+:protected\s*=\s*("[^"]*"|'[^']*')/, '') : bare}${spans}${lock}>`;
+			const tag = `${bare.replace(/\s+[\w.-]+:protected\s*=\s*("[^"]*"|'[^']*')/, '')}${spans}${lock}>`;
 			const close = `</${cell ? name(cell) : 'table:table-cell'}>`;
 			if (isKept && cell && !cell.selfClosing && cell.name === 'table:table-cell')
 				return `${tag}${source.slice(cell.openEnd, cell.closeStart)}${close}`;
