@@ -315,11 +315,7 @@ export async function writeAs(
 			}
 			const prepared = prepare(document, worn, options);
 			const report = reportOf(part, prepared, options);
-			const { bytes, remarks: fonts } = await writePdf(report);
-			const hasPictures = flow.order.some((index) =>
-				document.tables[index]!.content.flat().some((one) => 'picture' in one)
-			);
-			const remarks = [...fonts, ...(hasPictures ? ['Pictures in cells are left out of a PDF.'] : [])];
+			const { bytes, remarks } = await writePdf(report);
 			const whole = (one: Prepared) => tallyOf(one, () => []);
 			return { bytes, account: plainAccount(document, prepared, whole, remarks) };
 		}

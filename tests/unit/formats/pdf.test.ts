@@ -1,12 +1,15 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { getDocument, OPS } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
 import { seedList } from '../../../demo/documents/seed-list.ts';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
 import { SHIPPED } from '../../../src/lib/core/layout/fonts.ts';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import type { Style } from '../../../src/lib/core/style/types.ts';
+import { tableToFile } from '../../../src/lib/core/table/file.ts';
+import { emu } from '../../../src/lib/core/units.ts';
+import { emptyTable, tableOf, withCells } from '../../../src/lib/core/work/table.ts';
 import { openDocument, writeAs, type AnyDocument } from '../../../src/lib/formats/index.ts';
 
 const ledger: Style = DEMO_STYLES.find(({ name }) => name === 'Season Ledger')!;
@@ -178,4 +181,36 @@ test('every face that ships measures and draws every space and figure', async ()
 		account.remarks.filter((remark) => remark.includes('does not ship')),
 		[]
 	);
+});
+
+test('pictures in cells are figures with their words, in pixels', async () => {
+	const PIXEL =
+		'data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==';
+	const picture = {
+		source: 'data:image/svg+xml;base64,PHN2Zy8+',
+		pixels: PIXEL,
+		alternative: 'A frond of lady fern',
+		width: emu(720_000),
+		height: emu(720_000),
+		fits: 'row' as const
+	};
+	const work = withCells(emptyTable(3, 2), [{ r: 1, c: 1 }], (cell) => ({ ...cell, text: '', picture }));
+	const file = tableToFile(tableOf(work), { title: 'Ferns', work });
+	const document = await openDocument(new TextEncoder().encode(JSON.stringify(file)), 'ferns.table.json');
+	const { bytes, account } = await pdfOf(document);
+	assert.deepEqual(account.remarks, []);
+	const pdf = await getDocument({ data: bytes.slice(), verbosity: 0 }).promise;
+	const page = await pdf.getPage(1);
+	const figures: Node[] = [];
+	const find = (node: Node) => {
+		if (node.role === 'Figure') figures.push(node);
+		node.children?.forEach(find);
+	};
+	find((await page.getStructTree()) as Node);
+	assert.deepEqual(
+		figures.map((figure) => (figure as { alt?: string }).alt),
+		['A frond of lady fern']
+	);
+	const { fnArray } = await page.getOperatorList();
+	assert.ok(fnArray.includes(OPS.paintImageXObject), 'the picture is painted');
 });

@@ -5,8 +5,11 @@ import { typed } from '../../../src/lib/core/work/cells.ts';
 import { insertRows } from '../../../src/lib/core/work/lines.ts';
 import { touched } from '../../../src/lib/core/work/touches.ts';
 import { applyPatch, patchBetween } from '../../../src/lib/core/work/patch.ts';
-import { emptyTable, tableOf, type WorkTable } from '../../../src/lib/core/work/table.ts';
+import { emptyTable, tableOf, withCells, type WorkTable } from '../../../src/lib/core/work/table.ts';
 import { openDocument } from '../../../src/lib/formats/index.ts';
+import type { SvgDocument } from '../../../src/lib/formats/svg/read.ts';
+import { drawOn } from '../../../src/lib/formats/svg/write.ts';
+import { emu } from '../../../src/lib/core/units.ts';
 import { connect } from '../../../src/lib/server/database.ts';
 import { addDocument, addStep, listDocuments, loadDocument, moveToStep } from '../../../src/lib/server/documents.ts';
 import {
@@ -200,6 +203,25 @@ describe('work on a table', () => {
 		await moveToStep(db, report, three.step, 0);
 		assert.equal((await loadDocument(db, report)).tables.length, first.tables.length);
 		assert.equal((await listDocuments(db)).find((entry) => entry.id === report)!.tables, first.tables.length);
+	});
+
+	it('goes onto a drawing with its pictures, which are shown there and said in words', async () => {
+		const drawing = `<svg xmlns="http://www.w3.org/2000/svg" width="420mm" height="297mm" viewBox="0 0 420 297"><rect width="9" height="9"/></svg>`;
+		const { id: sheet } = await addDocument(db, 'sheet.svg', new TextEncoder().encode(drawing));
+		const source = 'data:image/png;base64,iVBORw0KGgo=';
+		const work = withCells(emptyTable(3, 2), [{ r: 1, c: 1 }], (cell) => ({
+			...cell,
+			picture: { source, alternative: 'A lady fern', width: emu(360_000), height: emu(180_000), fits: 'row' as const }
+		}));
+		const { step } = await loadDocument(db, sheet);
+		await makeTable(db, { name: 'Ferns', work, wears: {}, into: { document: sheet, after: -1, step } });
+		const { bytes } = await writeDocument(db, sheet);
+		const text = new TextDecoder().decode(bytes);
+		assert.match(text, /<image href="data:image\/png;base64,iVBORw0KGgo=" [^>]*><title>A lady fern<\/title><\/image>/);
+		const back = await openDocument(bytes, 'sheet.svg');
+		assert.equal(back.tables.length, 1);
+		const drawn = drawOn(back as SvgDocument, (back as SvgDocument).placed[0]!, back.tables[0]!);
+		assert.match(drawn.markup, /<image/);
 	});
 
 	it('finds the place among the blocks of the file', () => {

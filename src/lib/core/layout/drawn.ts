@@ -18,6 +18,16 @@ export interface DrawnText {
 	readonly underline: 'none' | 'single' | 'double';
 }
 
+/** A picture in its place; `source` is a `data:` address. */
+export interface DrawnPicture {
+	readonly x: number;
+	readonly y: number;
+	readonly width: number;
+	readonly height: number;
+	readonly source: string;
+	readonly alternative: string;
+}
+
 /** A page's marks in the order in which they are drawn; lengths are EMU. */
 export interface DrawnPage {
 	readonly width: number;
@@ -25,6 +35,7 @@ export interface DrawnPage {
 	readonly fills: readonly Extract<Mark, { kind: 'fill' }>[];
 	readonly lines: readonly Extract<Mark, { kind: 'line' }>[];
 	readonly texts: readonly DrawnText[];
+	readonly pictures: readonly DrawnPicture[];
 }
 
 /** A page without its structure. */
@@ -52,6 +63,14 @@ export function drawnPage({ width, height, pieces }: Page): DrawnPage {
 		height,
 		fills: of('fill'),
 		lines: of('line'),
+		pictures: of('picture').map(({ x, y, width, height, picture: { source, alternative } }) => ({
+			x,
+			y,
+			width,
+			height,
+			source,
+			alternative
+		})),
 		texts: of('text').map(({ x, y, turn, piece }) => {
 			const { family, weight, italic } = piece.face.name;
 			const { text, size, ink, tracking, spread, width: length, underline } = piece;

@@ -1,5 +1,6 @@
 import type { Line } from '../cascade/look.ts';
 import type { Hex } from '../colour.ts';
+import type { CellPicture } from '../table/content.ts';
 import type { LaidPiece } from './paragraph.ts';
 import { strokes } from './strokes.ts';
 import { baselineIn, layTable, type LaidTable, type TableInput } from './table.ts';
@@ -30,6 +31,14 @@ export type Mark =
 			readonly y: number;
 			readonly turn: 0 | 90 | 270;
 			readonly piece: LaidPiece;
+	  }
+	| {
+			readonly kind: 'picture';
+			readonly x: number;
+			readonly y: number;
+			readonly width: number;
+			readonly height: number;
+			readonly picture: CellPicture;
 	  };
 
 /** The marks of one cell, and of the tables inside it. */
@@ -119,6 +128,9 @@ export function marksOf(
 			for (const piece of line.pieces)
 				marks.push({ kind: 'text', x: x + placed.x + piece.x, y: baseline - piece.rise + dy, turn: 0, piece });
 		}
+		for (const { x: across, top: at, width, height, picture } of cell.pictures)
+			if (at >= from - 1 && at < to - 1)
+				marks.push({ kind: 'picture', x: x + across, y: at + dy, width, height, picture });
 		const inner = cell.tables.flatMap(({ x: left, top, laid: one }) =>
 			top >= from - 1 && top < to - 1 ? [marksOf(one, [0, one.tops.at(-1)!], x + left, top + dy)] : []
 		);

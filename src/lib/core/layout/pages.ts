@@ -52,12 +52,13 @@ interface Cut {
 }
 
 function possibleCuts({ tops, cells }: LaidTable, keeps: readonly RowKeep[]): Cut[] {
-	const lines = cells.flatMap(({ lines, tables, rotate }) =>
+	const lines = cells.flatMap(({ lines, tables, pictures, rotate }) =>
 		rotate
 			? []
 			: [
 					...lines.map(({ top, height }) => [top, top + height] as const),
-					...tables.map(({ top, laid }) => [top, top + laid.tops.at(-1)!] as const)
+					...tables.map(({ top, laid }) => [top, top + laid.tops.at(-1)!] as const),
+					...pictures.map(({ top, height }) => [top, top + height] as const)
 				]
 	);
 	// Lines sorted by where they begin: a place is free where no line that began before it still runs.

@@ -1,5 +1,5 @@
 import type { Appearance, Look } from '../cascade/look.ts';
-import type { CellContent } from '../table/content.ts';
+import type { CellContent, CellPicture } from '../table/content.ts';
 import type { Table } from '../table/grid.ts';
 import { roleFamily } from '../table/roles.ts';
 import { decimalMarkOf } from '../values/parse.ts';
@@ -38,9 +38,19 @@ export interface PlacedTable {
 	readonly laid: LaidTable;
 }
 
+export interface PlacedPicture {
+	readonly x: number;
+	readonly top: number;
+	readonly width: number;
+	readonly height: number;
+	readonly picture: CellPicture;
+}
+
 export interface LaidCell {
 	readonly lines: readonly PlacedLine[];
 	readonly tables: readonly PlacedTable[];
+	/** Pictures stand upright in a cell whose text is turned, too. */
+	readonly pictures: readonly PlacedPicture[];
 	/** Where the cell's text is turned: lines count from its top-start corner before the turn. */
 	readonly rotate: 0 | 90 | 270;
 }
@@ -57,7 +67,7 @@ export interface LaidTable {
 	readonly cells: readonly LaidCell[];
 }
 
-type Piece = { readonly measured: Measured } | { readonly inner: TableInput };
+type Piece = { readonly measured: Measured } | { readonly inner: TableInput } | { readonly picture: CellPicture };
 interface Prepared {
 	readonly look: Look;
 	readonly pieces: readonly Piece[];
@@ -77,6 +87,9 @@ const running = (lengths: readonly number[]) => {
 /** Figures that line up on their decimal mark: rows that have any (engine §7). */
 const HOLD_FIGURES: ReadonlySet<string> = new Set(['body', 'subtotal', 'total']);
 
+/** A picture gives way to a narrow column down to this width (10 mm). */
+const LEAST_PICTURE = 360_000;
+
 /** Widths are whole EMU; a text as wide as its column is not broken for the fraction. */
 const ROUNDING = 1;
 
@@ -89,8 +102,12 @@ function prepareCells(input: TableInput, faces: Faces): Prepared[] {
 		let max = 0;
 		let figure: Prepared['figure'];
 		const pieces = content[i]!.flatMap((one): Piece[] => {
-			// Pictures of cells are not laid out.
-			if ('picture' in one) return [];
+			if ('picture' in one) {
+				const { width } = one.picture;
+				min = Math.max(min, Math.min(width, LEAST_PICTURE));
+				max = Math.max(max, width);
+				return [one];
+			}
 			if ('nested' in one) {
 				const inner = input.nested?.(one.nested);
 				if (!inner) return [];
@@ -127,7 +144,8 @@ function prepareCells(input: TableInput, faces: Faces): Prepared[] {
 		const turned = (look.rotate ?? 0) !== 0;
 		const picture = input.pictures?.get(i);
 		if (picture) min = max = Math.max(max, picture.width);
-		const lines = lineHeightOf(look) * Math.max(1, pieces.length);
+		const widest = pieces.reduce((most, piece) => Math.max(most, 'picture' in piece ? piece.picture.width : 0), 0);
+		const lines = Math.max(lineHeightOf(look) * Math.max(1, pieces.length), widest);
 		return {
 			look,
 			pieces,
@@ -143,7 +161,9 @@ function prepareCells(input: TableInput, faces: Faces): Prepared[] {
 function fill({ look, pieces }: Prepared, measure: number, faces: Faces) {
 	const height = lineHeightOf(look);
 	const items: (
-		{ readonly top: number; readonly line: LaidLine } | { readonly top: number; readonly laid: LaidTable }
+		| { readonly top: number; readonly line: LaidLine }
+		| { readonly top: number; readonly laid: LaidTable }
+		| { readonly top: number; readonly picture: CellPicture; readonly width: number; readonly height: number }
 	)[] = [];
 	let top = 0;
 	for (const piece of pieces) {
@@ -151,6 +171,13 @@ function fill({ look, pieces }: Prepared, measure: number, faces: Faces) {
 			const laid = layTable(piece.inner, emu(measure), faces);
 			items.push({ top, laid });
 			top += laid.tops.at(-1)!;
+		} else if ('picture' in piece) {
+			const { picture } = piece;
+			// As wide as the cell, or as large as it is by itself where there is room for that.
+			const width = picture.fits === 'cell' && !look.rotate ? measure : Math.min(picture.width, measure);
+			const size = { width, height: (picture.height * width) / picture.width };
+			items.push({ top, picture, ...size });
+			top += size.height;
 		} else
 			for (const line of fillLines(piece.measured, measure)) {
 				items.push({ top, line });
@@ -192,7 +219,10 @@ export function layTable(input: TableInput, measure: Emu, faces: Faces): LaidTab
 	const wants = filled.map(({ items, height }, i) => {
 		const { look } = prepared[i]!;
 		const content = look.rotate
-			? items.reduce((most, item) => Math.max(most, 'line' in item ? item.line.width : 0), 0)
+			? items.reduce(
+					(most, item) => Math.max(most, 'line' in item ? item.line.width : 'picture' in item ? item.height : 0),
+					0
+				)
 			: height;
 		return Math.max(content, input.pictures?.get(i)?.height ?? 0) + down(look);
 	});
@@ -225,10 +255,22 @@ export function layTable(input: TableInput, measure: Emu, faces: Faces): LaidTab
 		const originY = rotate ? 0 : tops[r]! + (look.marginTop ?? 0);
 		const lines: PlacedLine[] = [];
 		const tables: PlacedTable[] = [];
+		const pictures: PlacedPicture[] = [];
 		for (const item of items) {
 			const top = originY + shift + item.top;
 			if ('laid' in item) {
 				tables.push({ x: originX, top, laid: item.laid });
+				continue;
+			}
+			if ('picture' in item) {
+				const { picture, width, height } = item;
+				const free = Math.max(0, box.width - across(look) - width);
+				const x = look.h === 'end' || look.h === 'decimal' ? free : look.h === 'middle' ? free / 2 : 0;
+				const upright = {
+					x: lefts[c]! + (look.marginStart ?? 0) + x,
+					top: rotate ? tops[r]! + (look.marginTop ?? 0) : top
+				};
+				pictures.push({ ...upright, width, height, picture });
 				continue;
 			}
 			const line = look.h === 'justify' ? justified(item.line, room) : item.line;
@@ -243,7 +285,7 @@ export function layTable(input: TableInput, measure: Emu, faces: Faces): LaidTab
 							: 0;
 			lines.push({ x: originX + x, top, height: lineHeightOf(look), baseline: top + baselineIn(look, line), line });
 		}
-		return { lines, tables, rotate };
+		return { lines, tables, pictures, rotate };
 	});
 	return { input, widths, heights: heights.map(emu), lefts, tops, cells };
 }

@@ -26,6 +26,9 @@ export interface CellPicture {
 	readonly fits: 'cell' | 'row';
 }
 
+/** A picture as PNG or JPEG, for formats that hold nothing else. */
+export const inPixels = ({ source, pixels }: CellPicture): string => pixels ?? source;
+
 /** One paragraph of a cell; a nested table's index stands for a table inside the cell. */
 export type CellContent =
 	{ readonly runs: readonly RunView[] } | { readonly nested: number } | { readonly picture: CellPicture };

@@ -1,4 +1,4 @@
-import type { CellPicture } from '../../core/table/content.ts';
+import { inPixels, type CellPicture } from '../../core/table/content.ts';
 import { escapeXml } from '../package/xml.ts';
 
 const MAIN = 'http://schemas.openxmlformats.org/drawingml/2006/main';
@@ -28,8 +28,9 @@ export class Media {
 	}
 
 	/** A picture that stands in the text like a letter (ECMA-376 Part 1 §20.4.2.8). */
-	drawing({ source, pixels, alternative, width, height }: CellPicture): string {
-		const address = pixels ?? source;
+	drawing(picture: CellPicture): string {
+		const { alternative, width, height } = picture;
+		const address = inPixels(picture);
 		let own = this.known.get(address);
 		if (!own) {
 			const [, type, data] = /^data:image\/(png|jpeg)[^,]*,(.*)$/s.exec(address) ?? [];

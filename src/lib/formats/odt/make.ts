@@ -1,5 +1,5 @@
 import type { Line } from '../../core/cascade/look.ts';
-import type { CellContent, CellPicture, RunView } from '../../core/table/content.ts';
+import { inPixels, type CellContent, type CellPicture, type RunView } from '../../core/table/content.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered } from '../../core/work/table.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
@@ -22,8 +22,9 @@ export const textMarkup = (text: string): string =>
 		.replace(/^ | {2,}| $/g, (spaces) => `<text:s text:c="${spaces.length}"/>`);
 
 /** A picture as a frame that stands in the text like a letter, with the picture itself in it (ODF 1.3 Part 3 §10.4.4). */
-export function pictureFrame({ source, pixels, alternative, width, height }: CellPicture): string {
-	const data = (pixels ?? source).replace(/^data:[^,]*,/, '');
+export function pictureFrame(picture: CellPicture): string {
+	const { alternative, width, height } = picture;
+	const data = inPixels(picture).replace(/^data:[^,]*,/, '');
 	return `<draw:frame text:anchor-type="as-char" svg:width="${width / 12_700}pt" svg:height="${height / 12_700}pt"><draw:image><office:binary-data>${data}</office:binary-data></draw:image><svg:title>${escapeXml(alternative)}</svg:title></draw:frame>`;
 }
 

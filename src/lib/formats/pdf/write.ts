@@ -4,6 +4,7 @@ import type { CellMarks, Mark, TableMarks } from '../../core/layout/marks.ts';
 import { lineStrokes, strokePath } from '../../core/layout/patterns.ts';
 import { layReport, type Page, type Piece, type Report, type ReportTable } from '../../core/layout/report.ts';
 import { roleFamily } from '../../core/table/roles.ts';
+import { inPixels } from '../../core/table/content.ts';
 import { toPoints, type Emu } from '../../core/units.ts';
 import { standIn } from '../../core/layout/fonts.ts';
 import { fontFiles, shippedFaces } from './fonts.ts';
@@ -65,9 +66,14 @@ function drawText(doc: Doc, { x, y, turn, piece }: Extract<Mark, { kind: 'text' 
 	doc.restore();
 }
 
+function drawPicture(doc: Doc, { x, y, width, height, picture }: Extract<Mark, { kind: 'picture' }>): void {
+	doc.image(inPixels(picture), pt(x), pt(y), { width: pt(width), height: pt(height) });
+}
+
 function drawMark(doc: Doc, mark: Mark): void {
 	if (mark.kind === 'fill') doc.rect(pt(mark.x), pt(mark.y), pt(mark.width), pt(mark.height)).fill(mark.ink);
 	else if (mark.kind === 'line') drawLine(doc, mark);
+	else if (mark.kind === 'picture') drawPicture(doc, mark);
 	else drawText(doc, mark);
 }
 
@@ -108,6 +114,14 @@ class Tagger {
 		element.add(this.doc.markStructureContent(tag) as never);
 		for (const mark of marks) drawMark(this.doc, mark);
 		this.doc.endMarkedContent();
+	}
+
+	/** A picture with the words that are said instead of it (ISO 32000-1, §14.9.3). */
+	private figure(parent: Element, mark: Extract<Mark, { kind: 'picture' }>): void {
+		const element = this.doc.struct('Figure', { alt: mark.picture.alternative }) as Element;
+		parent.add(element as never);
+		this.content(element, 'Figure', [mark]);
+		element.end();
 	}
 
 	private element(parent: Element, type: string, attributes?: Record<string, unknown>): Element {
@@ -197,7 +211,12 @@ class Tagger {
 			element = this.element(known.rows[r]!, tag, Object.keys(attributes).length > 1 ? attributes : undefined);
 			known.cells.set(cell, element);
 		}
-		this.content(element, tag, marks);
+		this.content(
+			element,
+			tag,
+			marks.filter(({ kind }) => kind !== 'picture')
+		);
+		for (const mark of marks) if (mark.kind === 'picture') this.figure(element, mark);
 		for (const inner of tables) this.table(element, inner);
 	}
 

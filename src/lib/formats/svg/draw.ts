@@ -9,6 +9,7 @@ import { layTable, type LaidTable } from '../../core/layout/table.ts';
 import type { ColumnWidth } from '../../core/layout/widths.ts';
 import { topLeft, type PlacedTable } from '../../core/schedule/placed.ts';
 import { standing } from '../../core/schedule/table.ts';
+import { inPixels } from '../../core/table/content.ts';
 import type { Table } from '../../core/table/grid.ts';
 import { contentsOf } from '../../core/work/table.ts';
 import { roleFamily } from '../../core/table/roles.ts';
@@ -227,6 +228,10 @@ function symbolMarkup(
 	return `<${p}use ${reference} transform="matrix(${exact(scale)} 0 0 ${exact(scale)} ${exact(dx)} ${exact(dy)})"${looks}/>`;
 }
 
+/** A picture of a cell, in pixels: what is shown of a drawing holds no drawings in pictures. */
+const imageMarkup = (p: string, { x, y, width, height, picture }: Extract<Mark, { kind: 'picture' }>): string =>
+	`<${p}image href="${inPixels(picture)}" x="${inUnits(x)}" y="${inUnits(y)}" width="${inUnits(width)}" height="${inUnits(height)}" preserveAspectRatio="none"><${p}title>${escapeXml(picture.alternative)}</${p}title></${p}image>`;
+
 const attributeName = (role: string) => role.replace(':', '-');
 
 interface Drawn {
@@ -291,6 +296,7 @@ function groupOf(
 			);
 		pieces.push(symbols.get(i) ?? '');
 		for (const mark of texts.get(i) ?? []) {
+			if (mark.kind === 'picture') pieces.push(imageMarkup(p, mark));
 			if (mark.kind !== 'text') continue;
 			const { piece, turn } = mark;
 			const [x, y] = [inUnits(mark.x), inUnits(mark.y)];

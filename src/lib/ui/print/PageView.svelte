@@ -16,6 +16,17 @@
 	{#each page.fills as { x, y, width, height, ink }, i (i)}
 		<rect x={pt(x)} y={pt(y)} width={pt(width)} height={pt(height)} fill={ink} />
 	{/each}
+	{#each page.pictures as { x, y, width, height, source, alternative }, i (i)}
+		<image
+			href={source}
+			x={pt(x)}
+			y={pt(y)}
+			width={pt(width)}
+			height={pt(height)}
+			preserveAspectRatio="none"
+			aria-label={alternative}
+		/>
+	{/each}
 	{#each page.texts as mark, i (i)}
 		{@const { x, y, turn, text, size, width, underline } = mark}
 		<g transform={turn ? `rotate(${turn} ${pt(x)} ${pt(y)})` : undefined} fill={mark.ink}>

@@ -10,6 +10,7 @@ import { layTable, type TableInput } from '../../../../src/lib/core/layout/table
 import { lineHeightOf, piecesOf } from '../../../../src/lib/core/layout/text.ts';
 import { columnWidths, type ColumnWidth } from '../../../../src/lib/core/layout/widths.ts';
 import { recognisedTable } from '../../../../src/lib/core/recognise/table.ts';
+import type { CellPicture } from '../../../../src/lib/core/table/content.ts';
 import { createGrid, type Span, type Table } from '../../../../src/lib/core/table/grid.ts';
 import type { RowRole } from '../../../../src/lib/core/table/roles.ts';
 import { emu, parseLength, type Emu } from '../../../../src/lib/core/units.ts';
@@ -352,4 +353,41 @@ test('a line is drawn as thick as it is said to be, whatever its pattern', () =>
 		}
 	}
 	assert.deepEqual(lineStrokes({ pattern: 'none', weight, ink: '#000000' }), []);
+});
+
+test('a picture is as large as it is by itself, or as wide as its cell, and no page cuts it', () => {
+	const picture = (fits: 'cell' | 'row'): CellPicture => ({
+		source: 'data:image/png;base64,',
+		alternative: 'a fern',
+		width: parseLength('30mm'),
+		height: parseLength('20mm'),
+		fits
+	});
+	const lay = (fits: 'cell' | 'row', width: string, look: Look = LOOK) => {
+		const plain = input([['Fern'], ['below']], { look, widths: [{ fixed: parseLength(width) }] });
+		return layTable({ ...plain, content: [[{ picture: picture(fits) }], plain.content[1]!] }, MEASURE, shippedFaces);
+	};
+	const size = ({ cells }: ReturnType<typeof lay>) =>
+		[cells[0]!.pictures[0]!.width, cells[0]!.pictures[0]!.height].map((length) => Math.round(length / 36_000));
+	assert.deepEqual(size(lay('row', '60mm')), [30, 20]);
+	assert.deepEqual(size(lay('cell', '64mm')), [60, 40]);
+	assert.deepEqual(size(lay('row', '16mm')), [12, 8], 'no wider than its cell, in proportion');
+	assert.deepEqual(size(lay('cell', '60mm', { ...LOOK, rotate: 90 })), [30, 20], 'upright where text is turned');
+	const laid = lay('row', '60mm', { ...LOOK, h: 'end' });
+	const [placed] = laid.cells[0]!.pictures;
+	assert.equal(Math.round((placed!.x + placed!.width) / 36_000), 58);
+	assert.ok(laid.tops[1]! >= placed!.top + placed!.height, 'its row has room for it');
+	const [mark] = marksOf(laid, [0, laid.tops.at(-1)!], 0, 0).cells[0]!.marks;
+	assert.equal(mark!.kind, 'picture');
+	// Half of it has room on the page: all of it goes to the next one.
+	const many = layTable(
+		{ ...input([['a'], ['b']]), content: [[{ runs: [{ text: 'a' }] }], [{ picture: picture('row') }]] },
+		MEASURE,
+		shippedFaces
+	);
+	const cuts = cutTable(many, rowKeeps(['body', 'body']), many.tops[1]! + parseLength('10mm'), MEASURE);
+	assert.deepEqual(cuts, [
+		[0, many.tops[1]],
+		[many.tops[1], many.tops[2]]
+	]);
 });
