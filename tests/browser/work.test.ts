@@ -646,6 +646,24 @@ describe('the table bench', () => {
 		await page.until('taken back whole', async () => !/Leap day/.test(await page.text('main')));
 	});
 
+	it('takes a table out of its document after asking, and undo brings it back', async () => {
+		const count = async () => Number(/(\d+) tables/.exec(await page.text('header'))![1]);
+		const before = await count();
+		const first = await run<string>(`return document.querySelector('#table-0').textContent`);
+		await press('Take it out…');
+		await page.until('asked', async () => /Its rows go/.test(await page.text('[role=dialog], dialog')));
+		await press('Keep it');
+		assert.equal(await count(), before);
+		await press('Take it out…');
+		await press('Take it out');
+		await page.until('out', async () => (await count()) === before - 1);
+		assert.notEqual(await run(`return document.querySelector('#table-0').textContent`), first);
+		await page.click('Undo');
+		await page.until('back', async () => (await count()) === before);
+		assert.equal(await run(`return document.querySelector('#table-0').textContent`), first);
+		await page.consoleIsClean();
+	});
+
 	it('lets two people see each other’s changes, and overwrites nothing silently', async () => {
 		await make('Shared', [
 			['Bed', 'Plants'],

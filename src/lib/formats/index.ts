@@ -46,7 +46,7 @@ import { readSvg, type SvgDocument } from './svg/read.ts';
 import { writeSvg } from './svg/write.ts';
 import { decodeText } from './package/encoding.ts';
 import type { WorkTable } from '../core/work/table.ts';
-import { indicesAfter, type Remaking } from './remade.ts';
+import { goneWith, indicesAfter, type Remaking } from './remade.ts';
 import { newEntry, withWork, worked } from './work.ts';
 
 /** The largest file that is taken in, in bytes; said before and after. */
@@ -160,36 +160,45 @@ export async function writeStyled(
 }
 
 /**
- * A document in which some tables are as they were worked on, and with new ones. In a file that holds more than tables
+ * A document in which some tables are as they were worked on, with new ones, and without those that are `gone`, by the
+ * index that they have in the file. In a file that holds more than tables
  * their markup is made anew and all else stays; the document is then what is read from that file. Works are by the
  * index that tables have now; the new ones are among them.
  */
 export async function withWorks(
 	document: AnyDocument,
 	works: ReadonlyMap<number, WorkTable>,
-	added: readonly { readonly after: number }[] = []
+	added: readonly { readonly after: number }[] = [],
+	gone: readonly number[] = []
 ): Promise<AnyDocument> {
 	if (document.kind === 'svg') return document;
-	if (document.kind === 'json')
+	if (document.kind === 'json') {
+		const tables = document.tables
+			.filter(({ index }) => !gone.includes(index))
+			.map((entry, index) => ({ ...entry, index }));
 		return {
 			...document,
-			tables: document.tables.map((entry) => {
+			blocks: tables.map(({ index }) => ({ kind: 'table', index })),
+			tables: tables.map((entry) => {
 				const own = works.get(entry.index);
 				return own ? withWork(entry, own) : entry;
 			})
 		};
-	const { of, moved } = indicesAfter(document, added);
+	}
+	const allGone = goneWith(document.tables, gone);
+	const { of, moved } = indicesAfter(document, added, allGone);
 	const remaking: Remaking = {
 		works: new Map(
 			document.tables.flatMap(({ index }) => {
-				const own = works.get(moved(index));
+				const own = works.get(moved(index) ?? -1);
 				return own ? [[index, own] as const] : [];
 			})
 		),
 		added: added.flatMap(({ after }, i) => {
 			const work = works.get(of[i]!);
 			return work ? [{ after, entry: newEntry(work, of[i]!) }] : [];
-		})
+		}),
+		gone: allGone
 	};
 	const again = await remade(document, remaking);
 	return {
@@ -202,14 +211,15 @@ export async function withWorks(
 }
 
 /** Reads a document again after its tables were made anew: tables inside cells of others after those. */
-async function remade(document: AnyDocument, { works, added }: Remaking): Promise<AnyDocument> {
+async function remade(document: AnyDocument, { works, added, gone }: Remaking): Promise<AnyDocument> {
 	const isNested = (index: number) => document.tables[index]!.place.where === 'nested';
 	const outer = new Map([...works].filter(([index]) => !isNested(index)));
 	let now = document;
-	if (outer.size || added.length) now = await remadeOnce(now, { works: outer, added });
-	const { moved } = indicesAfter(document, added);
+	if (outer.size || added.length || gone.size) now = await remadeOnce(now, { works: outer, added, gone });
+	const { moved } = indicesAfter(document, added, gone);
 	for (const [index, work] of works)
-		if (isNested(index)) now = await remadeOnce(now, { works: new Map([[moved(index), work]]), added: [] });
+		if (isNested(index))
+			now = await remadeOnce(now, { works: new Map([[moved(index)!, work]]), added: [], gone: new Set() });
 	return now;
 }
 async function remadeOnce(document: AnyDocument, remaking: Remaking): Promise<AnyDocument> {

@@ -6,7 +6,22 @@ export interface Remaking {
 	readonly works: ReadonlyMap<number, WorkTable>;
 	/** `after` counts the document's blocks; −1 is before the first. In the order in which they are to stand. */
 	readonly added: readonly { readonly after: number; readonly entry: DocumentTable }[];
+	/** Tables of the file that are taken out, and those inside them. */
+	readonly gone: ReadonlySet<number>;
 }
+
+const NONE: ReadonlySet<number> = new Set();
+
+/** Tables that are taken out of a document, with those that stand inside them. */
+export function goneWith(tables: OpenDocument['tables'], gone: readonly number[] = []): Set<number> {
+	const all = new Set(gone);
+	for (const { index, place } of tables) if (place.inside !== undefined && all.has(place.inside)) all.add(index);
+	return all;
+}
+
+/** Those of the tables that are taken out which stand in none that is. */
+export const outermost = (tables: OpenDocument['tables'], gone: ReadonlySet<number>): number[] =>
+	[...gone].filter((index) => !gone.has(tables[index]!.place.inside ?? -1));
 
 /** A cell as it is written again: where its markup comes from, and whether it says what it did there. */
 export interface RemadeCell {
@@ -86,11 +101,15 @@ export function* insertions<T>(
 	}
 }
 
-/** The index that each new table has in the document it is put in, and where those that were there come to be. */
+/**
+ * The index that each new table has in the document it is put in, and where those that were there come to be; undefined
+ * for those that are gone.
+ */
 export function indicesAfter(
 	{ blocks, tables }: Pick<OpenDocument, 'blocks' | 'tables'>,
-	added: readonly { readonly after: number }[]
-): { of: number[]; moved: (index: number) => number } {
+	added: readonly { readonly after: number }[] = [],
+	gone = NONE
+): { of: number[]; moved: (index: number) => number | undefined } {
 	const [main] = tables.filter(({ place }) => place.where === 'body');
 	const inMain = tables.filter(({ place }) => main && place.part === main.place.part).length;
 	/** The table of the file that a new one comes before. */
@@ -98,8 +117,9 @@ export function indicesAfter(
 		const next = blocks.slice(after + 1).find((block) => block.kind === 'table');
 		return next?.kind === 'table' ? next.index : inMain;
 	});
+	const left = (index: number) => index - [...gone].filter((one) => one < index).length;
 	return {
-		of: before.map((index, i) => index + i),
-		moved: (index) => index + before.filter((one) => one <= index).length
+		of: before.map((index, i) => left(index) + i),
+		moved: (index) => (gone.has(index) ? undefined : left(index) + before.filter((one) => one <= index).length)
 	};
 }

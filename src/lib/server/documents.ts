@@ -76,10 +76,10 @@ export async function openAt(
 		});
 		return withEdits(document, placed ? { ...drawing, placed } : drawing);
 	}
-	if (works.size === 0) return document;
-	const settle = () => withWorks(document, tables, state.added);
+	if (works.size === 0 && !state.gone?.length) return document;
+	const settle = () => withWorks(document, tables, state.added, state.gone);
 	const steps = [...works].map(([index, { step }]) => `${index}:${step}`).join();
-	const key = `${found.kind} ${found.file_hash} ${steps} ${JSON.stringify(state.added ?? [])}`;
+	const key = `${found.kind} ${found.file_hash} ${steps} ${JSON.stringify([state.added, state.gone])}`;
 	return remember(key, opened.get(key) ?? (await settle()));
 }
 

@@ -122,6 +122,7 @@ const SCHEMAS = {
 		['name', 'category', 'description', 'work', 'wears']
 	),
 	changeStarter: closed({ version: count, name: tableName, category: words, description: words }, ['version']),
+	takeOut: closed({ after: step }, ['after']),
 	lift: closed(
 		{
 			table: step,
@@ -221,6 +222,7 @@ export interface Requests {
 		document?: string;
 	};
 	changeStarter: { version: number; name?: string; category?: string; description?: string };
+	takeOut: { after: number };
 	lift: { table: number; name: string; wear: boolean; after: number };
 	startRun: {
 		style: string;

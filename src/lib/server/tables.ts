@@ -4,11 +4,11 @@ import { tableToFile } from '../core/table/file.ts';
 import { tableOf, tidy, type Wears, type WorkTable } from '../core/work/table.ts';
 import { freeId, roomFor, rowsOfWork, withBench } from '../core/schedule/placed.ts';
 import type { SvgDocument } from '../formats/svg/read.ts';
-import { indicesAfter } from '../formats/remade.ts';
+import { goneWith, indicesAfter } from '../formats/remade.ts';
 import type { DocumentState, TableState } from '../workbench/state.ts';
 import { ConflictError } from './answers.ts';
 import type { Database } from './database.ts';
-import { addDocument, documentRow, openAt, putStep, stateAt } from './documents.ts';
+import { addDocument, documentRow, openAt, putStep, stateAt, stepsOf } from './documents.ts';
 import { insertStep, remember } from './work.ts';
 
 /** Where a new table goes: into a document, after one of the blocks that it has now; −1 is its beginning. */
@@ -55,7 +55,12 @@ async function putInto(db: Kysely<Database>, { name, work, wears }: Made, into: 
 				step: found.step
 			});
 		const state = await stateAt(trx, into.document, found.step);
-		const file = await openAt(trx, found, { ...state, tables: found.kind === 'svg' ? state.tables : {}, added: [] });
+		const file = await openAt(trx, found, {
+			...state,
+			tables: found.kind === 'svg' ? state.tables : {},
+			added: [],
+			gone: []
+		});
 		if (file.kind === 'svg') return ontoSheet(trx, { name, work, wears }, file, state, into);
 		if (!file.blockPlaces)
 			throw new InputError(
@@ -63,9 +68,14 @@ async function putInto(db: Kysely<Database>, { name, work, wears }: Made, into: 
 				`“${found.name}” is no document that a table can be put in: it has no text around its tables.`
 			);
 		const before = state.added ?? [];
-		const { after, at } = placeIn(file.blocks.length, before, into.after);
+		const gone = goneWith(file.tables, state.gone);
+		const isGone = (block: number) => {
+			const one = file.blocks[block];
+			return one?.kind === 'table' && gone.has(one.index);
+		};
+		const { after, at } = placeIn(file.blocks.length, before, into.after, isGone);
 		const added = [...before.slice(0, at), { after }, ...before.slice(at)];
-		const index = indicesAfter(file, added).of[at]!;
+		const index = indicesAfter(file, added, gone).of[at]!;
 		const step = await insertStep(trx, {
 			document_id: into.document,
 			parent: null,
@@ -83,6 +93,45 @@ async function putInto(db: Kysely<Database>, { name, work, wears }: Made, into: 
 		const next: DocumentState = { ...state, tables, added };
 		await putStep(trx, into.document, found.step + 1, `${name} put in`, next);
 		return { document: into.document, index };
+	});
+}
+
+/** Takes a table out of a document, and those inside it with it; the document's undo brings them back. */
+export async function takeOut(db: Kysely<Database>, id: string, index: number, after: number) {
+	return db.transaction().execute(async (trx) => {
+		const row = await trx.selectFrom('documents').select('step').where('id', '=', id).forUpdate().executeTakeFirst();
+		const found = await documentRow(trx, id);
+		if (row?.step !== after)
+			throw new ConflictError('The document was changed in another window meanwhile. Load it again.', {
+				step: found.step
+			});
+		if (found.kind === 'svg' || found.kind === 'csv')
+			throw new InputError('kind', 'Only a document of text and tables can have a table taken out of it.');
+		const state = await stateAt(trx, id, after);
+		const file = await openAt(trx, found, { tables: {} });
+		const { added = [], gone = [] } = state;
+		const places = indicesAfter(file, added, goneWith(file.tables, gone));
+		const own = places.of.indexOf(index);
+		const original = file.tables.find((entry) => places.moved(entry.index) === index);
+		if (own < 0 && !original)
+			throw new InputError('table', `There is no table ${index + 1}: the document has ${found.tables}.`);
+		const next =
+			own < 0
+				? { added, gone: [...gone, original!.index].sort((a, b) => a - b) }
+				: { added: added.filter((_, i) => i !== own), gone };
+		const out = new Set(
+			own < 0 ? [...goneWith(file.tables, [original!.index])].map((one) => places.moved(one)) : [index]
+		);
+		if (out.size >= found.tables)
+			throw new InputError('table', 'This is the only table of the document: remove the document instead.');
+		const tables = Object.fromEntries(
+			Object.entries(state.tables).flatMap(([key, one]) =>
+				out.has(Number(key)) ? [] : [[Number(key) - [...out].filter((at) => at! < Number(key)).length, one] as const]
+			)
+		);
+		const taken = { ...state, ...next, tables };
+		await putStep(trx, id, after + 1, `table ${index + 1} taken out`, taken);
+		return { step: after + 1, state: taken, steps: await stepsOf(trx, id) };
 	});
 }
 
@@ -124,17 +173,18 @@ async function ontoSheet(
 
 /**
  * Where a table comes that is put after a block of the document as it stands, in which `added` tables are blocks, too:
- * after which block of the file, and at which place among the added ones.
+ * after which block of the file, and at which place among the added ones. Blocks that are gone do not count.
  */
 export function placeIn(
 	blocks: number,
 	added: readonly { readonly after: number }[],
-	current: number
+	current: number,
+	isGone: (block: number) => boolean = () => false
 ): { after: number; at: number } {
 	let now = -1;
 	let at = 0;
 	for (let block = -1; block < blocks; block++) {
-		if (block >= 0) now++;
+		if (block >= 0 && !isGone(block)) now++;
 		if (now >= current) return { after: block, at };
 		for (; at < added.length && added[at]!.after === block; at++) {
 			now++;

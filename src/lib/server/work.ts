@@ -9,6 +9,7 @@ import type { DocumentState, TableState } from '../workbench/state.ts';
 import { stateTable, without } from '../workbench/table.ts';
 import { ConflictError, NotFoundError } from './answers.ts';
 import type { Database } from './database.ts';
+import { goneWith, indicesAfter } from '../formats/remade.ts';
 import { documentRow, openAt, putStep, stateAt, stepsOf, wordsOf, type Db } from './documents.ts';
 
 /** One step of work on a table, as the bench keeps it. */
@@ -311,8 +312,11 @@ export async function fileLookOf(
 ): Promise<FileLook | undefined> {
 	const found = await documentRow(db, id);
 	if (found.kind === 'csv' || found.kind === 'json' || found.kind === 'svg') return undefined;
-	const document = await openAt(db, found, { ...state, tables: {} });
-	const { table, appearance } = document.tables[index]!;
+	const file = await openAt(db, found, { tables: {} });
+	const { moved } = indicesAfter(file, state.added, goneWith(file.tables, state.gone));
+	const original = file.tables.find((entry) => moved(entry.index) === index);
+	if (!original) return undefined;
+	const { table, appearance } = original;
 	return {
 		grid: { rows: table.rows, columns: table.columns, cells: table.cells },
 		appearance: {

@@ -69,7 +69,8 @@ export async function writeDocument(
 	const { found, document, state, jobs, options } = await dressed(db, id);
 	const kind = to ?? document.kind;
 	const name = only?.length === 1 ? `${found.name}, table ${only[0]! + 1}` : found.name;
-	const isWorkedOn = state.added?.length || Object.values(state.tables).some(({ work }) => work !== undefined);
+	const isWorkedOn =
+		state.added?.length || state.gone?.length || Object.values(state.tables).some(({ work }) => work !== undefined);
 	if (jobs.length === 0 && kind === document.kind && !only && !state.drawing && !isWorkedOn)
 		return {
 			name,

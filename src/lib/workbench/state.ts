@@ -36,6 +36,8 @@ export interface DocumentState {
 	readonly tables: Readonly<Record<number, TableState>>;
 	/** Tables that were put in: each after a block of the file, −1 for its beginning. What they hold is their work. */
 	readonly added?: readonly { readonly after: number }[];
+	/** Tables of the file that were taken out, by the index that they have in it. */
+	readonly gone?: readonly number[];
 	/** For drawings. */
 	readonly drawing?: DrawingState;
 }

@@ -1,6 +1,8 @@
 import assert from 'node:assert/strict';
 import { after, before, describe, it } from 'node:test';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
+import { seasonReportHtml, seasonReportOdt } from '../../../demo/documents/twins.ts';
+import type { Table } from '../../../src/lib/core/table/grid.ts';
 import { typed } from '../../../src/lib/core/work/cells.ts';
 import { insertRows } from '../../../src/lib/core/work/lines.ts';
 import { touched } from '../../../src/lib/core/work/touches.ts';
@@ -11,14 +13,22 @@ import type { SvgDocument } from '../../../src/lib/formats/svg/read.ts';
 import { drawOn } from '../../../src/lib/formats/svg/write.ts';
 import { emu } from '../../../src/lib/core/units.ts';
 import { connect } from '../../../src/lib/server/database.ts';
-import { addDocument, addStep, listDocuments, loadDocument, moveToStep } from '../../../src/lib/server/documents.ts';
+import {
+	addDocument,
+	addStep,
+	listDocuments,
+	loadDocument,
+	moveToStep,
+	openById
+} from '../../../src/lib/server/documents.ts';
 import {
 	keepStarter,
 	listStarters,
 	changeStarter,
 	removeStarter,
 	makeTable,
-	placeIn
+	placeIn,
+	takeOut
 } from '../../../src/lib/server/tables.ts';
 import { addWorkStep, loadWork, moveWork } from '../../../src/lib/server/work.ts';
 import { writeDocument } from '../../../src/lib/server/writing.ts';
@@ -203,6 +213,72 @@ describe('work on a table', () => {
 		await moveToStep(db, report, three.step, 0);
 		assert.equal((await loadDocument(db, report)).tables.length, first.tables.length);
 		assert.equal((await listDocuments(db)).find((entry) => entry.id === report)!.tables, first.tables.length);
+	});
+
+	it('takes tables out, with those inside them, while others come and are worked on; undo brings them back', async () => {
+		for (const [name, bytes] of [
+			['out.docx', await seasonReport()],
+			['out.odt', await seasonReportOdt()],
+			['out.html', await seasonReportHtml()]
+		] as const) {
+			const { id: report } = await addDocument(db, name, bytes);
+			const first = await loadDocument(db, report);
+			const says = ({ table }: { table: Table }) => table.cells.map((cell) => cell.text).join('|');
+			const now = async () => (await openById(db, report)).document;
+			/** What each table says, kept by hand beside the document. */
+			let expected = (await now()).tables.map(says);
+			const same = async (what: string) => {
+				const document = await now();
+				assert.deepEqual(document.tables.map(says), expected, `${name}: ${what}`);
+				const { bytes: written, kind } = await writeDocument(db, report);
+				assert.deepEqual(
+					(await openDocument(written, `x.${kind}`)).tables.map(says),
+					expected,
+					`${name}, file: ${what}`
+				);
+				return document;
+			};
+			const stepNow = async () => (await openById(db, report)).found.step;
+			const out = async (index: number) => {
+				const { tables } = await now();
+				const inside = new Set([index]);
+				for (const one of tables) if (inside.has(one.place.inside ?? -1)) inside.add(one.index);
+				await takeOut(db, report, index, await stepNow());
+				expected = expected.filter((_, i) => !inside.has(i));
+			};
+			const put = async (after: number, words: string) => {
+				const work = typed(emptyTable(2, 2), 0, 0, words);
+				const into = { document: report, after, step: await stepNow() };
+				const { index } = await makeTable(db, { name: words, work, wears: {}, into });
+				expected = [...expected.slice(0, index), says({ table: tableOf(work) }), ...expected.slice(index)];
+			};
+			await out(1);
+			await same('one out');
+			const firstTable = (await now()).blocks.findIndex((one) => one.kind === 'table');
+			await put(firstTable, 'New here');
+			await same('one in after the first');
+			const { after } = await loadWork(db, report, 2).then(({ from }) => ({ after: from }));
+			const was = (await now()).tables[2]!;
+			const work = typed(await standing(report, 2), 1, 0, 'Typed here');
+			await addWorkStep(db, report, 2, { after, label: 'typed', patch: patchBetween(await standing(report, 2), work) });
+			expected[2] = says({ table: tableOf(work) });
+			assert.notEqual(says(was), expected[2]);
+			await same('a later one worked on');
+			await out(0);
+			await same('the first out');
+			await out(0);
+			await same('the new one out again');
+			const nested = (await now()).tables.find(({ place }) => place.where === 'nested');
+			if (nested) await out(nested.place.inside!);
+			await same('one with another inside out');
+			await assert.rejects(takeOut(db, report, 0, 0), /another window/);
+			while (expected.length > 1) await out(expected.length - 1);
+			await same('all but one');
+			await assert.rejects(takeOut(db, report, 0, await stepNow()), /only table/);
+			await moveToStep(db, report, await stepNow(), first.step);
+			expected = (await openDocument(bytes, name)).tables.map(says);
+			await same('all back');
+		}
 	});
 
 	it('goes onto a drawing with its pictures, which are shown there and said in words', async () => {

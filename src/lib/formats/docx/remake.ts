@@ -6,7 +6,7 @@ import { isCovered, joinedCells, shownIn, type WorkTable } from '../../core/work
 import type { DocumentTable } from '../document.ts';
 import { Edits, escapeXml, type XmlNode } from '../package/xml.ts';
 import type { EntryText } from '../package/zip.ts';
-import { insertions, remadeCells, rowFrom, type Remaking, type RemadeCell } from '../remade.ts';
+import { insertions, outermost, remadeCells, rowFrom, type Remaking, type RemadeCell } from '../remade.ts';
 import { rewriteProperties } from './containers.ts';
 import { textLayerOf } from './layers.ts';
 import { lockedCell, tableMarkup } from './make.ts';
@@ -21,8 +21,11 @@ import { paragraphsOf, runsOf, type SourceCell } from './tables.ts';
 /** Columns without a width of their own share what is left of a page's text. */
 const USUAL_WIDTH = 1_400;
 
-/** The document with tables made anew from what they were worked on, and new ones put in; all else byte for byte. */
-export async function remakeDocx(document: DocxDocument, { works, added }: Remaking): Promise<Uint8Array<ArrayBuffer>> {
+/** The document with tables made anew from what they were worked on, new ones put in, and others taken out; all else byte for byte. */
+export async function remakeDocx(
+	document: DocxDocument,
+	{ works, added, gone }: Remaking
+): Promise<Uint8Array<ArrayBuffer>> {
 	const changed = new Map<string, EntryText>();
 	const media = new Media((name) => document.package.has(name));
 	for (const story of document.stories) {
@@ -32,6 +35,13 @@ export async function remakeDocx(document: DocxDocument, { works, added }: Remak
 			if (source.story !== story) continue;
 			const { node } = source.source;
 			edits.replace(node.start, node.end, new TableRemaker(document.tables[index]!, source, work, media).markup());
+		}
+		for (const index of outermost(document.tables, gone)) {
+			const source = document.sources[index]!;
+			if (source.story !== story) continue;
+			const { node } = source.source;
+			// Beside the body, nothing else may be there, and a story is never empty.
+			edits.replace(node.start, node.end, document.tables[index]!.place.where === 'body' ? '' : '<w:p/>');
 		}
 		if (story.name === document.main)
 			for (const { at, made } of insertions(added, document.blockPlaces, (entry) =>

@@ -2,19 +2,23 @@ import { toPixels } from '../../core/units.ts';
 import { contentOfCell, isCovered, joinedCells, type WorkTable } from '../../core/work/table.ts';
 import type { DocumentTable } from '../document.ts';
 import { encodePieces } from '../package/encoding.ts';
-import { insertions, remadeCells, rowFrom, type Remaking } from '../remade.ts';
+import { insertions, outermost, remadeCells, rowFrom, type Remaking } from '../remade.ts';
 import { childElements, tagsOf, type Element } from './dom.ts';
 import { pictureMarkup, runMarkup, tableMarkup } from './make.ts';
 import type { HtmlDocument } from './read.ts';
 import { PageEdits } from './write.ts';
 
-/** The page with tables made anew from what they were worked on, and new ones put in; all else byte for byte. */
-export function remakeHtml(document: HtmlDocument, { works, added }: Remaking): Uint8Array<ArrayBuffer> {
+/** The page with tables made anew from what they were worked on, new ones put in, and others taken out; all else byte for byte. */
+export function remakeHtml(document: HtmlDocument, { works, added, gone }: Remaking): Uint8Array<ArrayBuffer> {
 	const { text } = document.source;
 	const edits = new PageEdits();
 	for (const [index, work] of works) {
 		const tags = tagsOf(document.grids[index]!.node);
 		if (tags) edits.replace(tags.start, tags.end, remade(document, index, work));
+	}
+	for (const index of outermost(document.tables, gone)) {
+		const tags = tagsOf(document.grids[index]!.node);
+		if (tags) edits.replace(tags.start, tags.end, '');
 	}
 	for (const { at, made } of insertions(added, document.blockPlaces, (entry) => tableMarkup(document, entry)))
 		edits.insert(at, `\n${made}\n`);

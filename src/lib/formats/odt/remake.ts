@@ -4,13 +4,16 @@ import { forbids } from '../../core/work/locks.ts';
 import { isCovered, shownIn, type WorkTable } from '../../core/work/table.ts';
 import { encodePieces } from '../package/encoding.ts';
 import { Edits, type XmlNode } from '../package/xml.ts';
-import { columnsFrom, insertions, remadeCells, rowFrom, type Remaking } from '../remade.ts';
+import { columnsFrom, insertions, outermost, remadeCells, rowFrom, type Remaking } from '../remade.ts';
 import { BodyWriter, pictureFrame, textMarkup } from './make.ts';
 import type { OdtDocument } from './read.ts';
 import { addTo, declarePrefixes } from './write.ts';
 
-/** The document with tables made anew from what they were worked on, and new ones put in; all else byte for byte. */
-export async function remakeOdt(document: OdtDocument, { works, added }: Remaking): Promise<Uint8Array<ArrayBuffer>> {
+/** The document with tables made anew from what they were worked on, new ones put in, and others taken out; all else byte for byte. */
+export async function remakeOdt(
+	document: OdtDocument,
+	{ works, added, gone }: Remaking
+): Promise<Uint8Array<ArrayBuffer>> {
 	const changed = new Map<string, string>();
 	for (const part of new Set([document.content, ...document.sources.map((source) => source.part)])) {
 		const edits = new Edits();
@@ -20,6 +23,10 @@ export async function remakeOdt(document: OdtDocument, { works, added }: Remakin
 			if (source.part !== part) continue;
 			const { node } = source.grid;
 			edits.replace(node.start, node.end, remade(document, index, work, writer));
+		}
+		for (const index of outermost(document.tables, gone)) {
+			const source = document.sources[index]!;
+			if (source.part === part) edits.remove(source.grid.node);
 		}
 		if (part === document.content)
 			for (const { at, made } of insertions(added, document.blockPlaces, (entry) => writer.table(entry)))

@@ -21,6 +21,7 @@
 	import Wipe from '$lib/ui/documents/Wipe.svelte';
 	import { roleWords } from '$lib/ui/documents/roles.ts';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
+	import Dialog from '$lib/ui/shell/Dialog.svelte';
 	import KeysDialog from '$lib/ui/shell/KeysDialog.svelte';
 	import { isTyping } from '$lib/ui/shell/keys.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
@@ -197,6 +198,22 @@
 		notify(`${words} Ctrl+Z takes it back.`);
 	}
 
+	let isTakingOut = $state(false);
+	async function takeOut() {
+		isTakingOut = false;
+		busy = true;
+		try {
+			const index = picked;
+			saved = await call('DELETE', `/api/documents/${id}/tables/${index}`, { after: saved.step });
+			await reload();
+			notify(`Table ${index + 1} is out of the document. Ctrl+Z brings it back.`);
+		} catch (error) {
+			notifyError(error);
+		} finally {
+			busy = false;
+		}
+	}
+
 	const newest = $derived(wornStyle?.edition ?? undefined);
 	const pin = (pinned: boolean) =>
 		step(pinned ? `table ${picked + 1} stays with its edition` : `table ${picked + 1} follows`, {
@@ -206,8 +223,8 @@
 		step(`table ${picked + 1}: edition ${newest}`, { [picked]: { ...stateOf(picked), ...wearing(wornStyle!.id) } });
 
 	/** What of a state is about what its tables hold, beside what they wear. */
-	const heldBy = ({ tables, added }: DocumentState) =>
-		JSON.stringify([added, Object.entries(tables).map(([index, { work }]) => [index, work])]);
+	const heldBy = ({ tables, added, gone }: DocumentState) =>
+		JSON.stringify([added, gone, Object.entries(tables).map(([index, { work }]) => [index, work])]);
 	/** The tables again, where other work or another number of them stands now. */
 	async function reload() {
 		picked = 0;
@@ -519,6 +536,9 @@
 					<button type="button" class="button small" onclick={() => (lifting = true)}>Lift a style from it…</button>
 					<a class="button small" href="/documents/{id}/bench?table={picked}">Work on it…</a>
 					<a class="button small" href="/documents/{id}/formats?table={picked}">See it in every format</a>
+					{#if tables.length > 1 && data.document.kind !== 'csv'}
+						<button type="button" class="button small" onclick={() => (isTakingOut = true)}>Take it out…</button>
+					{/if}
 				</div>
 				{#if stateOf(picked).touches?.length}
 					{@const count = stateOf(picked).touches!.length}
@@ -601,6 +621,16 @@
 	<button type="button" class="text-quiet hover:text-ink" onclick={() => (keys = true)}>? keys</button>
 </footer>
 
+<Dialog bind:open={isTakingOut} title="Take table {picked + 1} out of the document?">
+	<p>
+		Its rows go, and the tables inside it; the text around it stays, its caption with it. Ctrl+Z brings it back, and the
+		file that came is kept as it was.
+	</p>
+	{#snippet answers()}
+		<button type="button" class="button" onclick={() => (isTakingOut = false)}>Keep it</button>
+		<button type="button" class="button primary" onclick={takeOut}>Take it out</button>
+	{/snippet}
+</Dialog>
 <LiftDialog
 	bind:open={lifting}
 	{id}

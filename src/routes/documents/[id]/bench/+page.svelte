@@ -104,7 +104,8 @@
 		try {
 			const loaded = await call<Loaded>('GET', `/api/documents/${data.id}/tables/${index}/work`);
 			const other = entriesOf(loaded, loaded.wears)[loaded.at]!.work;
-			bench.edit(`rows of table ${index + 1} put under`, (work) => joinTables(work, other));
+			if (bench.edit(`rows of table ${index + 1} put under`, (work) => joinTables(work, other)))
+				notify('Its rows are here now. The other table still stands in the document; there it can be taken out.');
 		} catch (error) {
 			notifyError(error);
 		}
