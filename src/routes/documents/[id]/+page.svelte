@@ -522,7 +522,7 @@
 						onclick={() => (draft = { ...draft, dropsEmphasis: !dropsEmphasis })}>emphasis inside the text</button
 					>
 				</div>
-				<h3 class="mt-4 mb-1.5 font-semibold" id="model">Table {picked + 1} as a model</h3>
+				<h3 class="mt-4 mb-1.5 font-semibold" id="model">Table {picked + 1}</h3>
 				<div class="flex flex-wrap gap-1.5" role="group" aria-labelledby="model">
 					<button
 						type="button"

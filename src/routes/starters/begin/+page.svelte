@@ -243,7 +243,7 @@
 		>
 		{#if data.into}
 			<fieldset
-				class="max-h-64 overflow-y-auto rounded-lg border border-hairline bg-sheet py-1"
+				class="max-h-64 min-w-0 overflow-y-auto rounded-lg border border-hairline bg-sheet py-1"
 				aria-label="After what"
 			>
 				{#each [{ kind: 'start', text: 'at the beginning' }, ...data.into.blocks] as block, i (i)}
