@@ -302,8 +302,8 @@ describe('the table bench', () => {
 
 	it('drags rows to another place and columns to another width; text keeps its size', async () => {
 		const first = (await rows())[1]![0];
-		const head = await page.css('[data-row-head="1"] .head');
-		const below = await page.css('[data-row-head="4"] .head');
+		const head = await page.css('[data-head=rows][data-line="1"] .head');
+		const below = await page.css('[data-head=rows][data-line="4"] .head');
 		await page.driver
 			.actions({ async: true })
 			.move({ origin: head, duration: 0 })
@@ -314,10 +314,10 @@ describe('the table bench', () => {
 			.perform();
 		await isShown('dragged', (all) => all[3]![0] === first);
 		const width = () =>
-			run<number>(`return document.querySelector('[data-column-head="0"]').getBoundingClientRect().width`);
+			run<number>(`return document.querySelector('[data-head=columns][data-line="0"]').getBoundingClientRect().width`);
 		const size = () => page.cellStyle('[data-work-sheet]', 'Crocus', 'fontSize');
 		const [before, type] = [await width(), await size()];
-		const handle = await page.css('[data-column-head="0"] .size-column');
+		const handle = await page.css('[data-head=columns][data-line="0"] .size');
 		await page.driver
 			.actions({ async: true })
 			.move({ origin: handle, duration: 0 })

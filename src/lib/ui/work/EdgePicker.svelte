@@ -21,14 +21,9 @@
 	/** The edge that is nearest to a point: sides of the slot there that are not inside a joined cell. */
 	function edgeAt(x: number, y: number): Edge | undefined {
 		const sheet = layer.closest('[data-work-sheet]')!;
-		const find = (selector: string, isIn: (box: DOMRect) => boolean) => {
-			for (const head of sheet.querySelectorAll<HTMLElement>(selector)) {
-				const box = head.parentElement!.getBoundingClientRect();
-				if (isIn(box)) return { box, index: Number(head.dataset.rowHead ?? head.dataset.columnHead) };
-			}
-			return undefined;
-		};
-		const column = find('[data-column-head]', (box) => x >= box.left - 6 && x <= box.right + 6);
+		const column = [...sheet.querySelectorAll<HTMLElement>('[data-head=columns]')]
+			.map((head) => ({ box: head.parentElement!.getBoundingClientRect(), index: Number(head.dataset.line) }))
+			.find(({ box }) => x >= box.left - 6 && x <= box.right + 6);
 		const cells = sheet.querySelectorAll<HTMLElement>('[role=row]');
 		let row: { top: number; bottom: number; index: number } | undefined;
 		for (const one of cells) {

@@ -1,22 +1,25 @@
 <script lang="ts">
-	import { tick } from 'svelte';
-	import { COLUMN_KINDS, roleFamily, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
+	import { tick, untrack } from 'svelte';
+	import { roleFamily } from '$lib/core/table/roles.ts';
 	import { emptied, pasted } from '$lib/core/work/cells.ts';
 	import { workedOutBy } from '$lib/core/work/figures.ts';
-	import { insertRows, moveLines } from '$lib/core/work/lines.ts';
+	import { insertRows } from '$lib/core/work/lines.ts';
 	import { forbids } from '$lib/core/work/locks.ts';
 	import { anchorOf, isCovered, type WorkCell } from '$lib/core/work/table.ts';
 	import { isTouched } from '$lib/core/work/touches.ts';
-	import { emu, toPixels, type Emu } from '$lib/core/units.ts';
-	import { roleTone, rolesToChoose, roleWords } from '../documents/roles.ts';
+	import { toPixels } from '$lib/core/units.ts';
+	import { roleWords } from '../documents/roles.ts';
 	import { notifyError } from '../notices.svelte.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import TableGrid from '../table/TableGrid.svelte';
 	import type { Semantics } from '../table/TableLayer.svelte';
 	import type { TableBench } from './bench.svelte.ts';
 	import CellEditor from './CellEditor.svelte';
+	import CellMarks from './CellMarks.svelte';
 	import { clipFrom, copyTo } from './clipboard.ts';
 	import EdgePicker from './EdgePicker.svelte';
+	import { LineHandles } from './handles.svelte.ts';
+	import LineHead from './LineHead.svelte';
 	import { measuresOf } from './measures.ts';
 
 	/** The table itself: selecting, typing, moving and sizing by pointer and keyboard. `onpicture` takes a picture's file. */
@@ -37,16 +40,21 @@
 		drawn = shown;
 		return '';
 	};
-	/* ---- columns and rows, and dragging their edges ---- */
+	/* ---- the widths of columns ---- */
 
-	let sizing = $state<{ axis: 'rows' | 'columns'; line: number; at: number; from: number; size: number }>();
+	const handles = new LineHandles(
+		untrack(() => bench),
+		() => box,
+		() => focus()
+	);
 	/** Tables longer than this have columns of a fixed width: those that nobody gave one, about as wide as their longest text. */
 	const LONG = 60;
 	const LETTER = 7;
 	const measures = $derived(measuresOf(bench.work));
 	const widths = $derived(
 		bench.work.columns.map(({ width }, c) => {
-			if (sizing?.axis === 'columns' && sizing.line === c) return sizing.size;
+			const dragged = handles.sizeOf('columns', c);
+			if (dragged !== undefined) return dragged;
 			if (width) return toPixels(width);
 			if (rows <= LONG) return undefined;
 			return Math.min(240, Math.max(72, measures.longest[c]! * LETTER + 28));
@@ -61,122 +69,6 @@
 		for (const width of widths) edges.push(edges.at(-1)! + width!);
 		return edges;
 	});
-	const leastHeight = (r: number): number | undefined => {
-		if (sizing?.axis === 'rows' && sizing.line === r) return sizing.size;
-		const height = bench.work.rows[r]?.height;
-		return height && toPixels(height);
-	};
-	const fromPixels = (pixels: number): Emu => emu(pixels * 9_525);
-	function startSizing(event: PointerEvent, axis: 'rows' | 'columns', line: number) {
-		event.preventDefault();
-		event.stopPropagation();
-		const handle = event.currentTarget as HTMLElement;
-		handle.setPointerCapture(event.pointerId);
-		const gutter = handle.parentElement!.getBoundingClientRect();
-		const from = axis === 'columns' ? gutter.width : (rowBox(line)?.height ?? gutter.height);
-		sizing = { axis, line, at: axis === 'columns' ? event.clientX : event.clientY, from, size: from };
-	}
-	const rowBox = (r: number) =>
-		box.querySelector(`[data-cell="${bench.table.slots[r * columns]}"]`)?.getBoundingClientRect();
-	function moveSizing(event: PointerEvent) {
-		if (!sizing) return;
-		const by = (sizing.axis === 'columns' ? event.clientX : event.clientY) - sizing.at;
-		sizing = { ...sizing, size: Math.max(12, sizing.from + by) };
-	}
-	function endSizing() {
-		if (!sizing) return;
-		const { axis, line, size, from } = sizing;
-		sizing = undefined;
-		if (Math.abs(size - from) < 1) return;
-		const length = fromPixels(size);
-		if (axis === 'columns')
-			bench.setColumns(`width of column ${line + 1}`, sized('columns', line), (column) => ({
-				...column,
-				width: length
-			}));
-		else
-			bench.edit(`height of row ${line + 1}`, (work) => {
-				const some = sized('rows', line);
-				return { ...work, rows: work.rows.map((row, r) => (some.has(r) ? { ...row, height: length } : row)) };
-			});
-	}
-	/** The lines that take a new size: all selected ones, where the dragged one is among them and selected whole. */
-	function sized(axis: 'rows' | 'columns', line: number): Set<number> {
-		const lines = new Set<number>();
-		for (const { top, bottom, start, end } of bench.selection.ranges) {
-			const isWhole = axis === 'rows' ? start === 0 && end === columns - 1 : top === 0 && bottom === rows - 1;
-			if (isWhole) for (let i = axis === 'rows' ? top : start; i <= (axis === 'rows' ? bottom : end); i++) lines.add(i);
-		}
-		return lines.has(line) ? lines : new Set([line]);
-	}
-
-	/* ---- selecting whole rows and columns, and dragging them to another place ---- */
-
-	let dragging = $state<{
-		axis: 'rows' | 'columns';
-		from: number;
-		count: number;
-		to: number;
-		isMoving: boolean;
-		at: number;
-	}>();
-	function grab(event: PointerEvent, axis: 'rows' | 'columns', line: number) {
-		if (event.button !== 0) return;
-		const select = (from: number, to: number, how: 'new' | 'more') =>
-			axis === 'rows' ? bench.selectRows(from, to, how) : bench.selectColumns(from, to, how);
-		const { anchor } = bench.selection;
-		const some = sized(axis, line);
-		if (event.shiftKey) select(axis === 'rows' ? anchor.r : anchor.c, line, 'new');
-		else if (event.ctrlKey || event.metaKey) select(line, line, 'more');
-		else if (some.size === 1) select(line, line, 'new');
-		const from = Math.min(...some);
-		const isOne = Math.max(...some) - from + 1 === some.size;
-		(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
-		dragging = {
-			axis,
-			from: isOne ? from : line,
-			count: isOne ? some.size : 1,
-			to: line,
-			isMoving: false,
-			at: axis === 'rows' ? event.clientY : event.clientX
-		};
-		focus();
-	}
-	function drag(event: PointerEvent) {
-		if (!dragging) return;
-		const at = dragging.axis === 'rows' ? event.clientY : event.clientX;
-		if (!dragging.isMoving && Math.abs(at - dragging.at) < 6) return;
-		dragging = { ...dragging, isMoving: true, to: boundaryAt(dragging.axis, event.clientX, event.clientY) };
-	}
-	/** The place between two lines that is nearest to a point. */
-	function boundaryAt(axis: 'rows' | 'columns', x: number, y: number): number {
-		const selector = axis === 'rows' ? '[data-row-head]' : '[data-column-head]';
-		let to = axis === 'rows' ? rows : columns;
-		for (const head of box.querySelectorAll<HTMLElement>(selector)) {
-			const rect = head.getBoundingClientRect();
-			const middle = axis === 'rows' ? (rect.top + rect.bottom) / 2 : (rect.left + rect.right) / 2;
-			if ((axis === 'rows' ? y : x) < middle) {
-				to = Number(head.dataset.rowHead ?? head.dataset.columnHead);
-				break;
-			}
-		}
-		return to;
-	}
-	function drop() {
-		if (!dragging) return;
-		const { axis, from, count, to, isMoving } = dragging;
-		dragging = undefined;
-		if (isMoving) moveTo(axis, from, count, to);
-	}
-	function moveTo(axis: 'rows' | 'columns', from: number, count: number, to: number) {
-		if (to >= from && to <= from + count) return;
-		const words = `${count === 1 ? (axis === 'rows' ? 'row' : 'column') : `${count} ${axis}`} moved`;
-		if (!bench.edit(words, (work) => moveLines(work, axis, from, count, to))) return;
-		const now = to > from ? to - count : to;
-		if (axis === 'rows') bench.selectRows(now, now + count - 1);
-		else bench.selectColumns(now, now + count - 1);
-	}
-
 	/* ---- cells by pointer ---- */
 
 	let isSweeping = $state(false);
@@ -279,7 +171,7 @@
 			const [from, to] = isRows ? [top, bottom] : [start, end];
 			const by = isRows ? move[0] : move[1];
 			const last = isRows ? rows : columns;
-			if (by < 0 ? from > 0 : to < last - 1) moveTo(axis, from, to - from + 1, by < 0 ? from - 1 : to + 2);
+			if (by < 0 ? from > 0 : to < last - 1) handles.moveTo(axis, from, to - from + 1, by < 0 ? from - 1 : to + 2);
 			done();
 		} else if (move) {
 			const [y, x] = command ? [move[0] * rows, move[1] * columns] : move;
@@ -416,128 +308,13 @@
 			}
 		};
 	});
-
-	interface Mark {
-		readonly r: number;
-		readonly c: number;
-		readonly kind: 'touch' | 'lock' | 'worked' | 'problem' | 'wrong' | 'lit';
-		readonly words: string;
-	}
-	function marksIn(shown: DrawnRows): Mark[] {
-		const marks: Mark[] = [];
-		const { work, problemAt, wrongAt, lit } = bench;
-		for (const r of shown.rows)
-			for (const c of shown.columns) {
-				const slot = work.rows[r]!.cells[c];
-				if (!slot) continue;
-				const key = `${r},${c}`;
-				if (lit.has(key)) marks.push({ r, c, kind: 'lit', words: 'found' });
-				const why = problemAt.get(key);
-				if (why) marks.push({ r, c, kind: 'problem', words: `No figure: ${why}.` });
-				const wrong = wrongAt.get(key);
-				if (wrong)
-					marks.push({ r, c, kind: 'wrong', words: `Off by ${wrong.off}: the column comes to ${wrong.should}.` });
-				if (!bench.marks) continue;
-				if (isTouched(slot)) marks.push({ r, c, kind: 'touch', words: 'touched' });
-				if (isCovered(slot)) continue;
-				if (slot.lock) marks.push({ r, c, kind: 'lock', words: `locked: ${slot.lock}` });
-				const by = workedOutBy(work, r, c);
-				if (!why && by) marks.push({ r, c, kind: 'worked', words: `worked out ${by}` });
-			}
-		return marks;
-	}
-	const GLYPHS: Record<Mark['kind'], string> = {
-		touch: '//',
-		lock: '▣',
-		worked: '=',
-		problem: '!',
-		wrong: '≠',
-		lit: ''
-	};
-	const roles = $derived(rolesToChoose(bench.table.roles));
-	const isRowIn = (r: number) => bench.selection.ranges.some(({ top, bottom }) => r >= top && r <= bottom);
-	const isColumnIn = (c: number) => bench.selection.ranges.some(({ start, end }) => c >= start && c <= end);
 </script>
 
-{#snippet rowGutter(r: number)}
-	{@const role = bench.work.rows[r]!.role}
-	<div class="row-head" data-row-head={r}>
-		<button
-			type="button"
-			class={['head', isRowIn(r) && 'in']}
-			aria-label="Row {r + 1}, {roleWords(role)}: select, or drag to move"
-			onmousedown={(event) => event.preventDefault()}
-			onpointerdown={(event) => grab(event, 'rows', r)}
-			onpointermove={drag}
-			onpointerup={drop}
-			onclick={(event) => event.detail === 0 && bench.selectRows(r, r)}>{r + 1}</button
-		>
-		<select
-			class={['role', roleTone(role)]}
-			aria-label="Role of row {r + 1}"
-			value={role}
-			onchange={(event) => {
-				const some = sized('rows', r);
-				bench.setRole(some, event.currentTarget.value as RowRole);
-			}}
-		>
-			{#each roles.includes(role) ? roles : [role, ...roles] as one (one)}<option value={one}>{roleWords(one)}</option
-				>{/each}
-		</select>
-		<i
-			class="size-row"
-			role="presentation"
-			onpointerdown={(event) => startSizing(event, 'rows', r)}
-			onpointermove={moveSizing}
-			onpointerup={endSizing}
-		></i>
-	</div>
-{/snippet}
-{#snippet columnGutter(c: number)}
-	{@const { kind, formula, across } = bench.work.columns[c]!}
-	<div class={['column-head', !bench.work.columns[c]!.width && 'free']} data-column-head={c}>
-		<button
-			type="button"
-			class={['head', isColumnIn(c) && 'in', bench.panel === 'figures' && bench.dependents.has(c) && 'dependent']}
-			aria-label="Column {c + 1}{bench.table.columnInfo[c]!.name
-				? `, “${bench.table.columnInfo[c]!.name}”`
-				: ''}: select, or drag to move"
-			onmousedown={(event) => event.preventDefault()}
-			onpointerdown={(event) => grab(event, 'columns', c)}
-			onpointermove={drag}
-			onpointerup={drop}
-			onclick={(event) => event.detail === 0 && bench.selectColumns(c, c)}
-			>{c + 1}{formula || across ? ' =' : ''}</button
-		>
-		<select
-			class="kind"
-			aria-label="Kind of column {c + 1}"
-			value={kind}
-			onchange={(event) => bench.setKind(sized('columns', c), event.currentTarget.value as ColumnKind)}
-		>
-			{#each COLUMN_KINDS as one (one)}<option value={one}>{one}</option>{/each}
-		</select>
-		<i
-			class="size-column"
-			role="presentation"
-			onpointerdown={(event) => startSizing(event, 'columns', c)}
-			onpointermove={moveSizing}
-			onpointerup={endSizing}
-			ondblclick={() =>
-				bench.setColumns(`column ${c + 1} fits its content`, sized('columns', c), (column) => ({
-					...column,
-					width: undefined
-				}))}
-		></i>
-	</div>
-{/snippet}
+{#snippet rowGutter(r: number)}<LineHead {bench} {handles} axis="rows" line={r} />{/snippet}
+{#snippet columnGutter(c: number)}<LineHead {bench} {handles} axis="columns" line={c} />{/snippet}
 {#snippet overlay(shown: DrawnRows)}
 	{keep(shown)}
-	{#each marksIn(shown) as { r, c, kind, words } (`${r},${c},${kind}`)}
-		<i class={['mark', kind]} title={words} style="grid-area:{shown.line(r) + 1} / {c + 1} / auto / auto"
-			>{GLYPHS[kind]}</i
-		>
-	{/each}
+	<CellMarks {bench} drawn={shown} />
 	{#each bench.selection.ranges as { top, bottom, start, end }, i (i)}
 		<i
 			class="range"
@@ -549,8 +326,8 @@
 		<i class="focus" style="grid-area:{shown.line(r) + 1} / {c + 1} / span {shown.span(r, r + height)} / span {cols}"
 		></i>
 	{/if}
-	{#if dragging?.isMoving}
-		{@const { axis, to } = dragging}
+	{#if handles.dragging?.isMoving}
+		{@const { axis, to } = handles.dragging}
 		<i
 			class={['to', axis]}
 			style={axis === 'rows'
@@ -603,7 +380,7 @@
 			content={bench.shown}
 			{columnTracks}
 			{columnEdges}
-			{leastHeight}
+			leastHeight={handles.leastHeight}
 			{semantics}
 			fractions={measures.fractions}
 			rowKey={(r) => bench.work.rows[r]!.id}
@@ -635,96 +412,6 @@
 		outline: none;
 		user-select: none;
 	}
-	.row-head {
-		position: relative;
-		display: flex;
-		height: 100%;
-		align-items: center;
-		gap: 2px;
-	}
-	.column-head {
-		position: relative;
-		display: grid;
-		min-width: 0;
-	}
-	.column-head.free {
-		min-width: 72px;
-	}
-	.head {
-		min-width: 26px;
-		min-height: 24px;
-		flex-shrink: 0;
-		border-radius: 4px;
-		color: var(--color-quiet);
-		cursor: grab;
-		font-size: 11px;
-		touch-action: none;
-	}
-	.head:hover {
-		background: var(--color-desk);
-		color: var(--color-ink);
-	}
-	.head.in {
-		background: var(--color-picked-wash);
-		color: var(--color-picked);
-		font-weight: 600;
-	}
-	.head.dependent {
-		box-shadow: inset 0 -2px var(--color-accent);
-	}
-	.role,
-	.kind {
-		min-height: 24px;
-		padding: 0 4px;
-		border: 0;
-		border-radius: 4px;
-		background-image: none;
-		font-size: 11px;
-		line-height: 18px;
-		appearance: none;
-		text-overflow: ellipsis;
-	}
-	.role {
-		width: 52px;
-	}
-	.role:not([class*='bg-']) {
-		background-color: transparent;
-	}
-	.kind {
-		min-width: 0;
-		width: 100%;
-		background-color: transparent;
-		color: var(--color-quiet);
-		text-align: center;
-	}
-	.role:hover,
-	.kind:hover {
-		background-color: var(--color-desk);
-		color: var(--color-ink);
-		opacity: 1;
-	}
-	.size-column {
-		position: absolute;
-		z-index: 4;
-		inset-block: 0;
-		inset-inline-end: -5px;
-		width: 10px;
-		cursor: col-resize;
-		touch-action: none;
-	}
-	.size-row {
-		position: absolute;
-		z-index: 4;
-		bottom: -5px;
-		inset-inline: 0;
-		height: 10px;
-		cursor: row-resize;
-		touch-action: none;
-	}
-	.size-column:hover,
-	.size-row:hover {
-		background: color-mix(in srgb, var(--color-picked) 30%, transparent);
-	}
 	.range {
 		z-index: 4;
 		background: color-mix(in srgb, var(--color-picked) 12%, transparent);
@@ -749,47 +436,5 @@
 		width: 3px;
 		justify-self: start;
 		translate: -1px 0;
-	}
-	.mark {
-		z-index: 3;
-		align-self: start;
-		justify-self: end;
-		padding-inline: 2px;
-		color: var(--color-accent);
-		font-size: 9px;
-		font-style: normal;
-		font-weight: 700;
-		line-height: 10px;
-		pointer-events: auto;
-	}
-	.mark.lock {
-		align-self: end;
-		color: var(--color-quiet);
-	}
-	.mark.worked {
-		align-self: start;
-		justify-self: start;
-		color: var(--color-picked);
-		opacity: 0.7;
-	}
-	.mark.problem,
-	.mark.wrong {
-		align-self: center;
-		justify-self: start;
-		border-radius: 3px;
-		background: var(--color-error);
-		color: var(--color-sheet);
-		font-size: 11px;
-		line-height: 15px;
-		padding-inline: 4px;
-	}
-	.mark.wrong {
-		background: var(--color-warning-text);
-	}
-	.mark.lit {
-		align-self: stretch;
-		justify-self: stretch;
-		background: color-mix(in srgb, var(--color-mark) 30%, transparent);
-		pointer-events: none;
 	}
 </style>
