@@ -1,12 +1,20 @@
 <script lang="ts">
 	import { COLUMN_KINDS, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
 	import type { Axis } from '$lib/core/work/lines.ts';
-	import { roleTone, rolesToChoose, roleWords } from '../documents/roles.ts';
+	import { roleTone, roleWords } from '../documents/roles.ts';
 	import type { TableBench } from './bench.svelte.ts';
 	import type { LineHandles } from './handles.svelte.ts';
 
 	/** What stands beside a row or above a column: its number, by which it is selected and moved, its role or kind, and its edge. */
-	let { bench, handles, axis, line }: { bench: TableBench; handles: LineHandles; axis: Axis; line: number } = $props();
+	interface Props {
+		bench: TableBench;
+		handles: LineHandles;
+		axis: Axis;
+		line: number;
+		/** The roles that a row can be given; none for a column. */
+		roles?: readonly RowRole[];
+	}
+	let { bench, handles, axis, line, roles = [] }: Props = $props();
 
 	const isRow = $derived(axis === 'rows');
 	const role = $derived(bench.work.rows[isRow ? line : 0]!.role);
@@ -17,10 +25,6 @@
 			isRow ? line >= top && line <= bottom : line >= start && line <= end
 		)
 	);
-	const roles = $derived.by(() => {
-		const all = rolesToChoose(bench.table.roles);
-		return all.includes(role) ? all : [role, ...all];
-	});
 	const label = $derived(
 		isRow
 			? `Row ${line + 1}, ${roleWords(role)}: select, or drag to move`
@@ -52,7 +56,8 @@
 			value={role}
 			onchange={(event) => bench.setRole(handles.alongWith(axis, line), event.currentTarget.value as RowRole)}
 		>
-			{#each roles as one (one)}<option value={one}>{roleWords(one)}</option>{/each}
+			{#each roles.includes(role) ? roles : [role, ...roles] as one (one)}<option value={one}>{roleWords(one)}</option
+				>{/each}
 		</select>
 	{:else}
 		<select

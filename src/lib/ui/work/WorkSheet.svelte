@@ -8,7 +8,7 @@
 	import { anchorOf, isCovered, type WorkCell } from '$lib/core/work/table.ts';
 	import { isTouched } from '$lib/core/work/touches.ts';
 	import { toPixels } from '$lib/core/units.ts';
-	import { roleWords } from '../documents/roles.ts';
+	import { rolesToChoose, roleWords } from '../documents/roles.ts';
 	import { notifyError } from '../notices.svelte.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import TableGrid from '../table/TableGrid.svelte';
@@ -42,6 +42,7 @@
 	};
 	/* ---- the widths of columns ---- */
 
+	const roles = $derived(rolesToChoose(bench.table.roles));
 	const handles = new LineHandles(
 		untrack(() => bench),
 		() => box,
@@ -310,7 +311,7 @@
 	});
 </script>
 
-{#snippet rowGutter(r: number)}<LineHead {bench} {handles} axis="rows" line={r} />{/snippet}
+{#snippet rowGutter(r: number)}<LineHead {bench} {handles} axis="rows" line={r} {roles} />{/snippet}
 {#snippet columnGutter(c: number)}<LineHead {bench} {handles} axis="columns" line={c} />{/snippet}
 {#snippet overlay(shown: DrawnRows)}
 	{keep(shown)}
