@@ -5,6 +5,7 @@
 	import type { Condition } from '$lib/core/style/types.ts';
 	import { leafWords, valueWords } from '$lib/core/style/words.ts';
 	import { cellOf } from '$lib/core/work/table.ts';
+	import { promotionOf, touchKey } from '$lib/core/work/promote.ts';
 	import { lined, touched, touchList, untouched, withLook } from '$lib/core/work/touches.ts';
 	import { call } from '../api.ts';
 	import PropertySheet from '../bench/PropertySheet.svelte';
@@ -59,29 +60,32 @@
 		const value = cellOf(bench.work, focus.r, focus.c).text.trim();
 		return { ...(name ? { column: name } : { kind }), ...(value ? { is: '=', value } : { is: 'empty' }) };
 	});
+	const here = $derived(touchKey(bench.work, focus.r, focus.c));
 	const promoted = $derived(
-		bench.cells.filter(({ r, c }) => {
-			const other = cellOf(bench.work, r, c).touch;
-			return other && touch && JSON.stringify(other) === JSON.stringify(touch);
-		})
+		here === undefined ? [] : bench.cells.filter(({ r, c }) => touchKey(bench.work, r, c) === here)
 	);
 	async function promote() {
-		if (!touch || !style) return;
-		const leaves = [...leavesOf(touch)];
+		if (here === undefined || !style) return;
+		const part = chosen === 'rule' ? undefined : chosen;
+		const { structure } = bench.resolved;
+		const { set } = promotionOf(bench.work, structure, focus.r, focus.c, part);
+		const leaves = [...leavesOf(touch ?? {})];
 		const words = chosen === 'rule' ? `rule “${ruleName.trim()}”` : partWords(chosen);
 		try {
 			await bench.settled();
 			await call('POST', `/api/styles/${style.id}/promote`, {
 				place: chosen === 'rule' ? `rule:${ruleName.trim()}` : chosen,
-				set: touch,
+				set,
 				...(chosen === 'rule' && { where: condition })
 			});
 			bench.edit(`promoted to ${words}`, (work) => {
-				const next = touched(
+				const edges = promoted.flatMap(({ r, c }) => promotionOf(work, structure, r, c, part).edges);
+				const bare = touched(
 					work,
 					promoted,
 					leaves.map(([path]) => [path, undefined])
 				);
+				const next = edges.length ? lined(bare, edges, null) : bare;
 				// What was just said stands in the draft; an edition says what it said.
 				const { edition: _, ...wears } = next.wears ?? {};
 				return { ...next, wears };
@@ -118,7 +122,7 @@
 		>
 	</div>
 </section>
-{#if touch && style}
+{#if here !== undefined && style}
 	<section class="mb-3 rounded-lg border border-hairline bg-sheet px-3 py-2" aria-label="Promote">
 		<h3 class="font-semibold">Make it the style’s</h3>
 		<p class="mb-1.5 text-[12px] text-quiet">
