@@ -7,6 +7,7 @@ import {
 	type Look,
 	type LookField
 } from '../core/cascade/look.ts';
+import { changedCells } from '../core/cascade/changed.ts';
 import { resolve, type House, type Resolved } from '../core/cascade/resolve.ts';
 import { flatten, type FindBase, type FlatStyle } from '../core/style/inherit.ts';
 import { aspectOfLeaf, leavesOf } from '../core/style/leaves.ts';
@@ -197,30 +198,15 @@ export function prepare(
 		const resolved = resolve(job.table, flat, house);
 		const isWhole = ASPECTS.every((aspect) => job.table.carry.includes(aspect));
 		const wanted = appearanceOf(resolved, isWhole ? undefined : original.appearance);
-		const changes = keepsOwnLook(job) ? changedCells(job.table, original.appearance, wanted) : undefined;
+		const changes = keepsOwnLook(job) ? changedCells(job.table, original.appearance, wanted, EXACTLY) : undefined;
 		return { job, resolved, wanted, changes };
 	});
 }
 
-/** The cells whose look, or the line on one of whose sides, is another. */
-function changedCells({ cells, columns }: Table, before: Appearance, wanted: Appearance): Set<number> {
-	const isOther = (edges: 'across' | 'down', at: number) => {
-		const [is, was] = [wanted[edges][at]!, before[edges][at]!];
-		return is >= 0 && !sameLine(wanted.lines[is] ?? null, before.lines[was] ?? null);
-	};
-	const changed = new Set<number>();
-	cells.forEach(({ r, c, rows, cols }, i) => {
-		const look = wanted.looks[wanted.cellLook[i]!]!;
-		const was = before.looks[before.cellLook[i]!]!;
-		let isChanged = LOOK_FIELDS.some((field) => look[field] !== was[field]);
-		for (let x = c; x < c + cols; x++)
-			isChanged ||= isOther('across', r * columns + x) || isOther('across', (r + rows) * columns + x);
-		for (let y = r; y < r + rows; y++)
-			isChanged ||= isOther('down', y * (columns + 1) + c) || isOther('down', y * (columns + 1) + c + cols);
-		if (isChanged) changed.add(i);
-	});
-	return changed;
-}
+const EXACTLY = {
+	value: (_: LookField, a: unknown, b: unknown) => a === b,
+	line: (a: Line | null | undefined, b: Line | null | undefined) => sameLine(a, b)
+};
 
 /** Something that a look says and a format cannot. */
 export interface LostLeaf {

@@ -1,3 +1,4 @@
+import { changedCells as cellsChanged } from '../core/cascade/changed.ts';
 import type { Appearance, Line, LookField } from '../core/cascade/look.ts';
 import { LENGTH_FIELDS, LOOK_FIELDS } from '../core/cascade/look.ts';
 import type { Table } from '../core/table/grid.ts';
@@ -93,32 +94,8 @@ export const changeWords = ({ leaf, where, from, to, count }: Change): string =>
 	`${LEAF_WORDS[leaf]}${leaf === 'lines' ? `, ${where}` : ` of ${where}`}: ${from} → ${to} (${count} ${leaf === 'lines' ? (count === 1 ? 'edge' : 'edges') : count === 1 ? 'cell' : 'cells'})`;
 
 /** The cells whose own look, or one of whose edges, shows differently. */
-export function changedCells(table: Table, before: Appearance, after: Appearance): ReadonlySet<number> {
-	const changed = new Set<number>();
-	const isOther = new Map<string, boolean>();
-	table.cells.forEach((_, i) => {
-		const key = `${before.cellLook[i]} ${after.cellLook[i]}`;
-		let other = isOther.get(key);
-		if (other === undefined) {
-			const [old, now] = [before.looks[before.cellLook[i]!]!, after.looks[after.cellLook[i]!]!];
-			isOther.set(key, (other = LOOK_FIELDS.some((field) => words(field, old[field]) !== words(field, now[field]))));
-		}
-		if (other) changed.add(i);
+export const changedCells = (table: Table, before: Appearance, after: Appearance): ReadonlySet<number> =>
+	cellsChanged(table, before, after, {
+		value: (field, a, b) => words(field, a) === words(field, b),
+		line: (a, b) => lineWords(a) === lineWords(b)
 	});
-	const mark = (r: number, c: number) => {
-		if (r >= 0 && c >= 0 && r < table.rows && c < table.columns) changed.add(table.slots[r * table.columns + c]!);
-	};
-	const differs = (which: 'across' | 'down', i: number) => {
-		const [edge, other] = [before[which][i]!, after[which][i]!];
-		return edge >= 0 && other >= 0 && lineWords(before.lines[edge]) !== lineWords(after.lines[other]);
-	};
-	before.across.forEach((_, i) => {
-		const [r, c] = [Math.floor(i / table.columns), i % table.columns];
-		if (differs('across', i)) [r - 1, r].forEach((at) => mark(at, c));
-	});
-	before.down.forEach((_, i) => {
-		const [r, c] = [Math.floor(i / (table.columns + 1)), i % (table.columns + 1)];
-		if (differs('down', i)) [c - 1, c].forEach((at) => mark(r, at));
-	});
-	return changed;
-}
