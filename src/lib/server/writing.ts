@@ -12,7 +12,7 @@ import { checkMakeable } from '../formats/limits.ts';
 import { openDocument, streamHtml, writeAs, type AnyDocument, type OutKind } from '../formats/index.ts';
 import { reportOf } from '../formats/pdf/report.ts';
 import { titleOf, type SvgDocument } from '../formats/svg/read.ts';
-import { fontRemarks, layPages } from '../formats/pdf/write.ts';
+import { layPages, pageRemarks } from '../formats/pdf/write.ts';
 import type { TableState } from '../workbench/state.ts';
 import { stateTable, touchedTable } from '../workbench/table.ts';
 import { NotFoundError } from './answers.ts';
@@ -135,7 +135,7 @@ export async function printDocument(db: Kysely<Database>, id: string, { only, pa
 	const { found, document, jobs, options } = await dressed(db, id);
 	const report = reportFor(document, jobs, { ...options, only, paper });
 	const pages = layPages(report);
-	return { id, name: found.name, pages: pages.map(drawnPage), remarks: fontRemarks(report, pages) };
+	return { id, name: found.name, pages: pages.map(drawnPage), remarks: pageRemarks(report, pages) };
 }
 
 function reportFor(

@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { deflateSync } from 'node:zlib';
 import { getDocument, OPS } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
 import { seedList } from '../../../demo/documents/seed-list.ts';
@@ -7,6 +8,7 @@ import { DEMO_STYLES } from '../../../demo/styles/index.ts';
 import { SHIPPED } from '../../../src/lib/core/layout/fonts.ts';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import type { Style } from '../../../src/lib/core/style/types.ts';
+import type { CellPicture } from '../../../src/lib/core/table/content.ts';
 import { tableToFile } from '../../../src/lib/core/table/file.ts';
 import { emu } from '../../../src/lib/core/units.ts';
 import { emptyTable, tableOf, withCells } from '../../../src/lib/core/work/table.ts';
@@ -183,20 +185,71 @@ test('every face that ships measures and draws every space and figure', async ()
 	);
 });
 
-test('pictures in cells are figures with their words, in pixels', async () => {
-	const PIXEL =
-		'data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==';
-	const picture = {
-		source: 'data:image/svg+xml;base64,PHN2Zy8+',
-		pixels: PIXEL,
-		alternative: 'A frond of lady fern',
-		width: emu(720_000),
-		height: emu(720_000),
-		fits: 'row' as const
+/** A PNG of 4 by 4 pixels with this colour type and packed data. */
+function pngOf(
+	colour: number,
+	data: Buffer,
+	{ size = 4, interlaced = 0, more = [] as [string, Buffer][] } = {}
+): Buffer {
+	const header = Buffer.alloc(13);
+	header.writeUInt32BE(size, 0);
+	header.writeUInt32BE(size, 4);
+	header.set([8, colour, 0, 0, interlaced], 8);
+	const chunk = ([type, body]: readonly [string, Buffer]) => {
+		const [length, sum] = [Buffer.alloc(4), Buffer.alloc(4)];
+		length.writeUInt32BE(body.length);
+		sum.writeUInt32BE(crc32(Buffer.concat([Buffer.from(type), body])));
+		return Buffer.concat([length, Buffer.from(type), body, sum]);
 	};
-	const work = withCells(emptyTable(3, 2), [{ r: 1, c: 1 }], (cell) => ({ ...cell, text: '', picture }));
+	const chunks = [['IHDR', header] as const, ...more, ['IDAT', data] as const, ['IEND', Buffer.alloc(0)] as const];
+	return Buffer.concat([Buffer.from('\x89PNG\r\n\x1a\n', 'latin1'), ...chunks.map(chunk)]);
+}
+function crc32(bytes: Buffer): number {
+	let sum = 0xffffffff;
+	for (const byte of bytes) {
+		sum ^= byte;
+		for (let bit = 0; bit < 8; bit++) sum = sum & 1 ? 0xedb88320 ^ (sum >>> 1) : sum >>> 1;
+	}
+	return (sum ^ 0xffffffff) >>> 0;
+}
+const withPicture = async (picture: Partial<CellPicture>) => {
+	const whole = { source: '', alternative: 'A fern', width: emu(720_000), height: emu(720_000), fits: 'row' as const };
+	const work = withCells(emptyTable(3, 2), [{ r: 1, c: 1 }], (cell) => ({
+		...cell,
+		picture: { ...whole, ...picture }
+	}));
 	const file = tableToFile(tableOf(work), { title: 'Ferns', work });
-	const document = await openDocument(new TextEncoder().encode(JSON.stringify(file)), 'ferns.table.json');
+	return openDocument(new TextEncoder().encode(JSON.stringify(file)), 'ferns.table.json');
+};
+
+test('a picture that is damaged is left out of a PDF and said, and brings nothing down', async () => {
+	const rgba = deflateSync(Buffer.alloc(68));
+	const png = (bytes: Buffer) => `data:image/png;base64,${bytes.toString('base64')}`;
+	const damaged: Record<string, string> = {
+		'no packed data': png(pngOf(6, Buffer.from('garbage!'))),
+		'nothing packed': png(pngOf(6, Buffer.alloc(0))),
+		'packed too little': png(pngOf(6, deflateSync(Buffer.alloc(20)))),
+		'packed far too much': png(pngOf(6, deflateSync(Buffer.alloc(1_000_000)))),
+		'millions of pixels': png(pngOf(6, rgba, { size: 60_000 })),
+		'a palette that is not there': png(pngOf(3, deflateSync(Buffer.alloc(20)))),
+		'cut off': png(pngOf(6, rgba).subarray(0, 40)),
+		'no picture': png(Buffer.from('It is a letter.')),
+		'half a JPEG': `data:image/jpeg;base64,${Buffer.from([255, 216, 255, 224, 0, 16]).toString('base64')}`,
+		'a drawing without its pixels': 'data:image/svg+xml;base64,PHN2Zy8+'
+	};
+	for (const [what, source] of Object.entries(damaged)) {
+		const { bytes, account } = await pdfOf(await withPicture({ source }));
+		assert.match(account.remarks.join(), /The picture “A fern” is damaged/, what);
+		assert.ok((await getDocument({ data: bytes.slice(), verbosity: 0 }).promise).numPages > 0, what);
+	}
+	const interlaced = pngOf(6, deflateSync(Buffer.alloc(5 + 5 + 9 + 2 * 9 + 2 * 17)), { interlaced: 1 });
+	for (const bytes of [pngOf(6, rgba), pngOf(2, deflateSync(Buffer.alloc(52))), interlaced])
+		assert.deepEqual((await pdfOf(await withPicture({ source: png(bytes) }))).account.remarks, []);
+});
+
+test('pictures in cells are figures with their words, in pixels', async () => {
+	const pixels = `data:image/png;base64,${pngOf(6, deflateSync(Buffer.alloc(68))).toString('base64')}`;
+	const document = await withPicture({ source: 'data:image/svg+xml;base64,PHN2Zy8+', pixels });
 	const { bytes, account } = await pdfOf(document);
 	assert.deepEqual(account.remarks, []);
 	const pdf = await getDocument({ data: bytes.slice(), verbosity: 0 }).promise;
@@ -209,7 +262,7 @@ test('pictures in cells are figures with their words, in pixels', async () => {
 	find((await page.getStructTree()) as Node);
 	assert.deepEqual(
 		figures.map((figure) => (figure as { alt?: string }).alt),
-		['A frond of lady fern']
+		['A fern']
 	);
 	const { fnArray } = await page.getOperatorList();
 	assert.ok(fnArray.includes(OPS.paintImageXObject), 'the picture is painted');

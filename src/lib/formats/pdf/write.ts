@@ -8,6 +8,7 @@ import { inPixels } from '../../core/table/content.ts';
 import { toPoints, type Emu } from '../../core/units.ts';
 import { standIn } from '../../core/layout/fonts.ts';
 import { fontFiles, shippedFaces } from './fonts.ts';
+import { drawableBytes } from './pictures.ts';
 import { replacedFamilies } from './report.ts';
 
 type Doc = PDFKit.PDFDocument;
@@ -67,7 +68,8 @@ function drawText(doc: Doc, { x, y, turn, piece }: Extract<Mark, { kind: 'text' 
 }
 
 function drawPicture(doc: Doc, { x, y, width, height, picture }: Extract<Mark, { kind: 'picture' }>): void {
-	doc.image(inPixels(picture), pt(x), pt(y), { width: pt(width), height: pt(height) });
+	const bytes = drawableBytes(inPixels(picture));
+	if (bytes) doc.image(bytes, pt(x), pt(y), { width: pt(width), height: pt(height) });
 }
 
 function drawMark(doc: Doc, mark: Mark): void {
@@ -237,13 +239,14 @@ class Tagger {
  */
 export async function writePdf(report: Report): Promise<{ bytes: Uint8Array<ArrayBuffer>; remarks: string[] }> {
 	const pages = layPages(report);
-	return { bytes: await drawPages(pages, report), remarks: fontRemarks(report, pages) };
+	return { bytes: await drawPages(pages, report), remarks: pageRemarks(report, pages) };
 }
 
 /** The pages of a report, laid out in the faces that ship. */
 export const layPages = (report: Report): Page[] => layReport(report, shippedFaces);
 
-export function fontRemarks(report: Report, pages: readonly Page[]): string[] {
+/** What a person should know of pages: families and characters that are missing, pictures that cannot be drawn. */
+export function pageRemarks(report: Report, pages: readonly Page[]): string[] {
 	const replaced = replacedFamilies(report.tables.values());
 	const missing = new Set(
 		pages.flatMap(textsOf).flatMap(({ face, text }) => [...text].filter((character) => face.missing.has(character)))
@@ -254,8 +257,19 @@ export function fontRemarks(report: Report, pages: readonly Page[]): string[] {
 			? [
 					`No font that ships has ${missing.size === 1 ? 'the character' : 'these characters'}: ${[...missing].slice(0, 12).join(' ')}${missing.size > 12 ? ' …' : ''}.`
 				]
-			: [])
+			: []),
+		...pictureRemarks(pages)
 	];
+}
+
+/** Pictures that cannot be drawn, each said once. */
+export function pictureRemarks(pages: readonly Page[]): string[] {
+	const broken = pages
+		.flatMap(marksIn)
+		.flatMap((mark) => (mark.kind === 'picture' && !drawableBytes(inPixels(mark.picture)) ? [mark.picture] : []));
+	return [...new Set(broken.map(({ alternative }) => alternative))].map(
+		(words) => `The picture “${words}” is damaged, or neither PNG nor JPEG: it is left out.`
+	);
 }
 
 /** What pages are drawn of: their title, and what their tables are called. */
@@ -316,12 +330,14 @@ export async function drawPages(
 	return new Uint8Array(Buffer.concat(chunks));
 }
 
-/** Every piece of text on a page. */
-function textsOf(page: Page) {
+/** All that is drawn on a page in its cells and beside them. */
+function marksIn(page: Page): readonly Mark[] {
 	const ofTable = ({ cells }: TableMarks): Mark[] =>
 		cells.flatMap(({ marks, tables }) => [...marks, ...tables.flatMap(ofTable)]);
-	const marks = page.pieces.flatMap((piece): readonly Mark[] =>
+	return page.pieces.flatMap((piece): readonly Mark[] =>
 		piece.kind === 'table' ? [...ofTable(piece.marks), ...(piece.repeated ? ofTable(piece.repeated) : [])] : piece.marks
 	);
-	return marks.flatMap((mark) => (mark.kind === 'text' ? [mark.piece] : []));
 }
+
+/** Every piece of text on a page. */
+const textsOf = (page: Page) => marksIn(page).flatMap((mark) => (mark.kind === 'text' ? [mark.piece] : []));

@@ -7,7 +7,8 @@ import { emu } from '../../core/units.ts';
 import type { Prepared } from '../account.ts';
 import { tableLabel } from '../pdf/report.ts';
 import { fontFiles } from '../pdf/fonts.ts';
-import { drawPages, type Backdrop } from '../pdf/write.ts';
+import { drawableBytes } from '../pdf/pictures.ts';
+import { drawPages, pictureRemarks, type Backdrop } from '../pdf/write.ts';
 import { NOT_DRAWN } from './extents.ts';
 import type { SvgDocument } from './read.ts';
 import { shownText } from './shown.ts';
@@ -63,12 +64,14 @@ export async function writeSheetPdf(
 				height: size.height,
 				preserveAspectRatio: 'xMidYMid meet',
 				fontCallback: (family, bold, italic) => registered(doc, family, bold, italic),
-				imageCallback: (link) => (/^data:image\/(png|jpeg);base64,/i.test(link) ? link : ''),
+				imageCallback: (link) => (/^data:image\/(png|jpeg);base64,/i.test(link) && drawableBytes(link) ? link : ''),
 				warningCallback: (words) => remarks.add(`In the PDF: ${words}`)
 			});
 		};
+	const page = { width: emu(width * MM), height: emu(height * MM), pieces };
+	for (const words of pictureRemarks([page])) remarks.add(words);
 	const bytes = await drawPages(
-		[{ width: emu(width * MM), height: emu(height * MM), pieces }],
+		[page],
 		{ title, tables: new Map(drawn.map(({ index, label }) => [index, { label }])) },
 		{ behind: draw(shownText(document)), ...(symbols && { over: draw(definitionsOf(document, symbols)) }) }
 	);

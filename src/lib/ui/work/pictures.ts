@@ -51,7 +51,7 @@ export async function pictureFrom(file: File): Promise<CellPicture> {
 	}
 	const [across, down] = [image.naturalWidth || 100, image.naturalHeight || 100];
 	const scale = Math.min(1, WIDEST / (across * 9_525));
-	const pixels = type === 'image/svg+xml' ? inPixels(image, across, down) : undefined;
+	const pixels = type === 'image/svg+xml' ? rasterised(image, across, down) : undefined;
 	return {
 		source,
 		...(pixels && { pixels }),
@@ -63,7 +63,7 @@ export async function pictureFrom(file: File): Promise<CellPicture> {
 }
 
 /** A drawing as PNG, twice as fine as it is shown. */
-function inPixels(image: HTMLImageElement, across: number, down: number): string {
+function rasterised(image: HTMLImageElement, across: number, down: number): string {
 	const canvas = document.createElement('canvas');
 	const scale = Math.min(2, 2_000 / Math.max(across, down));
 	canvas.width = Math.max(1, Math.round(across * scale));
