@@ -9,6 +9,7 @@ import type { Table, Touch } from '../../../src/lib/core/table/grid.ts';
 import { sameLine, type StyleJob } from '../../../src/lib/formats/account.ts';
 import { openDocument, writeAs, type AnyDocument, type OutKind } from '../../../src/lib/formats/index.ts';
 import { Package } from '../../../src/lib/formats/package/zip.ts';
+import { DEMO_STYLES } from '../../../demo/styles/index.ts';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
 import { seasonReportHtml, seasonReportOdt } from '../../../demo/documents/twins.ts';
 
@@ -109,6 +110,28 @@ describe('a table that was touched and given no style', () => {
 		while (end < was!.length - start && was!.at(-1 - end) === is!.at(-1 - end)) end++;
 		assert.ok(was!.length - start - end < 200, `${was!.length - start - end} characters changed`);
 		assert.equal(await before.text('word/styles.xml'), await after.text('word/styles.xml'));
+	});
+
+	it('leaves a table inside it the style that it is given', async () => {
+		for (const kind of ['docx', 'odt', 'html'] as const) {
+			const document = await opened(kind);
+			const inner = document.tables.find(({ place }) => place.where === 'nested')!;
+			const outer = inner.place.inside!;
+			const ledger = DEMO_STYLES.find(({ name }) => name === 'Season Ledger')!;
+			const jobs = [
+				jobFor(document, outer, [{ r: 0, c: 0, set: SETS[0]! }]),
+				{ index: inner.index, style: ledger, table: inner.table }
+			];
+			const find = (name: string) => DEMO_STYLES.find((style) => style.name === name);
+			const { bytes, account } = await writeAs(kind, document, jobs, { house: FIRST_HOUSE, find, title: 'nested' });
+			assert.deepEqual(
+				account.tables.map(({ differences }) => differences),
+				[[], []],
+				kind
+			);
+			const back = (await openDocument(bytes, `b.${kind}`)).tables;
+			assert.equal(back[inner.index]!.carried?.style, 'Season Ledger', kind);
+		}
 	});
 
 	it('goes into every other format as it looks', async () => {

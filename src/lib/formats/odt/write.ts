@@ -182,7 +182,8 @@ class PartWriter {
 		const { table } = job;
 		const carry = writtenAspects(job);
 		// An edge is said by one of the cells at it: where lines are touched, all cells say theirs anew.
-		const isKept = (i: number) => changes && !changes.has(i) && !carry.has('linework');
+		const isKept = (i: number, cell: XmlNode) =>
+			changes && !changes.has(i) && !carry.has('linework') && !this.jobsInside(index, cell).length;
 		const { node } = grid.rows[r]!;
 		const { cellSignature } = resolved.structure;
 		const isTogether = resolved.leaves[cellSignature[r * table.columns]!]?.get('keep.together')?.value === true;
@@ -209,7 +210,8 @@ class PartWriter {
 			let isChanged = false;
 			for (let k = 0; k < times && c < table.columns; k++, c++) {
 				const i = table.slots[r * table.columns + c]!;
-				const isStart = table.cells[i]!.r === r && table.cells[i]!.c === c && grid.cells[i] === cell && !isKept(i);
+				const isStart =
+					table.cells[i]!.r === r && table.cells[i]!.c === c && grid.cells[i] === cell && !isKept(i, cell);
 				if (isStart) isChanged = true;
 				text += isStart
 					? this.cell(index, prepared, i, cell)
@@ -289,13 +291,19 @@ class PartWriter {
 					});
 				}
 		}
-		this.document.tables.forEach(({ place }, inner) => {
-			const source = this.document.sources[inner]!;
-			if (place.inside !== index || !this.jobs.has(inner)) return;
-			if (source.grid.node.start >= cell.start && source.grid.node.end <= cell.end)
-				replacements.push({ start: source.grid.node.start, end: source.grid.node.end, text: this.table(inner) });
-		});
+		for (const inner of this.jobsInside(index, cell)) {
+			const { node } = this.document.sources[inner]!.grid;
+			replacements.push({ start: node.start, end: node.end, text: this.table(inner) });
+		}
 		return open + this.within(cell.openEnd, cell.end, replacements);
+	}
+
+	/** The tables in a cell that have a job. */
+	private jobsInside(index: number, cell: XmlNode): number[] {
+		return [...this.jobs.keys()].filter((inner) => {
+			const { node } = this.document.sources[inner]!.grid;
+			return this.document.tables[inner]!.place.inside === index && node.start >= cell.start && node.end <= cell.end;
+		});
 	}
 
 	/** A text style with this emphasis and nothing else of a look. */
