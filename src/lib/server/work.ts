@@ -186,7 +186,10 @@ export async function workSince(db: Db, id: string, index: number, after: number
 
 const benchLabel = (index: number) => `table ${index + 1} on the bench`;
 
-/** Saves one edit of a table after the step that its editor saw. What somebody else saved first is told, not overwritten. */
+/**
+ * Saves one edit of a table after the step that its editor saw. What somebody else saved first is told, not overwritten.
+ * An edit that comes again, because its answer was lost on the way, is saved once.
+ */
 export async function addWorkStep(
 	db: Kysely<Database>,
 	id: string,
@@ -194,7 +197,10 @@ export async function addWorkStep(
 	{ after, label, patch }: { readonly after: number | null; readonly label: string; readonly patch: Patch }
 ): Promise<{ step: number; root: number | null }> {
 	return db.transaction().execute(async (trx) => {
-		const state = await locked(trx, id, index, after);
+		const state = await lockedState(trx, id);
+		const saved = await savedAlready(trx, state.tables[index]?.work, after, label, patch);
+		if (saved) return saved;
+		checkStands(state, index, after);
 		let parent = after;
 		let root: number | null = null;
 		if (parent === null) {
@@ -227,19 +233,41 @@ export async function moveWork(
 	to: number
 ): Promise<void> {
 	await db.transaction().execute(async (trx) => {
-		const state = await locked(trx, id, index, from);
+		const state = await lockedState(trx, id);
+		checkStands(state, index, from);
 		const step = await trx.selectFrom('work_steps').select('document_id').where('id', '=', to).executeTakeFirst();
 		if (step?.document_id !== id) throw new InputError('step', `The table has no step ${to}.`);
 		await standAt(trx, id, index, state, to, from === null ? undefined : await workAt(trx, from));
 	});
 }
 
-async function locked(
+/** The step that an edit was saved as on the way to where its table stands; undefined where it was not. */
+async function savedAlready(
 	trx: Transaction<Database>,
-	id: string,
-	index: number,
-	after: number | null
-): Promise<DocumentState> {
+	standing: number | undefined,
+	after: number | null,
+	label: string,
+	patch: Patch
+): Promise<{ step: number; root: number | null } | undefined> {
+	if (standing === undefined || standing === after) return undefined;
+	const { rows } = await sql<{ step: number; parent: number; grandparent: number | null }>`
+		with recursive back as (
+			select id, parent, label, patch, 0 as depth from work_steps where id = ${standing}
+			union all
+			select s.id, s.parent, s.label, s.patch, back.depth + 1
+			from work_steps s join back on s.id = back.parent
+			where back.depth < ${STEPS_KEPT}
+		)
+		select back.id as step, back.parent, up.parent as grandparent
+		from back join work_steps up on up.id = back.parent
+		where back.label = ${label} and back.patch = ${JSON.stringify(patch)}::jsonb`.execute(trx);
+	// The first edit of all follows no step that its editor knows: it made the one it follows.
+	const own = rows.find(({ parent, grandparent }) => (after === null ? grandparent === null : parent === after));
+	return own && { step: own.step, root: after === null ? own.parent : null };
+}
+
+/** What a document's tables are now; nobody else changes it until this is done. */
+async function lockedState(trx: Transaction<Database>, id: string): Promise<DocumentState> {
 	const row = await trx
 		.selectFrom('documents')
 		.select('step')
@@ -248,11 +276,12 @@ async function locked(
 		.forUpdate()
 		.executeTakeFirst();
 	if (!row) throw new NotFoundError('This document is no longer here.');
-	const state = await stateAt(trx, id, row.step);
-	const now = state.tables[index]?.work ?? null;
+	return stateAt(trx, id, row.step);
+}
+function checkStands({ tables }: DocumentState, index: number, after: number | null): void {
+	const now = tables[index]?.work ?? null;
 	if (now !== after)
 		throw new ConflictError('This table was changed in another window in the meantime.', { work: now });
-	return state;
 }
 
 /** Adds a step; answers its id. */

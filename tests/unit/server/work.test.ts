@@ -99,6 +99,26 @@ describe('work on a table', () => {
 		assert.deepEqual(tableOf(await standing(id)), tableOf(work), 'the document is what it was, its work, too');
 	});
 
+	it('saves an edit once that comes again since its answer was lost, and goes on from there', async () => {
+		const { document } = await makeTable(db, { name: 'Sent twice', work: emptyTable(3, 2), wears: {} });
+		const start = await standing(document);
+		const one = typed(start, 1, 0, 'first');
+		const two = typed(one, 1, 1, 'second');
+		const first = { after: null, label: 'first', patch: patchBetween(start, one) };
+		const saved = await addWorkStep(db, document, 0, first);
+		assert.ok(saved.root !== null);
+		assert.deepEqual(await addWorkStep(db, document, 0, first), saved);
+		const second = { after: saved.step, label: 'second', patch: patchBetween(one, two) };
+		const next = await addWorkStep(db, document, 0, second);
+		assert.deepEqual(await addWorkStep(db, document, 0, first), saved, 'also when more was saved since');
+		assert.deepEqual(await addWorkStep(db, document, 0, second), next);
+		assert.equal((await loadWork(db, document, 0)).steps.length, 2);
+		assert.equal(text(await standing(document), 1, 1), 'second');
+		// Another edit of the same row from there is somebody else's.
+		const other = { ...second, patch: patchBetween(one, typed(one, 1, 1, 'another')) };
+		await assert.rejects(addWorkStep(db, document, 0, other), /changed in another window/);
+	});
+
 	it('refuses what does not follow from where the table stands, and what leaves no table', async () => {
 		const work = await standing(id);
 		const { steps, at } = await loadWork(db, id, 0);
