@@ -1,7 +1,7 @@
 import { InputError } from '../core/errors.ts';
 import { checkStyle, checkTableFile } from '../core/style/validate.ts';
 import type { Style } from '../core/style/types.ts';
-import type { Table } from '../core/table/grid.ts';
+import type { Grid, Table } from '../core/table/grid.ts';
 import type { CarriedTable, OpenDocument } from './document.ts';
 import { givesStyle, isCleared, type StyleJob } from './account.ts';
 import type { House } from '../core/cascade/resolve.ts';
@@ -113,7 +113,7 @@ export function carriedAfter(
 export function findCarried(
 	carried: Carried,
 	index: number,
-	table: Table,
+	table: Grid,
 	wornName: string | null
 ): CarriedTable | null {
 	if (carried.tables.length === 0) return null;

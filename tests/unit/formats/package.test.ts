@@ -36,14 +36,14 @@ describe('XML', () => {
 		assert.equal(root.at('t:b')!.children[0]!.name, '{urn:three}c');
 		assert.equal(prefixes.get('t'), 'q');
 	});
-	it('reads property elements when asked, to the same result', () => {
+	it('reads property elements once for the same markup, to the same result', () => {
 		const source =
 			'<o:a xmlns:o="urn:one"><o:p k="1"><o:q><o:r>x</o:r></o:q></o:p><o:p k="1"><o:q><o:r>x</o:r></o:q></o:p></o:a>';
-		const lazy = parse(source, new Set(['o:p'])).root;
+		const shared = parse(source, new Set(['o:p'])).root;
 		const eager = parse(source).root;
-		assert.equal(lazy.children[1]!.at('o:q', 'o:r')!.text, eager.children[1]!.at('o:q', 'o:r')!.text);
-		assert.equal(lazy.children[1]!.start, eager.children[1]!.start);
-		assert.equal(lazy.children[0]!.children, lazy.children[1]!.children, 'the same markup is read once');
+		assert.equal(shared.children[1]!.at('o:q', 'o:r')!.text, eager.children[1]!.at('o:q', 'o:r')!.text);
+		assert.equal(shared.children[1]!.start, eager.children[1]!.start);
+		assert.equal(shared.children[0]!.children, shared.children[1]!.children, 'the same markup is read once');
 	});
 	it('refuses document types, deep nesting and broken markup, saying where', () => {
 		const fails = (source: string, pattern: RegExp) =>

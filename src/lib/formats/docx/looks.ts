@@ -74,63 +74,63 @@ export interface CellContext extends CellLayer {
 
 /** Reads property elements, each different markup once. One for each part, for it holds the part's source. */
 export class PropertyReader {
-	private readonly runs = new Map<string, Map<string, RunContext>>();
-	private readonly paragraphs = new Map<string, ParagraphContext>();
-	private readonly cells = new Map<string, CellContext>();
+	private readonly runs = new Map<string, Map<XmlNode | undefined, RunContext>>();
+	private readonly paragraphs = new Map<XmlNode | undefined, ParagraphContext>();
+	private readonly cells = new Map<XmlNode | undefined, CellContext>();
 	private readonly lines = new Map<string, Line>();
 	constructor(
 		readonly xml: XmlDocument,
 		readonly sheet: StyleSheet
 	) {}
 
+	/** The one node for all property elements with this markup. */
+	private piece(node: XmlNode | undefined): XmlNode | undefined {
+		return node && (node.piece ?? this.xml.fragment(this.xml.source.slice(node.start, node.end)));
+	}
+	/** Of a property element in the source; '' where there is none. */
 	private markup(node: XmlNode | undefined): string {
 		return node ? this.xml.source.slice(node.start, node.end) : '';
 	}
-	private node(markup: string): XmlNode | undefined {
-		return markup === '' ? undefined : this.xml.fragment(markup);
-	}
 
 	run(rPr: XmlNode | undefined, paragraphStyle: string | undefined): RunContext {
-		return this.runBy(this.markup(rPr), paragraphStyle);
+		return this.runBy(this.piece(rPr), paragraphStyle, () => this.markup(rPr));
 	}
 
-	private runBy(markup: string, paragraphStyle: string | undefined): RunContext {
-		const byStyle = getOrMake(this.runs, paragraphStyle ?? '', () => new Map<string, RunContext>());
-		return getOrMake(byStyle, markup, () => {
-			const rPr = this.node(markup);
-			return {
-				id: ++lastId,
-				markup,
-				direct: readText(rPr, this.sheet.theme),
-				characterStyle: rPr?.child('w:rStyle')?.attribute('w:val'),
-				paragraphStyle
-			};
-		});
+	private runBy(piece: XmlNode | undefined, paragraphStyle: string | undefined, markup: () => string): RunContext {
+		const byStyle = getOrMake(this.runs, paragraphStyle ?? '', () => new Map<XmlNode | undefined, RunContext>());
+		return getOrMake(byStyle, piece, () => ({
+			id: ++lastId,
+			markup: markup(),
+			direct: readText(piece, this.sheet.theme),
+			characterStyle: piece?.child('w:rStyle')?.attribute('w:val'),
+			paragraphStyle
+		}));
 	}
 
 	paragraph(node: XmlNode | undefined): ParagraphContext {
-		return getOrMake(this.paragraphs, this.markup(node), () => {
+		const pPr = this.piece(node);
+		return getOrMake(this.paragraphs, pPr, () => {
 			const markup = this.markup(node);
-			const pPr = this.node(markup);
 			const rPr = pPr?.child('w:rPr');
 			const styleId = pPr?.child('w:pStyle')?.attribute('w:val');
+			const markMarkup = rPr ? markup.slice(rPr.start, rPr.end) : '';
 			return {
 				id: ++lastId,
 				markup,
 				styleId,
 				direct: readParagraph(pPr),
-				mark: this.runBy(rPr ? markup.slice(rPr.start, rPr.end) : '', styleId)
+				mark: this.runBy(rPr && this.xml.fragment(markMarkup), styleId, () => markMarkup)
 			};
 		});
 	}
 
 	cell(node: XmlNode | undefined): CellContext {
-		return getOrMake(this.cells, this.markup(node), () => {
-			const markup = this.markup(node);
-			const layer = readCell(this.node(markup), this.sheet.theme);
+		const tcPr = this.piece(node);
+		return getOrMake(this.cells, tcPr, () => {
+			const layer = readCell(tcPr, this.sheet.theme);
 			for (const [place, line] of Object.entries(layer.borders))
 				if (line) Object.assign(layer.borders, { [place]: getOrMake(this.lines, JSON.stringify(line), () => line) });
-			return { id: ++lastId, markup, ...layer };
+			return { id: ++lastId, markup: this.markup(node), ...layer };
 		});
 	}
 }

@@ -1,7 +1,6 @@
 import { InputError } from '../../core/errors.ts';
 import type { Appearance } from '../../core/cascade/look.ts';
 import type { Hex } from '../../core/colour.ts';
-import { recognisedTable } from '../../core/recognise/table.ts';
 import type { Hints } from '../../core/recognise/recognise.ts';
 
 import type { Block, CellContent, RunView } from '../../core/table/content.ts';
@@ -9,7 +8,8 @@ import type { DocumentTable, OpenDocument, TablePlace } from '../document.ts';
 import type { BlockPlace } from '../remade.ts';
 import { descendants, parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';
-import { findCarried, withCarried, type Carried } from '../carried.ts';
+import type { Carried } from '../carried.ts';
+import { foundTable } from '../found.ts';
 import { isTableCaption } from '../captions.ts';
 import { readCarried } from './carried.ts';
 import { fileAppearance, PropertyReader, readCellText, readTableProperties } from './looks.ts';
@@ -208,13 +208,9 @@ class StoryReader {
 	private table(node: XmlNode, story: StoryPart, where: TablePlace['where'], inside?: number): void {
 		const index = this.tables.length;
 		const source = readGrid(node, story.name);
-		const { reader } = this;
-		let seen: Appearance | undefined;
-		const appearance = () => (seen ??= fileAppearance(source, reader));
-		const { table, recognition } = recognisedTable(source.grid, hintsOf(source, appearance, this.hasFields));
+		const { reader, hasFields } = this;
 		const styleId = node.at('w:tblPr', 'w:tblStyle')?.attribute('w:val');
 		const wornName = (styleId && this.sheet.styles.get(styleId)?.name) || null;
-		const carried = findCarried(this.carried, index, table, wornName);
 		const caption = this.lastParagraph?.caption ? this.lastParagraph.text : undefined;
 		this.sources.push({ story, source, reader: this.reader });
 		const place: TablePlace = {
@@ -225,25 +221,20 @@ class StoryReader {
 			...(inside !== undefined && { inside })
 		};
 		const nested = new Map<number, number[]>();
-		let content: CellContent[][] | undefined;
-		const locked = source.sources.flatMap((cells, i) => (cells[0]?.isLocked ? [i] : []));
-		this.tables.push({
-			index,
-			place,
-			table: carried ? withCarried(table, carried) : table,
-			recognition,
-			widths: source.widths,
-			wornName,
-			carried,
-			...(locked.length && { locked }),
-			// Made when they are first looked at: writing a file needs neither.
-			get appearance() {
-				return appearance();
-			},
-			get content() {
-				return (content ??= readContent(source, appearance(), reader, nested));
-			}
-		});
+		this.tables.push(
+			foundTable({
+				index,
+				place,
+				grid: source.grid,
+				widths: source.widths,
+				wornName,
+				locked: source.sources.flatMap((cells, i) => (cells[0]?.isLocked ? [i] : [])),
+				carried: this.carried,
+				hints: (appearance) => hintsOf(source, appearance, hasFields),
+				appearance: () => fileAppearance(source, reader),
+				content: (appearance) => readContent(source, appearance, reader, nested)
+			})
+		);
 		if (inside === undefined) {
 			this.blocks.push({ kind: 'table', index });
 			this.places.push(where === 'body' ? node : (this.places.at(-1) ?? { start: 0, end: 0 }));
@@ -331,7 +322,7 @@ function hintsOf(source: SourceGrid, appearance: () => Appearance, hasFields: bo
 		formula: rows.map(
 			({ cells }) =>
 				hasFields &&
-				cells.some(({ node }) => [...descendants(node, 'w:instrText')].some(({ text }) => /=\s*SUM\s*\(/i.test(text)))
+				cells.some(({ node }) => descendants(node, 'w:instrText').some(({ text }) => /=\s*SUM\s*\(/i.test(text)))
 		)
 	};
 }

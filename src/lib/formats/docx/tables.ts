@@ -57,11 +57,13 @@ export function wrapped(node: XmlNode, name: string, found: XmlNode[] = []): Xml
 
 /** Cells or rows in content controls that are locked against editing of what they hold. */
 function lockedIn(node: XmlNode, name: 'w:tr' | 'w:tc'): ReadonlySet<XmlNode> {
-	const controls = node.children.filter(
-		(child) => child.name === 'w:sdt' && LOCKED.has(child.at('w:sdtPr', 'w:lock')?.attribute('w:val') ?? '')
-	);
-	return new Set(controls.flatMap((control) => wrapped(control, name)));
+	const locked: XmlNode[] = [];
+	for (const child of node.children)
+		if (child.name === 'w:sdt' && LOCKED.has(child.at('w:sdtPr', 'w:lock')?.attribute('w:val') ?? ''))
+			wrapped(child, name, locked);
+	return locked.length ? new Set(locked) : NONE;
 }
+const NONE: ReadonlySet<XmlNode> = new Set();
 const LOCKED: ReadonlySet<string> = new Set(['contentLocked', 'sdtContentLocked']);
 
 /** A cell's paragraphs, without those of tables inside it. */
@@ -81,7 +83,21 @@ export function runText(run: XmlNode): string {
 	return text;
 }
 
-export const paragraphText = (paragraph: XmlNode): string => runsOf(paragraph).map(runText).join('');
+/** The text of a paragraph's runs, also of those in links and fields, after `before`. */
+export function paragraphText(paragraph: XmlNode, before = ''): string {
+	let text = before;
+	for (const child of paragraph.children)
+		if (child.name === 'w:r') text += runText(child);
+		else if (WRAPPERS.has(child.name)) text = paragraphText(child, text);
+	return text;
+}
+
+const cellText = (cell: XmlNode): string => {
+	const paragraphs = paragraphsOf(cell);
+	return paragraphs.length === 1
+		? paragraphText(paragraphs[0]!)
+		: paragraphs.map((paragraph) => paragraphText(paragraph)).join('\n');
+};
 
 const count = (node: XmlNode | undefined): number =>
 	Math.min(MAX_SPAN, Math.max(0, Number(node?.attribute('w:val')) || 0));
@@ -93,6 +109,7 @@ export function readGrid(tbl: XmlNode, part: string): SourceGrid {
 	const lockedRows = lockedIn(tbl, 'w:tr');
 	for (const tr of wrapped(tbl, 'w:tr')) {
 		const lockedCells = lockedIn(tr, 'w:tc');
+		const isLocked = lockedRows.has(tr);
 		const trPr = tr.child('w:trPr');
 		let c = count(trPr?.child('w:gridBefore'));
 		const cells: SourceCell[] = [];
@@ -106,7 +123,7 @@ export function readGrid(tbl: XmlNode, part: string): SourceGrid {
 				c,
 				cols,
 				continues: !!vMerge && vMerge.attribute('w:val') !== 'restart',
-				isLocked: lockedCells.has(tc) || lockedRows.has(tr)
+				isLocked: isLocked || lockedCells.has(tc)
 			});
 			c += cols;
 		}
@@ -120,28 +137,29 @@ export function readGrid(tbl: XmlNode, part: string): SourceGrid {
 			);
 	}
 	const texts: (string | null)[][] = rows.map(() => Array<string | null>(columns).fill(''));
-	const groups = new Map<string, SourceCell[]>();
-	let above = new Map<string, SourceCell[]>();
+	/** The w:tc's of the cell whose first slot this is, top down. */
+	const startingAt = Array<SourceCell[] | undefined>(rows.length * columns).fill(undefined);
+	const spans: Span[] = [];
+	let above: (SourceCell[] | undefined)[] = [];
 	for (const { cells } of rows) {
-		const here = new Map<string, SourceCell[]>();
+		const here: (SourceCell[] | undefined)[] = [];
 		for (const cell of cells) {
-			const key = `${cell.c} ${cell.cols}`;
-			const upper = cell.continues ? above.get(key) : undefined;
-			if (upper) {
+			const upper = cell.continues ? above[cell.c] : undefined;
+			if (upper && upper[0]!.cols === cell.cols) {
 				upper.push(cell);
-				here.set(key, upper);
+				here[cell.c] = upper;
 			} else {
-				const own = [cell];
-				groups.set(`${cell.r} ${cell.c}`, own);
-				here.set(key, own);
-				texts[cell.r]![cell.c] = paragraphsOf(cell.node).map(paragraphText).join('\n');
+				here[cell.c] = startingAt[cell.r * columns + cell.c] = [cell];
+				texts[cell.r]![cell.c] = cellText(cell.node);
 			}
 		}
 		above = here;
 	}
-	const spans: Span[] = [...groups.values()]
-		.map((cells) => ({ r: cells[0]!.r, c: cells[0]!.c, rows: cells.length, cols: cells[0]!.cols }))
-		.filter(({ rows: high, cols }) => high > 1 || cols > 1);
+	for (const cells of startingAt) {
+		if (!cells) continue;
+		const { r, c, cols } = cells[0]!;
+		if (cells.length > 1 || cols > 1) spans.push({ r, c, rows: cells.length, cols });
+	}
 	const grid = createGrid(texts, spans);
 	const stated = [...(tbl.child('w:tblGrid')?.children ?? [])].map((column) =>
 		fromTwips(Number(column.attribute('w:w')) || 0)
@@ -151,6 +169,6 @@ export function readGrid(tbl: XmlNode, part: string): SourceGrid {
 		rows,
 		grid,
 		widths: Array.from({ length: columns }, (_, c) => stated[c] ?? (0 as Emu)),
-		sources: grid.cells.map(({ r, c }) => groups.get(`${r} ${c}`) ?? [])
+		sources: grid.cells.map(({ r, c }) => startingAt[r * columns + c] ?? [])
 	};
 }

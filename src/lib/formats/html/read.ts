@@ -1,10 +1,9 @@
 import { InputError } from '../../core/errors.ts';
-import type { Appearance } from '../../core/cascade/look.ts';
-import { recognisedTable } from '../../core/recognise/table.ts';
 import type { Hints } from '../../core/recognise/recognise.ts';
 import { emu } from '../../core/units.ts';
 import { isTableCaption } from '../captions.ts';
-import { carriedFromJson, findCarried, withCarried, type Carried } from '../carried.ts';
+import { carriedFromJson, type Carried } from '../carried.ts';
+import { foundTable } from '../found.ts';
 import type { Block, CellContent, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
 import type { BlockPlace } from '../remade.ts';
@@ -153,34 +152,28 @@ class PageReader {
 			: this.lastText && isTableCaption(this.lastText)
 				? this.lastText
 				: undefined;
-		let seen: Appearance | undefined;
-		const appearance = () => (seen ??= pageAppearance(read, styles));
-		const { table, recognition } = recognisedTable(read.grid, hintsOf(read, styles));
-		const carried = findCarried(this.carried, index, table, node.attribs['data-style'] ?? null);
 		const nested = new Map<number, number[]>();
-		let content: CellContent[][] | undefined;
 		this.grids.push(read);
-		this.tables.push({
-			index,
-			place: {
-				where: inside === undefined ? 'body' : 'nested',
-				part: 'page',
-				...(this.heading && { heading: this.heading }),
-				...(caption && { caption }),
-				...(inside !== undefined && { inside })
-			},
-			table: carried ? withCarried(table, carried) : table,
-			recognition,
-			widths: widthsOf(read),
-			wornName: node.attribs['data-style'] ?? null,
-			carried,
-			get appearance() {
-				return appearance();
-			},
-			get content() {
-				return (content ??= contentOf(read, styles, nested));
-			}
-		});
+		this.tables.push(
+			foundTable({
+				index,
+				place: {
+					where: inside === undefined ? 'body' : 'nested',
+					part: 'page',
+					...(this.heading && { heading: this.heading }),
+					...(caption && { caption }),
+					...(inside !== undefined && { inside })
+				},
+				grid: read.grid,
+				widths: widthsOf(read),
+				wornName: node.attribs['data-style'] ?? null,
+				locked: [],
+				carried: this.carried,
+				hints: () => hintsOf(read, styles),
+				appearance: () => pageAppearance(read, styles),
+				content: () => contentOf(read, styles, nested)
+			})
+		);
 		if (inside === undefined) {
 			this.blocks.push({ kind: 'table', index });
 			const place = node.sourceCodeLocation!;

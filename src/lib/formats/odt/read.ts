@@ -1,9 +1,9 @@
 import { InputError } from '../../core/errors.ts';
 import type { Appearance } from '../../core/cascade/look.ts';
-import { recognisedTable } from '../../core/recognise/table.ts';
 import type { Hints } from '../../core/recognise/recognise.ts';
 import { isTableCaption } from '../captions.ts';
-import { carriedFromJson, findCarried, withCarried, type Carried } from '../carried.ts';
+import { carriedFromJson, type Carried } from '../carried.ts';
+import { foundTable } from '../found.ts';
 import type { Block, CellContent, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument, TablePlace } from '../document.ts';
 import type { BlockPlace } from '../remade.ts';
@@ -206,37 +206,28 @@ class TextReader {
 		};
 		const read = readGrid(node, `table ${index + 1}`, (cell) => textOf(paragraphs(cell)));
 		if (read.grid.cells.length === 0) return;
-		let seen: Appearance | undefined;
-		const appearance = () => (seen ??= documentAppearance(read, paragraphs, styles));
-		const { table, recognition } = recognisedTable(read.grid, hintsOf(read, appearance));
-		const wornName = node.attribute('table:template-name') ?? null;
-		const carried = findCarried(this.carried, index, table, wornName);
 		const nested = new Map<number, number[]>();
-		let content: CellContent[][] | undefined;
-		const locked = read.cells.flatMap((cell, i) => (cell?.attribute('table:protected') === 'true' ? [i] : []));
 		this.sources.push({ part, grid: read });
-		this.tables.push({
-			index,
-			place: {
-				where: inside === undefined ? where : 'nested',
-				part: part.name,
-				...(this.heading && { heading: this.heading }),
-				...(this.last?.isCaption && { caption: this.last.text }),
-				...(inside !== undefined && { inside })
-			},
-			table: carried ? withCarried(table, carried) : table,
-			recognition,
-			widths: widthsOf(read, styles),
-			wornName,
-			carried,
-			...(locked.length && { locked }),
-			get appearance() {
-				return appearance();
-			},
-			get content() {
-				return (content ??= contentOf(read, appearance(), paragraphs, styles, nested));
-			}
-		});
+		this.tables.push(
+			foundTable({
+				index,
+				place: {
+					where: inside === undefined ? where : 'nested',
+					part: part.name,
+					...(this.heading && { heading: this.heading }),
+					...(this.last?.isCaption && { caption: this.last.text }),
+					...(inside !== undefined && { inside })
+				},
+				grid: read.grid,
+				widths: widthsOf(read, styles),
+				wornName: node.attribute('table:template-name') ?? null,
+				locked: read.cells.flatMap((cell, i) => (cell?.attribute('table:protected') === 'true' ? [i] : [])),
+				carried: this.carried,
+				hints: (appearance) => hintsOf(read, appearance),
+				appearance: () => documentAppearance(read, paragraphs, styles),
+				content: (appearance) => contentOf(read, appearance, paragraphs, styles, nested)
+			})
+		);
 		if (inside === undefined) {
 			this.blocks.push({ kind: 'table', index });
 			this.places.push(where === 'body' ? node : (this.places.at(-1) ?? { start: 0, end: 0 }));
