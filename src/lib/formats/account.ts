@@ -279,49 +279,55 @@ export function compare(table: Table, wanted: Appearance, got: Appearance, sayab
 	const lines = wanted.lines.map(sayable.line);
 	const same = (a: Look[keyof Look], b: Look[keyof Look]) =>
 		typeof a === 'object' || typeof b === 'object' ? sameLine(a as Line, b as Line) : a === b;
+	const says = got.looks.map((look) => Object.keys(look).length > 0);
 	/** Slots that the file leaves out (w:gridBefore, short rows) are empty cells to us, and nowhere in the file. */
 	const isLeftOut = (r: number, c: number) =>
 		r < 0 ||
 		c < 0 ||
 		r >= table.rows ||
 		c >= table.columns ||
-		Object.keys(got.looks[got.cellLook[table.slots[r * table.columns + c]!]!]!).length === 0;
+		!says[got.cellLook[table.slots[r * table.columns + c]!]!]!;
+	/** The fields in which two looks differ, by their numbers; there are few looks, and many cells. */
+	const known = new Map<number, readonly LookField[]>();
+	const differing = (want: number, have: number): readonly LookField[] => {
+		const key = want * got.looks.length + have;
+		let fields = known.get(key);
+		if (!fields) {
+			const [a, b] = [looks[want]!, got.looks[have]!];
+			fields = LOOK_FIELDS.filter((field) => a[field] !== undefined && !same(a[field], b[field]));
+			known.set(key, fields);
+		}
+		return fields;
+	};
 	table.cells.forEach(({ r, c }, i) => {
 		if (isLeftOut(r, c)) return;
-		const want = looks[wanted.cellLook[i]!]!;
-		const have = got.looks[got.cellLook[i]!] ?? {};
-		for (const field of LOOK_FIELDS)
-			if (want[field] !== undefined && !same(want[field], have[field]))
-				differences.push({
-					r,
-					c,
-					leaf: field,
-					what: field,
-					wanted: String(want[field]),
-					got: String(have[field] ?? 'nothing')
-				});
+		const [want, have] = [wanted.cellLook[i]!, got.cellLook[i]!];
+		for (const field of differing(want, have))
+			differences.push({
+				r,
+				c,
+				leaf: field,
+				what: field,
+				wanted: String(looks[want]![field]),
+				got: String(got.looks[have]![field] ?? 'nothing')
+			});
 	});
 	const edges = (which: 'across' | 'down', width: number) => {
 		wanted[which].forEach((edge, i) => {
 			const other = got[which][i]!;
+			if (edge < 0 || other < 0) return;
+			const [want, have] = [lines[edge]!, got.lines[other]!];
+			if (sameLine(want, have)) return;
 			const [r, c] = [Math.floor(i / width), i % width];
-			if (
-				edge < 0 ||
-				other < 0 ||
-				(isLeftOut(r, c) && isLeftOut(which === 'across' ? r - 1 : r, which === 'across' ? c : c - 1))
-			)
-				return;
-			const want = lines[edge]!;
-			const have = got.lines[other]!;
-			if (!sameLine(want, have))
-				differences.push({
-					r,
-					c,
-					leaf: 'lines',
-					what: which === 'across' ? 'line above' : 'line before',
-					wanted: lineWords(want),
-					got: lineWords(have)
-				});
+			if (isLeftOut(r, c) && isLeftOut(which === 'across' ? r - 1 : r, which === 'across' ? c : c - 1)) return;
+			differences.push({
+				r,
+				c,
+				leaf: 'lines',
+				what: which === 'across' ? 'line above' : 'line before',
+				wanted: lineWords(want),
+				got: lineWords(have)
+			});
 		});
 	};
 	edges('across', table.columns);

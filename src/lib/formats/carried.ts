@@ -22,10 +22,19 @@ export interface Carried {
 export function contentKey(table: Pick<Table, 'rows' | 'columns' | 'cells'>): string {
 	let hash = 0x811c9dc5;
 	for (const { r, c, text } of table.cells) {
-		const piece = `${r},${c},${text}\n`;
-		for (let i = 0; i < piece.length; i++) hash = Math.imul(hash ^ piece.charCodeAt(i), 0x01000193);
+		hash = hashed(hash, String(r));
+		hash = hashed(hash, ',');
+		hash = hashed(hash, String(c));
+		hash = hashed(hash, ',');
+		hash = hashed(hash, text);
+		hash = hashed(hash, '\n');
 	}
 	return `${table.rows}x${table.columns}-${(hash >>> 0).toString(16).padStart(8, '0')}`;
+}
+
+function hashed(hash: number, text: string): number {
+	for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
+	return hash;
 }
 
 export const wearsOf = (table: Table, style: string): CarriedTable => ({

@@ -1,8 +1,8 @@
-import type { Appearance } from '../core/cascade/look.ts';
+import type { Appearance, Look } from '../core/cascade/look.ts';
 import type { Hints } from '../core/recognise/recognise.ts';
 import { recognisedTable } from '../core/recognise/table.ts';
 import type { CellContent } from '../core/table/content.ts';
-import type { Grid } from '../core/table/grid.ts';
+import { cellsInRow, type Grid } from '../core/table/grid.ts';
 import { findCarried, withCarried, type Carried } from './carried.ts';
 import type { DocumentTable } from './document.ts';
 
@@ -16,6 +16,21 @@ export interface Found extends Pick<DocumentTable, 'index' | 'place' | 'widths' 
 	readonly hints: (appearance: () => Appearance) => Hints;
 	readonly appearance: () => Appearance;
 	readonly content: (appearance: Appearance) => CellContent[][];
+}
+
+/** What a table shows of its rows by the looks of their cells. */
+export function shownHints(grid: Grid, lookOf: (cell: number) => Look): Required<Pick<Hints, 'bold' | 'fill'>> {
+	return {
+		bold: (r) => {
+			const filled = cellsInRow(grid, r).filter((cell) => grid.cells[cell]!.text.trim());
+			return filled.length > 0 && filled.every((cell) => (lookOf(cell).weight ?? 400) >= 600);
+		},
+		fill: (r) => {
+			const fills = cellsInRow(grid, r).map((cell) => lookOf(cell).fill);
+			const [first] = fills;
+			return first !== 'none' && fills.filter((other) => other === first).length * 2 > fills.length ? first : undefined;
+		}
+	};
 }
 
 /** A value worked out when it is first asked for. */

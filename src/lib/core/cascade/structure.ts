@@ -29,6 +29,8 @@ export interface Structure {
 export interface Signature {
 	/** Equal for equal parts and touches, in whatever table. */
 	readonly key: string;
+	/** A number for the key; never for two. */
+	readonly id: number;
 	/** The parts that rule the cell, weakest first; rank VII not among them. */
 	readonly parts: readonly Part[];
 	/** Leaves that touches set on the cell. */
@@ -75,11 +77,20 @@ class Numbering<T> {
 	}
 }
 
-export const signatureOf = (parts: readonly Part[], touched: Signature['touched']): Signature => ({
-	key: parts.map(({ name }) => name).join() + (touched ? JSON.stringify([...touched]) : ''),
-	parts,
-	touched
-});
+/** Column names and touches come from files: what is remembered of signatures stays bounded. */
+const MOST_SIGNATURES = 20_000;
+const signatureIds = new Map<string, number>();
+let lastId = 0;
+
+export function signatureOf(parts: readonly Part[], touched: Signature['touched']): Signature {
+	const key = parts.map(({ name }) => name).join() + (touched ? JSON.stringify([...touched]) : '');
+	let id = signatureIds.get(key);
+	if (id === undefined) {
+		if (signatureIds.size > MOST_SIGNATURES) signatureIds.clear();
+		signatureIds.set(key, (id = ++lastId));
+	}
+	return { key, id, parts, touched };
+}
 
 const part = (name: string): Part => parsePart(name)!;
 
@@ -90,8 +101,7 @@ function plainSignature(row: RowClass, column: ColumnClass): Signature {
 	const key = `${row.family}:${row.level}:${row.stripe}|${columnKey(column)}`;
 	let signature = madeSignatures.get(key);
 	if (!signature) {
-		// Column names come from files: what is remembered stays bounded.
-		if (madeSignatures.size > 20_000) madeSignatures.clear();
+		if (madeSignatures.size > MOST_SIGNATURES) madeSignatures.clear();
 		madeSignatures.set(key, (signature = signatureOf(partsFor(row, column), null)));
 	}
 	return signature;
@@ -189,10 +199,11 @@ export function structureOf(table: Table, style: FlatStyle): Structure {
 		after: number,
 		sameRowStripe: boolean,
 		sameColumnStripe: boolean,
-		touched: ReadonlyMap<string, LeafValue> | null = null,
-		touchKey = ''
-	) =>
-		edges.number(`${horizontal}${before},${after},${sameRowStripe}${sameColumnStripe}${touchKey}`, () => ({
+		touched: ReadonlyMap<string, LeafValue> | null = null
+	) => {
+		const flags = (horizontal ? 1 : 0) + (sameRowStripe ? 2 : 0) + (sameColumnStripe ? 4 : 0);
+		const key = ((before + 1) * 2 ** 22 + after + 1) * 8 + flags;
+		return edges.number(touched ? `${key} ${JSON.stringify([...touched])}` : key, () => ({
 			horizontal,
 			before,
 			after,
@@ -200,6 +211,7 @@ export function structureOf(table: Table, style: FlatStyle): Structure {
 			sameColumnStripe,
 			touched
 		}));
+	};
 
 	// The regular part: a row's class and a column's class decide everything. Rows of a class are copies of one.
 	const cellSignature = new Int32Array(rows * columns);
@@ -297,8 +309,7 @@ export function structureOf(table: Table, style: FlatStyle): Structure {
 			after < 0 ? -1 : cellSignature[after]!,
 			!!first && !!second && rowStripes.instance[first.r] === rowStripes.instance[second.r],
 			!!first && !!second && columnStripes.instance[first.c] === columnStripes.instance[second.c],
-			touched ?? null,
-			touched ? JSON.stringify([...touched]) : ''
+			touched ?? null
 		);
 	};
 	const redoAcross = (r: number, c: number) => {

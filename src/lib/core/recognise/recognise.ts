@@ -6,14 +6,14 @@ import { canLabel, columnKind, type Guess } from './columns.ts';
 import { Sums, type SumEvidence } from './sums.ts';
 import { CURRENCY_NAME, ONLY_UNIT, TOTAL_NAME, wordsIn, type WordEvidence } from './words.ts';
 
-/** What the source says or shows of its rows, if anything. Arrays have one entry per row. */
+/** What the source says or shows of its rows, if anything. Arrays have one entry per row; what is shown is asked for few. */
 export interface Hints {
 	/** The file itself calls this row a header. */
 	readonly header?: readonly boolean[];
 	/** Every filled cell of the row is bold. */
-	readonly bold?: readonly boolean[];
+	readonly bold?: (r: number) => boolean;
 	/** The background that most of the row's cells have. */
-	readonly fill?: readonly (string | undefined)[];
+	readonly fill?: (r: number) => string | undefined;
 	/** Cells whose text is the result of a field that adds up. */
 	readonly formula?: readonly boolean[];
 }
@@ -102,10 +102,9 @@ function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<R
 	const looksDifferent = (row: number) => {
 		const next = row + 1;
 		if (next >= grid.rows) return false;
-		return (
-			(!!hints.bold?.[row] && !hints.bold?.[next]) ||
-			(hints.fill?.[row] !== undefined && hints.fill[row] !== hints.fill[next])
-		);
+		if (hints.bold?.(row) && !hints.bold(next)) return true;
+		const fill = hints.fill?.(row);
+		return fill !== undefined && fill !== hints.fill?.(next);
 	};
 	/** Whether a row holds names rather than figures; a year can be either. */
 	const holdsNames = (row: number) => {
@@ -203,7 +202,7 @@ function judgeSum(sums: Sums, facts: RowFacts[], r: number, end: number, hints: 
 	const moreFollows = r < lastFigures;
 	const named = words.total || words.subtotal;
 	if (best && best.exact.length > 0) {
-		const looksApart = () => !!hints.bold?.[r] && r > 0 && !hints.bold?.[r - 1];
+		const looksApart = () => r > 0 && !!hints.bold?.(r) && !hints.bold(r - 1);
 		const strong = () =>
 			named ||
 			!!hints.formula?.[r] ||

@@ -33,8 +33,9 @@ class Running {
 
 /** Adds up rows as they come, and tells for each whether it is the sum of some before it. */
 export class Sums {
-	private block = new Running();
 	private readonly body = new Running();
+	/** Since the last heading or subtotal; all of the body before the first. */
+	private block = this.body;
 	private readonly subtotals = new Running();
 
 	heading(): void {
@@ -45,8 +46,8 @@ export class Sums {
 			this.subtotals.add(row);
 			this.block = new Running();
 		} else if (role === 'body') {
-			this.block.add(row);
 			this.body.add(row);
+			if (this.block !== this.body) this.block.add(row);
 		}
 	}
 

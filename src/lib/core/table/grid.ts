@@ -106,6 +106,10 @@ export function cellAt(grid: Grid, r: number, c: number): Cell {
 	return grid.cells[grid.slots[r * grid.columns + c]!]!;
 }
 
+/** The indices of the cells that begin in row r. */
+export const cellsInRow = ({ slots, columns, cells }: Grid, r: number): number[] =>
+	[...slots.subarray(r * columns, (r + 1) * columns)].filter((cell, c) => cells[cell]!.r === r && cells[cell]!.c === c);
+
 /** Text of slot (r, c) as seen by a person reading along the row: '' in the covered slots of a merged cell. */
 export function textAt(grid: Grid, r: number, c: number): string {
 	const cell = cellAt(grid, r, c);

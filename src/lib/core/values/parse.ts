@@ -45,6 +45,8 @@ function currencyOf(mark: string): string | null | undefined {
  * digits groups thousands where it is not the `decimal` mark; parentheses and − make it negative.
  */
 export function parseNumber(text: string, decimal: DecimalMark = '.'): Decimal | undefined {
+	// Most numbers are short and whole.
+	if (/^\d{1,7}$/.test(text)) return new Decimal(Number(text));
 	let digits = text.replace(SPACES, '');
 	let negative = false;
 	if (digits.startsWith('(') && digits.endsWith(')')) {

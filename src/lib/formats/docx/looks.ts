@@ -15,22 +15,20 @@ import { paragraphsOf, runsOf, runText, type SourceCell, type SourceGrid } from 
  * out once per combination. A document of many tables has few different ones.
  */
 
-/** A number for each shared thing, so that combinations of them have a short key. */
-let lastId = 0;
-
 /** What a run says of itself; the same object for the same markup. */
 export interface RunContext {
-	readonly id: number;
 	/** Of its w:rPr; '' where there is none. */
 	readonly markup: string;
 	readonly direct: TextLayer;
+	/** In a font of symbols: that is content wherever it stands. */
+	readonly isSymbol: boolean;
 	readonly characterStyle: string | undefined;
 	readonly paragraphStyle: string | undefined;
 }
+const SYMBOL_FONTS = /^(symbol|wingdings|webdings|zapf|dingbats)/i;
 
 /** What a paragraph says of itself; the same object for the same markup. */
 export interface ParagraphContext {
-	readonly id: number;
 	/** Of its w:pPr; '' where there is none. */
 	readonly markup: string;
 	readonly styleId: string | undefined;
@@ -43,11 +41,12 @@ export type Sides = Partial<Record<'top' | 'bottom' | 'start' | 'end', Line | nu
 
 /** What holds for one w:tc before its own direct formatting: the table style's regions and the table's properties. */
 export interface CellGround {
-	readonly id: number;
 	readonly text: TextLayer;
 	readonly paragraph: ParagraphLayer;
 	readonly cell: Omit<CellLayer, 'borders'>;
 	readonly sides: Sides;
+	/** The same as a list: top, bottom, start, end. */
+	readonly around: readonly (Line | null | undefined)[];
 	readonly diagonals: Pick<Borders, 'diagonalDown' | 'diagonalUp'>;
 }
 
@@ -67,10 +66,11 @@ export function getOrMake<K, V>(map: Map<K, V>, key: K, make: () => V): V {
 
 /** What a w:tc says of itself; the same object for the same markup. */
 export interface CellContext extends CellLayer {
-	readonly id: number;
 	/** Of its w:tcPr; '' where there is none. */
 	readonly markup: string;
 }
+
+const NEW_CONTEXTS = () => new Map<XmlNode | undefined, RunContext>();
 
 /** Reads property elements, each different markup once. One for each part, for it holds the part's source. */
 export class PropertyReader {
@@ -97,14 +97,20 @@ export class PropertyReader {
 	}
 
 	private runBy(piece: XmlNode | undefined, paragraphStyle: string | undefined, markup: () => string): RunContext {
-		const byStyle = getOrMake(this.runs, paragraphStyle ?? '', () => new Map<XmlNode | undefined, RunContext>());
-		return getOrMake(byStyle, piece, () => ({
-			id: ++lastId,
-			markup: markup(),
-			direct: readText(piece, this.sheet.theme),
-			characterStyle: piece?.child('w:rStyle')?.attribute('w:val'),
-			paragraphStyle
-		}));
+		const byStyle = getOrMake(this.runs, paragraphStyle ?? '', NEW_CONTEXTS);
+		let run = byStyle.get(piece);
+		if (!run) {
+			const direct = readText(piece, this.sheet.theme);
+			run = {
+				markup: markup(),
+				direct,
+				isSymbol: direct.family !== undefined && SYMBOL_FONTS.test(direct.family),
+				characterStyle: piece?.child('w:rStyle')?.attribute('w:val'),
+				paragraphStyle
+			};
+			byStyle.set(piece, run);
+		}
+		return run;
 	}
 
 	paragraph(node: XmlNode | undefined): ParagraphContext {
@@ -115,7 +121,6 @@ export class PropertyReader {
 			const styleId = pPr?.child('w:pStyle')?.attribute('w:val');
 			const markMarkup = rPr ? markup.slice(rPr.start, rPr.end) : '';
 			return {
-				id: ++lastId,
 				markup,
 				styleId,
 				direct: readParagraph(pPr),
@@ -130,7 +135,7 @@ export class PropertyReader {
 			const layer = readCell(tcPr, this.sheet.theme);
 			for (const [place, line] of Object.entries(layer.borders))
 				if (line) Object.assign(layer.borders, { [place]: getOrMake(this.lines, JSON.stringify(line), () => line) });
-			return { id: ++lastId, markup: this.markup(node), ...layer };
+			return { markup: this.markup(node), ...layer };
 		});
 	}
 }
@@ -211,11 +216,11 @@ export class LookResolver {
 		sidesIn(table.borders, whole, place, sides);
 		Object.assign(cell.margins, table.margins);
 		return {
-			id: ++lastId,
 			text,
 			paragraph,
 			cell,
 			sides,
+			around: [sides.top, sides.bottom, sides.start, sides.end],
 			diagonals,
 			texts: new Map(),
 			paragraphs: new Map(),
@@ -356,18 +361,39 @@ export function readCellText(cell: XmlNode, reader: PropertyReader): CellText {
 /** Settings that an author gives words inside a text; what all of a cell's text has in common is its look instead. */
 const EMPHASIS = ['bold', 'italic', 'underline', 'caps', 'smallCaps', 'ink'] as const;
 export const NO_FIELDS: ReadonlySet<keyof TextLayer> = new Set();
-const SYMBOL_FONTS = /^(symbol|wingdings|webdings|zapf|dingbats)/i;
-const isSymbol = (family: string | undefined) => family !== undefined && SYMBOL_FONTS.test(family);
+export const NO_EMPHASIS = () => NO_FIELDS;
+
+/** What a cell's words say of themselves where they all say the same, and the paragraph that they first stand in. */
+interface EvenText {
+	readonly paragraph: ParagraphContext | undefined;
+	/** Undefined where there are no words. */
+	readonly run: RunContext | undefined;
+}
+
+/** Undefined where some words of the cell stand out among the others, or are symbols. */
+export function evenText(cell: XmlNode, reader: PropertyReader): EvenText | undefined {
+	let first: ParagraphContext | undefined;
+	let common: RunContext | undefined;
+	for (const node of paragraphsOf(cell)) {
+		const paragraph = reader.paragraph(node.child('w:pPr'));
+		first ??= paragraph;
+		for (const run of runsOf(node)) {
+			if (!runText(run).trim()) continue;
+			const context = reader.run(run.child('w:rPr'), paragraph.styleId);
+			if (context.isSymbol || (common && context !== common)) return undefined;
+			if (!common) first = paragraph;
+			common = context;
+		}
+	}
+	return { paragraph: first, run: common };
+}
 
 /**
  * Tells for each run of a cell which of its own settings are emphasis inside the text: set on some words and not on
  * others. (Of several inks, the one that most of the text has is the look.) Symbol fonts are content wherever they stand.
  */
 export function emphasisOf(content: CellText): (context: RunContext) => ReadonlySet<keyof TextLayer> {
-	const runs: SourceRun[] = [];
-	for (const paragraph of content) for (const run of paragraph.runs) if (run.text.trim()) runs.push(run);
-	const first = runs[0]?.context;
-	if (runs.every(({ context }) => context === first) && !isSymbol(first?.direct.family)) return () => NO_FIELDS;
+	const runs = content.flatMap((paragraph) => paragraph.runs.filter(({ text }) => text.trim()));
 	const uneven = new Set<(typeof EMPHASIS)[number]>();
 	let mainInk: TextLayer['ink'];
 	for (const field of EMPHASIS) {
@@ -379,11 +405,11 @@ export function emphasisOf(content: CellText): (context: RunContext) => Readonly
 		if (field === 'ink')
 			mainInk = [...share].reduce((most, next) => (next[1] > most[1] ? next : most))[0] as TextLayer['ink'];
 	}
-	return ({ direct }) => {
+	return ({ direct, isSymbol }) => {
 		const kept = new Set<keyof TextLayer>();
 		for (const field of uneven)
 			if (direct[field] !== undefined && (field !== 'ink' || direct.ink !== mainInk)) kept.add(field);
-		if (isSymbol(direct.family)) kept.add('family');
+		if (isSymbol) kept.add('family');
 		return kept.size ? kept : NO_FIELDS;
 	};
 }
@@ -395,17 +421,22 @@ export function directOnly(direct: TextLayer, fields: ReadonlySet<keyof TextLaye
 	) as TextLayer;
 }
 
+interface TextLayers {
+	readonly text: TextLayer;
+	readonly paragraph: ParagraphLayer;
+}
+
 /** The layers that most of a cell's text shows, emphasis inside the text aside; its paragraph mark's where there is no text. */
-function prevailing(
-	resolver: LookResolver,
-	sheet: StyleSheet,
-	ground: CellGround,
-	text: CellText
-): { text: TextLayer; paragraph: ParagraphLayer } {
-	const first = text.find(({ runs }) => runs.some((run) => run.text.trim())) ?? text[0];
-	const paragraph = first
-		? resolver.paragraph(ground, first.context)
-		: sheet.interned(resolver.effectiveParagraph(ground, undefined, {}));
+function prevailing(resolver: LookResolver, reader: PropertyReader, ground: CellGround, cell: XmlNode): TextLayers {
+	const even = evenText(cell, reader);
+	if (!even) return prevailingOf(resolver, reader.sheet, ground, readCellText(cell, reader));
+	const { paragraph = NO_PARAGRAPH, run = paragraph.mark } = even;
+	return { text: resolver.text(ground, run), paragraph: resolver.paragraph(ground, paragraph) };
+}
+
+/** The same for a cell in which some words stand out. */
+function prevailingOf(resolver: LookResolver, sheet: StyleSheet, ground: CellGround, text: CellText): TextLayers {
+	const first = text.find(({ runs }) => runs.some((run) => run.text.trim()))!;
 	const share = new Map<TextLayer, number>();
 	const emphasis = emphasisOf(text);
 	for (const { runs } of text)
@@ -420,21 +451,17 @@ function prevailing(
 				: resolver.text(ground, run.context);
 			share.set(layer, (share.get(layer) ?? 0) + length);
 		}
-	let most: TextLayer | undefined;
-	for (const [layer, length] of share) if (!most || length > share.get(most)!) most = layer;
-	if (most) return { text: most, paragraph };
-	const mark: RunContext = first?.context.mark ?? {
-		id: 0,
-		markup: '',
-		direct: {},
-		characterStyle: undefined,
-		paragraphStyle: undefined
-	};
-	return {
-		text: first ? resolver.text(ground, mark) : sheet.interned(resolver.effectiveText(ground, mark)),
-		paragraph
-	};
+	const [[most]] = [...share].sort((a, b) => b[1] - a[1]) as [[TextLayer, number]];
+	return { text: most, paragraph: resolver.paragraph(ground, first.context) };
 }
+
+/** Of a cell without paragraphs. */
+const NO_PARAGRAPH: ParagraphContext = {
+	markup: '',
+	styleId: undefined,
+	direct: {},
+	mark: { markup: '', direct: {}, isSymbol: false, characterStyle: undefined, paragraphStyle: undefined }
+};
 
 /** Numbers objects by identity, in the order in which they come. */
 class ByIdentity<T> {
@@ -451,19 +478,28 @@ class ByIdentity<T> {
 	}
 }
 
+/** Tells how a cell of the table looks in its file, by its index in the grid. */
+export function cellLooks({ node, grid, sources }: SourceGrid, reader: PropertyReader): (cell: number) => Look {
+	const { sheet } = reader;
+	const resolver = sheet.resolver(readTableProperties(node, sheet));
+	return (cell) => {
+		const first = sources[cell]![0];
+		if (!first) return NO_LOOK;
+		const ground = resolver.ground(first, grid.rows, grid.columns);
+		const { text, paragraph } = prevailing(resolver, reader, ground, first.node);
+		return resolver.look(ground, reader.cell(first.node.child('w:tcPr')), text, paragraph);
+	};
+}
+
 /** How the table looks in its file: every cell's look, every edge as the standard's conflict rule shows it. */
 export function fileAppearance(source: SourceGrid, reader: PropertyReader): Appearance {
 	const { grid, rows } = source;
 	const { sheet } = reader;
 	const resolver = sheet.resolver(readTableProperties(source.node, sheet));
 	const looks = new ByIdentity<Look>();
-	const cellLook = Int32Array.from(source.sources, (cells) => {
-		const first = cells[0];
-		if (!first) return looks.add(NO_LOOK);
-		const ground = resolver.ground(first, grid.rows, grid.columns);
-		const { text, paragraph } = prevailing(resolver, sheet, ground, readCellText(first.node, reader));
-		return looks.add(resolver.look(ground, reader.cell(first.node.child('w:tcPr')), text, paragraph));
-	});
+	const lookOf = cellLooks(source, reader);
+	const cellLook = new Int32Array(grid.cells.length);
+	for (let cell = 0; cell < cellLook.length; cell++) cellLook[cell] = looks.add(lookOf(cell));
 	const sidesOf = (cell: SourceCell): Sides =>
 		resolver.sides(resolver.ground(cell, grid.rows, grid.columns), reader.cell(cell.node.child('w:tcPr')));
 	return {

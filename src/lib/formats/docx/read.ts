@@ -1,6 +1,5 @@
 import { InputError } from '../../core/errors.ts';
 import type { Appearance } from '../../core/cascade/look.ts';
-import type { Hex } from '../../core/colour.ts';
 import type { Hints } from '../../core/recognise/recognise.ts';
 
 import type { Block, CellContent, RunView } from '../../core/table/content.ts';
@@ -9,10 +8,10 @@ import type { BlockPlace } from '../remade.ts';
 import { descendants, parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';
 import type { Carried } from '../carried.ts';
-import { foundTable } from '../found.ts';
+import { foundTable, shownHints } from '../found.ts';
 import { isTableCaption } from '../captions.ts';
 import { readCarried } from './carried.ts';
-import { fileAppearance, PropertyReader, readCellText, readTableProperties } from './looks.ts';
+import { cellLooks, fileAppearance, PropertyReader, readCellText, readTableProperties } from './looks.ts';
 import { NAMESPACES, relationshipKind, relationshipsOf, resolveTarget } from './names.ts';
 import { StyleSheet } from './styles.ts';
 import { paragraphText, readGrid, type SourceGrid } from './tables.ts';
@@ -230,7 +229,7 @@ class StoryReader {
 				wornName,
 				locked: source.sources.flatMap((cells, i) => (cells[0]?.isLocked ? [i] : [])),
 				carried: this.carried,
-				hints: (appearance) => hintsOf(source, appearance, hasFields),
+				hints: () => hintsOf(source, reader, hasFields),
 				appearance: () => fileAppearance(source, reader),
 				content: (appearance) => readContent(source, appearance, reader, nested)
 			})
@@ -291,34 +290,12 @@ function readContent(
 	});
 }
 
-/** What the file says or shows of its rows; what it shows is worked out only when the recognition asks for it. */
-function hintsOf(source: SourceGrid, appearance: () => Appearance, hasFields: boolean): Hints {
+/** What the file says or shows of its rows. */
+function hintsOf(source: SourceGrid, reader: PropertyReader, hasFields: boolean): Hints {
 	const { grid, rows } = source;
-	const cellsIn = () => {
-		const cells: number[][] = Array.from({ length: grid.rows }, () => []);
-		grid.cells.forEach(({ r }, i) => cells[r]!.push(i));
-		return cells;
-	};
-	const look = (cell: number) => appearance().looks[appearance().cellLook[cell]!]!;
-	let bold: boolean[] | undefined;
-	let fill: (Hex | undefined)[] | undefined;
 	return {
 		header: rows.map(({ header }, r) => header && rows.slice(0, r).every((row) => row.header)),
-		get bold() {
-			return (bold ??= cellsIn().map((cells) => {
-				const filled = cells.filter((cell) => grid.cells[cell]!.text.trim());
-				return filled.length > 0 && filled.every((cell) => (look(cell).weight ?? 400) >= 600);
-			}));
-		},
-		get fill() {
-			return (fill ??= cellsIn().map((cells) => {
-				const fills = cells.map((cell) => look(cell).fill);
-				const first = fills[0];
-				return first !== 'none' && fills.filter((other) => other === first).length * 2 > fills.length
-					? first
-					: undefined;
-			}));
-		},
+		...shownHints(grid, cellLooks(source, reader)),
 		formula: rows.map(
 			({ cells }) =>
 				hasFields &&

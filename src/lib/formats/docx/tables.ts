@@ -7,6 +7,8 @@ import { readOnOff } from './properties/text.ts';
 /** One w:tc with the slots it covers in its own row. */
 export interface SourceCell {
 	readonly node: XmlNode;
+	/** Among the w:tc's of its table, in document order. */
+	readonly number: number;
 	readonly r: number;
 	readonly c: number;
 	readonly cols: number;
@@ -48,10 +50,22 @@ const WRAPPERS = new Set([
 ]);
 
 /** Children with this name, also inside content controls and other wrappers that stand between. */
-export function wrapped(node: XmlNode, name: string, found: XmlNode[] = []): XmlNode[] {
+export function wrapped(node: XmlNode, name: string): readonly XmlNode[] {
+	const { children } = node;
+	let count = 0;
+	for (const child of children)
+		if (child.name === name) count++;
+		else if (WRAPPERS.has(child.name)) return intoWrappers(node, name, []);
+	// Called for every cell: nothing is made that is not needed.
+	if (count === children.length) return children;
+	if (count === children.length - 1 && children[0]!.name !== name) return children.slice(1);
+	return children.filter((child) => child.name === name);
+}
+
+function intoWrappers(node: XmlNode, name: string, found: XmlNode[]): XmlNode[] {
 	for (const child of node.children)
 		if (child.name === name) found.push(child);
-		else if (WRAPPERS.has(child.name)) wrapped(child, name, found);
+		else if (WRAPPERS.has(child.name)) intoWrappers(child, name, found);
 	return found;
 }
 
@@ -60,17 +74,17 @@ function lockedIn(node: XmlNode, name: 'w:tr' | 'w:tc'): ReadonlySet<XmlNode> {
 	const locked: XmlNode[] = [];
 	for (const child of node.children)
 		if (child.name === 'w:sdt' && LOCKED.has(child.at('w:sdtPr', 'w:lock')?.attribute('w:val') ?? ''))
-			wrapped(child, name, locked);
+			intoWrappers(child, name, locked);
 	return locked.length ? new Set(locked) : NONE;
 }
 const NONE: ReadonlySet<XmlNode> = new Set();
 const LOCKED: ReadonlySet<string> = new Set(['contentLocked', 'sdtContentLocked']);
 
 /** A cell's paragraphs, without those of tables inside it. */
-export const paragraphsOf = (cell: XmlNode): XmlNode[] => wrapped(cell, 'w:p');
+export const paragraphsOf = (cell: XmlNode): readonly XmlNode[] => wrapped(cell, 'w:p');
 
 /** A paragraph's runs, also those in links and fields. */
-export const runsOf = (paragraph: XmlNode): XmlNode[] => wrapped(paragraph, 'w:r');
+export const runsOf = (paragraph: XmlNode): readonly XmlNode[] => wrapped(paragraph, 'w:r');
 
 /** The text that a run shows. */
 export function runText(run: XmlNode): string {
@@ -106,6 +120,7 @@ const count = (node: XmlNode | undefined): number =>
 export function readGrid(tbl: XmlNode, part: string): SourceGrid {
 	const rows: SourceRow[] = [];
 	let columns = 0;
+	let number = 0;
 	const lockedRows = lockedIn(tbl, 'w:tr');
 	for (const tr of wrapped(tbl, 'w:tr')) {
 		const lockedCells = lockedIn(tr, 'w:tc');
@@ -119,6 +134,7 @@ export function readGrid(tbl: XmlNode, part: string): SourceGrid {
 			const vMerge = tcPr?.child('w:vMerge');
 			cells.push({
 				node: tc,
+				number: number++,
 				r: rows.length,
 				c,
 				cols,

@@ -14,10 +14,11 @@ import {
 	type Prepared,
 	type Sayable,
 	type StyleJob,
+	type Tally,
 	type WriteOptions,
 	type Written
 } from '../account.ts';
-import { Edits, parseXml } from '../package/xml.ts';
+import { Edits, parseXml, type XmlNode } from '../package/xml.ts';
 import type { EntryText } from '../package/zip.ts';
 import { carriedAfter } from '../carried.ts';
 import { writeCarried } from './carried.ts';
@@ -25,7 +26,8 @@ import { sayableEdge, sayableLook } from './layers.ts';
 import { readTableProperties } from './looks.ts';
 import { livingId, livingStyle, type LivingStyle } from './living.ts';
 import { CONTENT_TYPES, NAMESPACES, relationshipsOf, W_NAMESPACE, W_NAMESPACE_STRICT } from './names.ts';
-import { PatchCache, patchTable } from './patch.ts';
+import { patchTable } from './patch.ts';
+import { PatchCache } from './patched.ts';
 import type { TableLook } from './regions.ts';
 import { readDocx, type DocxDocument } from './read.ts';
 import { StyleSheet } from './styles.ts';
@@ -49,38 +51,44 @@ export async function writeDocx(
 	const livings =
 		as === 'direct' ? new Map<string, LivingStyle>() : makeLivingStyles(document, prepared, house, sheet, find);
 
-	const edits = new Map(document.stories.map((story) => [story.name, new Edits()]));
 	const cache = new PatchCache();
-	const tallies = prepared.map(({ job, resolved, wanted, changes }) => {
-		const { story, source, reader } = document.sources[job.index]!;
+	const tallies: Tally[] = [];
+	const patch = ({ job, resolved, wanted, changes }: Prepared, edits: Edits): Tally => {
+		const { source, reader } = document.sources[job.index]!;
 		const living = livings.get(livingId(job.style.name, job.table.carry, ASPECTS));
-		const rows = rowKeeping(resolved);
-		const patch = {
-			source,
-			reader,
-			cache,
-			sheet,
-			strict: document.strict,
-			wanted,
-			carry: new Set(job.table.carry),
-			styleId: living?.id,
-			clears: isCleared(job),
-			dropsEmphasis: job.dropsEmphasis ?? false,
-			widths: job.widths ?? [],
-			look: living
-				? chooseLook(job.table, living, sheet, wanted, source)
-				: readTableProperties(source.node, sheet).look,
-			direct: as !== 'living-only',
-			rows,
-			changes
-		};
-		return patchTable(patch, edits.get(story.name)!);
-	});
+		return patchTable(
+			{
+				source,
+				reader,
+				cache,
+				sheet,
+				strict: document.strict,
+				wanted,
+				carry: new Set(job.table.carry),
+				styleId: living?.id,
+				clears: isCleared(job),
+				dropsEmphasis: job.dropsEmphasis ?? false,
+				widths: job.widths ?? [],
+				look: living
+					? chooseLook(job.table, living, sheet, wanted, source)
+					: readTableProperties(source.node, sheet).look,
+				direct: as !== 'living-only',
+				rows: rowKeeping(resolved),
+				changes
+			},
+			edits
+		);
+	};
 	for (const story of document.stories) {
-		const own = edits.get(story.name)!;
-		if (own.count === 0) continue;
+		const own = prepared.flatMap((one, i) => {
+			const source = document.sources[one.job.index]!;
+			if (source.story !== story) return [];
+			return [{ node: source.source.node, patch: (edits: Edits) => void (tallies[i] = patch(one, edits)) }];
+		});
+		if (own.length === 0) continue;
+		const pieces = patchedText(story.xml.source, own);
 		const isOurs = story.xml.prefixes.get('w') === 'w';
-		changed.set(story.name, isOurs ? own.pieces(story.xml.source) : ownPrefix(own.apply(story.xml.source), story.xml));
+		changed.set(story.name, isOurs ? pieces : ownPrefix([...pieces].join(''), story.xml));
 	}
 	if (livings.size > 0) await writeStyles(document, [...livings.values()], changed);
 	await writeCarriedPart(document, prepared, house, find, changed);
@@ -94,6 +102,27 @@ export async function writeDocx(
 		return tally.account(one, back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : []);
 	});
 	return { bytes, account: { tables, remarks: document.remarks } };
+}
+
+/**
+ * A story's text with its tables patched, in pieces: each table is patched when the text has come to it, while what
+ * came before is being compressed.
+ */
+function* patchedText(
+	source: string,
+	tables: readonly { readonly node: XmlNode; readonly patch: (edits: Edits) => void }[]
+): Generator<string> {
+	const inOrder = [...tables].sort((a, b) => a.node.start - b.node.start);
+	let at = 0;
+	for (let i = 0; i < inOrder.length;) {
+		const edits = new Edits();
+		const { end } = inOrder[i]!.node;
+		// Tables inside this one are edited with it.
+		for (; i < inOrder.length && inOrder[i]!.node.start < end; i++) inOrder[i]!.patch(edits);
+		yield* edits.pieces(source, at, end);
+		at = end;
+	}
+	yield source.slice(at);
 }
 
 function makeLivingStyles(
@@ -169,6 +198,7 @@ function chooseLook(
 		rowBands: false,
 		columnBands: false
 	};
+	if (!living.rowBands && !living.columnBands) return base;
 	const misses = (look: TableLook): number => {
 		const resolver = sheet.resolver({ styleId: living.id, look, borders: {}, margins: {} });
 		let count = 0;

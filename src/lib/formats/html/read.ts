@@ -20,6 +20,7 @@ import {
 	type Document,
 	type Element
 } from './dom.ts';
+import { cellsInRow } from '../../core/table/grid.ts';
 import { readGrid, type HtmlGrid } from './grid.ts';
 import { inkOf, pageAppearance, underlineOf, weightOf } from './looks.ts';
 import { toPx } from './properties.ts';
@@ -226,40 +227,33 @@ function widthsOf({ node, grid, cells }: HtmlGrid) {
 
 /** What the page says or shows of its rows. */
 function hintsOf({ grid, rows, cells }: HtmlGrid, styles: PageStyles): Hints {
-	const inRow = () => {
-		const list: Element[][] = rows.map(() => []);
-		grid.cells.forEach(({ r, text }, i) => {
-			if (cells[i] && text.trim()) list[r]!.push(cells[i]);
-		});
-		return list;
-	};
+	const filledIn = (r: number) =>
+		cellsInRow(grid, r).flatMap((i) => (cells[i] && grid.cells[i]!.text.trim() ? [cells[i]] : []));
 	const isHead = rows.map(({ node, section }) => {
 		const inside = childElements(node, 'td', 'th');
 		return section?.name === 'thead' || (inside.length > 1 && inside.every(({ name }) => name === 'th'));
 	});
 	return {
 		header: isHead.map((head, r) => head && isHead.slice(0, r).every(Boolean)),
-		get bold() {
-			return inRow().map(
-				(filled) =>
-					filled.length > 0 &&
-					filled.every((cell) =>
-						paragraphsOf(cell)
-							.flat()
-							.every((run) => weightOf(run.in, styles) >= 600)
-					)
+		bold: (r) => {
+			const filled = filledIn(r);
+			return (
+				filled.length > 0 &&
+				filled.every((cell) =>
+					paragraphsOf(cell)
+						.flat()
+						.every((run) => weightOf(run.in, styles) >= 600)
+				)
 			);
 		},
-		get fill() {
-			return inRow().map((filled) => {
-				const fills = filled.map(
-					(cell) =>
-						styles.computed(cell).get('background-color') ??
-						styles.computed(cell.parent as Element).get('background-color')
-				);
-				const first = fills[0];
-				return first && fills.filter((other) => other === first).length * 2 > fills.length ? first : undefined;
-			});
+		fill: (r) => {
+			const fills = filledIn(r).map(
+				(cell) =>
+					styles.computed(cell).get('background-color') ??
+					styles.computed(cell.parent as Element).get('background-color')
+			);
+			const first = fills[0];
+			return first && fills.filter((other) => other === first).length * 2 > fills.length ? first : undefined;
 		}
 	};
 }

@@ -3,7 +3,7 @@ import type { Appearance } from '../../core/cascade/look.ts';
 import type { Hints } from '../../core/recognise/recognise.ts';
 import { isTableCaption } from '../captions.ts';
 import { carriedFromJson, type Carried } from '../carried.ts';
-import { foundTable } from '../found.ts';
+import { foundTable, shownHints } from '../found.ts';
 import type { Block, CellContent, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument, TablePlace } from '../document.ts';
 import type { BlockPlace } from '../remade.ts';
@@ -259,26 +259,9 @@ function widthsOf({ grid, columns }: OdtGrid, styles: OdfStyles) {
 }
 
 function hintsOf({ grid, rows }: OdtGrid, appearance: () => Appearance): Hints {
-	const filled = () => {
-		const list: number[][] = rows.map(() => []);
-		grid.cells.forEach(({ r, text }, i) => text.trim() && list[r]!.push(i));
-		return list;
-	};
-	const look = (cell: number) => appearance().looks[appearance().cellLook[cell]!]!;
 	return {
 		header: rows.map(({ isHeader }, r) => isHeader && rows.slice(0, r).every((row) => row.isHeader)),
-		get bold() {
-			return filled().map((cells) => cells.length > 0 && cells.every((cell) => (look(cell).weight ?? 400) >= 600));
-		},
-		get fill() {
-			return filled().map((cells) => {
-				const fills = cells.map((cell) => look(cell).fill);
-				const first = fills[0];
-				return first !== 'none' && fills.filter((other) => other === first).length * 2 > fills.length
-					? first
-					: undefined;
-			});
-		}
+		...shownHints(grid, (cell) => appearance().looks[appearance().cellLook[cell]!]!)
 	};
 }
 

@@ -77,12 +77,24 @@ export function descendants(node: XmlNode, name: string, found: XmlNode[] = []):
 	return found;
 }
 
+/** About how long the pieces of an edited text are. */
+const PIECE = 65_536;
+
 /** Replacements at places of a source text. Applied together; they may touch but not overlap. */
 export class Edits {
-	private readonly edits: { start: number; end: number; text: string }[] = [];
+	private readonly starts: number[] = [];
+	private readonly ends: number[] = [];
+	private readonly texts: string[] = [];
+	/** Whether they come in the order of their places. */
+	private isInOrder = true;
 
 	replace(start: number, end: number, text: string): void {
-		this.edits.push({ start, end, text });
+		const last = this.starts.length - 1;
+		if (last >= 0 && (start < this.starts[last]! || (start === this.starts[last] && end < this.ends[last]!)))
+			this.isInOrder = false;
+		this.starts.push(start);
+		this.ends.push(end);
+		this.texts.push(text);
 	}
 	insert(at: number, text: string): void {
 		if (text) this.replace(at, at, text);
@@ -91,23 +103,36 @@ export class Edits {
 		this.replace(node.start, node.end, '');
 	}
 	get count(): number {
-		return this.edits.length;
+		return this.starts.length;
 	}
 
 	apply(source: string): string {
-		return [...this.pieces(source)].join('');
+		return [...this.pieces(source, 0, source.length)].join('');
 	}
 
-	/** The edited text piece by piece, so that it need not stand in memory as a whole. */
-	*pieces(source: string): Generator<string> {
-		this.edits.sort((a, b) => a.start - b.start || a.end - b.end);
-		let at = 0;
-		for (const { start, end, text } of this.edits) {
-			if (start < at) throw new Error(`Edits overlap at ${start}.`);
-			if (start > at) yield source.slice(at, start);
-			if (text) yield text;
-			at = end;
+	/** The edited text of a part of the source, in pieces, so that it need not stand in memory as a whole. */
+	*pieces(source: string, from: number, to: number): Generator<string> {
+		const { starts, ends, texts } = this;
+		let order: Uint32Array | undefined;
+		if (!this.isInOrder) {
+			order = new Uint32Array(starts.length);
+			for (let i = 0; i < order.length; i++) order[i] = i;
+			order.sort((a, b) => starts[a]! - starts[b]! || ends[a]! - ends[b]! || a - b);
 		}
-		yield source.slice(at);
+		let at = from;
+		let piece = '';
+		for (let i = 0; i < starts.length; i++) {
+			const edit = order ? order[i]! : i;
+			const start = starts[edit]!;
+			if (start < at) throw new Error(`Edits overlap at ${start}.`);
+			if (start > at) piece += source.slice(at, start);
+			piece += texts[edit]!;
+			at = ends[edit]!;
+			if (piece.length >= PIECE) {
+				yield piece;
+				piece = '';
+			}
+		}
+		yield piece + source.slice(at, to);
 	}
 }

@@ -18,7 +18,7 @@ const utf8 = new TextDecoder('utf-8', { fatal: true });
 /** What an entry is to hold: a text, or its pieces in order, or bytes. */
 export type EntryText = string | Iterable<string> | Uint8Array;
 
-const CHUNK = 65_536;
+const CHUNK = 262_144;
 
 /** Stands first in an open document, readable: neither compressed nor with extra fields (ODF 1.3 Part 2 §3.3). */
 const MIMETYPE = 'mimetype';

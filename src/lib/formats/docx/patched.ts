@@ -1,0 +1,272 @@
+import { sameLine, type SeenLeaf } from '../account.ts';
+import type { Look } from '../../core/cascade/look.ts';
+import type { Aspect } from '../../core/style/types.ts';
+import { toTwips, type Emu } from '../../core/units.ts';
+import type { XmlNode } from '../package/xml.ts';
+import { rewriteProperties } from './containers.ts';
+import { cellLayerOf, paragraphLayerOf, textLayerOf } from './layers.ts';
+import {
+	directOnly,
+	getOrMake,
+	type CellContext,
+	type CellGround,
+	type LookResolver,
+	type ParagraphContext,
+	type PropertyReader,
+	type RunContext
+} from './looks.ts';
+import { writeBorders, type Borders } from './properties/borders.ts';
+import { CELL_ORDER, writeMargins, writeRotation, writeShading, writeVertical } from './properties/cell.ts';
+import { lineSpacing, PARAGRAPH_ORDER, writeAlignment } from './properties/paragraph.ts';
+import { RUN_ORDER, TEXT_ELEMENTS, writeText, type TextLayer } from './properties/text.ts';
+import { SIDES, type WantedSides } from './sides.ts';
+
+/** Settings of a property element that were said already, and the others; one object for the same settings. */
+export interface Settings {
+	readonly same: readonly SeenLeaf[];
+	readonly different: readonly SeenLeaf[];
+}
+
+/** What a property element becomes, and which settings that says. */
+export interface Patched {
+	readonly markup: string;
+	readonly settings: Settings;
+}
+
+/** How tables are patched. */
+export interface Manner {
+	readonly carry: ReadonlySet<Aspect>;
+	/** Whether what the style cannot say may be said directly. */
+	readonly direct: boolean;
+	readonly strict: boolean;
+}
+
+/** Patches made already for cells that are to look the same where table and style say the same of them. */
+export class KnownPatches {
+	readonly cells = new Map<CellContext, Map<number | string, Patched>>();
+	/** By what else they depend on: where decimals line up, and whether the row keeps with the next. */
+	readonly paragraphs = new Map<ParagraphContext, Map<number, Patched>>();
+	readonly runs = new Map<RunContext, Patched>();
+	/** Of runs that keep some of their own settings, which the key names. */
+	readonly emphasised = new Map<RunContext, Map<string, Patched>>();
+}
+
+/** Property elements patched already: the same markup, in cells that are to look the same, comes out the same. */
+export class PatchCache {
+	private readonly kinds = new Map<string, Map<CellGround, Map<Look, KnownPatches>>>();
+	private readonly lines = new Map<object, number>();
+	private readonly settingsBy = new Map<string, Settings>();
+
+	/** Of all tables that are patched in one manner. */
+	of({ carry, direct }: Manner): (ground: CellGround, look: Look) => KnownPatches {
+		const kind = `${[...carry].join()} ${direct}`;
+		const known = getOrMake(this.kinds, kind, () => new Map<CellGround, Map<Look, KnownPatches>>());
+		return (ground, look) => {
+			let byLook = known.get(ground);
+			if (!byLook) known.set(ground, (byLook = new Map()));
+			let patches = byLook.get(look);
+			if (!patches) byLook.set(look, (patches = new KnownPatches()));
+			return patches;
+		};
+	}
+	readonly settings = (same: readonly SeenLeaf[], different: readonly SeenLeaf[]): Settings =>
+		getOrMake(this.settingsBy, `${same.join()} ${different.join()}`, () => ({ same, different }));
+	/** A number from 1 for a line. */
+	readonly lineId = (line: object): number => {
+		let id = this.lines.get(line);
+		if (id === undefined) this.lines.set(line, (id = this.lines.size + 1));
+		return id;
+	};
+}
+
+const TEXT_NAMES: ReadonlySet<string> = new Set(Object.values(TEXT_ELEMENTS).flat());
+/** Fields of run properties that are called otherwise among looks. */
+const TEXT_LEAF: Partial<Record<keyof TextLayer, SeenLeaf>> = { bold: 'weight', caps: 'case', smallCaps: 'case' };
+const MARGIN_FIELDS = { top: 'marginTop', bottom: 'marginBottom', start: 'marginStart', end: 'marginEnd' } as const;
+const EMPTY: ReadonlyMap<string, string> = new Map();
+
+export const widthMarkup = (name: string, widths: readonly Emu[]) =>
+	`<${name} w:w="${toTwips(widths.reduce<number>((sum, width) => sum + width, 0) as Emu)}" w:type="dxa"/>`;
+
+/** Rewrites property elements so that what stands in them makes a cell look as wanted. */
+export class PropertyPatcher {
+	constructor(
+		private readonly reader: PropertyReader,
+		private readonly resolver: LookResolver,
+		private readonly manner: Manner,
+		private readonly settings: PatchCache['settings']
+	) {}
+
+	/** A w:tcPr that says what table and style do not say of the cell already. */
+	cell(
+		own: CellContext,
+		look: Look,
+		ground: CellGround,
+		sides: { readonly of: WantedSides; readonly number: number; readonly isContested: boolean },
+		width: readonly Emu[]
+	): Patched {
+		const { reader } = this;
+		const { carry, strict, direct } = this.manner;
+		const kept = (aspect: Aspect) => !carry.has(aspect);
+		const set = new Map<string, string>();
+		if (width.length) set.set('w:tcW', widthMarkup('w:tcW', width));
+		const same: SeenLeaf[] = [];
+		const different: SeenLeaf[] = [];
+		const say = <T>(
+			leaf: SeenLeaf,
+			is: T | undefined,
+			want: T | undefined,
+			markup?: (value: T) => [string, string]
+		): boolean => {
+			if (want === undefined) return true;
+			if (is === want) same.push(leaf);
+			else {
+				different.push(leaf);
+				if (direct && markup) set.set(...markup(want));
+			}
+			return is === want;
+		};
+
+		const borders: Borders = {};
+		let differs = sides.isContested;
+		SIDES.forEach((name, side) => {
+			const line = sides.of.line(sides.number, side);
+			if (line === undefined) return;
+			borders[name] = line;
+			differs = !say('lines', sides.of.isStated(sides.number, side), true) || differs;
+		});
+		for (const name of ['diagonalDown', 'diagonalUp'] as const) {
+			const wanted = look[name] ?? null;
+			const stated = (kept('linework') ? own.borders[name] : undefined) ?? ground.diagonals[name] ?? null;
+			if (sameLine(stated, wanted)) continue;
+			different.push(name);
+			borders[name] = wanted;
+			differs = true;
+		}
+		if (differs && direct) set.set('w:tcBorders', writeBorders('w:tcBorders', borders, strict));
+
+		const wanted = cellLayerOf(look);
+		say(
+			'fill',
+			(kept('fill') ? own.fill : undefined) ?? ground.cell.fill ?? 'none',
+			wanted.fill ?? (kept('fill') ? undefined : 'none'),
+			(fill) => ['w:shd', writeShading(fill)]
+		);
+		const margins = { ...wanted.margins };
+		for (const side of SIDES)
+			if (
+				say(
+					MARGIN_FIELDS[side],
+					(kept('margins') ? own.margins[side] : undefined) ?? ground.cell.margins[side],
+					margins[side]
+				)
+			)
+				delete margins[side];
+		if (Object.keys(margins).length && direct)
+			set.set('w:tcMar', writeMargins('w:tcMar', { ...(kept('margins') ? own.margins : {}), ...margins }, strict));
+		say('v', (kept('alignment') ? own.v : undefined) ?? ground.cell.v ?? 'top', wanted.v, (v) => [
+			'w:vAlign',
+			writeVertical(v)
+		]);
+		const turned = (kept('alignment') ? own.rotate : undefined) ?? ground.cell.rotate ?? 0;
+		if (turned !== (wanted.rotate ?? (kept('alignment') ? turned : 0)))
+			say('rotate', turned, wanted.rotate ?? 0, (rotate) => ['w:textDirection', writeRotation(rotate, strict)]);
+		return {
+			markup: rewriteProperties(own.markup, reader.xml, 'w:tcPr', CELL_ORDER, this.goesFromCell, set),
+			settings: this.settings(same, different)
+		};
+	}
+
+	private readonly goesFromCell = ({ name }: XmlNode): boolean => {
+		const { carry } = this.manner;
+		return (
+			name === 'w:cnfStyle' ||
+			(carry.has('linework') && name === 'w:tcBorders') ||
+			(carry.has('fill') && name === 'w:shd') ||
+			(carry.has('margins') && name === 'w:tcMar') ||
+			(carry.has('alignment') && (name === 'w:vAlign' || name === 'w:textDirection'))
+		);
+	};
+
+	/** Which of a run's own settings the style takes over. */
+	private goesFromRun(keep: ReadonlySet<keyof TextLayer>): (child: XmlNode) => boolean {
+		if (!this.manner.carry.has('text')) return () => false;
+		if (keep.size === 0) return ({ name }) => TEXT_NAMES.has(name);
+		const kept = new Set([...keep].flatMap((field) => TEXT_ELEMENTS[field]));
+		return ({ name }) => TEXT_NAMES.has(name) && !kept.has(name);
+	}
+
+	/** A w:rPr that says what a run must say itself to look as wanted, over what table, paragraph and character style make of it. */
+	run(context: RunContext, look: Look, ground: CellGround, keep: ReadonlySet<keyof TextLayer>): Patched {
+		const { carry, direct } = this.manner;
+		const wanted = textLayerOf(look);
+		const remaining = carry.has('text') ? directOnly(context.direct, keep, true) : context.direct;
+		const effective = this.resolver.effectiveText(ground, { ...context, direct: remaining });
+		const missing: TextLayer = {};
+		const same: SeenLeaf[] = [];
+		const different: SeenLeaf[] = [];
+		for (const field of Object.keys(wanted) as (keyof TextLayer)[]) {
+			if (keep.has(field)) continue;
+			const leaf = TEXT_LEAF[field] ?? (field as SeenLeaf);
+			const is = effective[field] ?? (field === 'underline' ? 'none' : field === 'tracking' ? 0 : undefined);
+			if (is === wanted[field]) same.push(leaf);
+			else {
+				different.push(leaf);
+				Object.assign(missing, { [field]: wanted[field] });
+			}
+		}
+		const set = direct ? writeText(missing) : EMPTY;
+		return {
+			markup: rewriteProperties(context.markup, this.reader.xml, 'w:rPr', RUN_ORDER, this.goesFromRun(keep), set),
+			settings: this.settings(same, different)
+		};
+	}
+
+	/** A w:pPr; `mark` is what the properties of its mark become. */
+	paragraph(
+		context: ParagraphContext,
+		look: Look,
+		ground: CellGround,
+		{ withNext, decimalAt, mark }: { readonly withNext: boolean; readonly decimalAt: number; readonly mark: string }
+	): Patched {
+		const { reader } = this;
+		const { carry, direct } = this.manner;
+		const pPr = context.markup === '' ? undefined : reader.xml.fragment(context.markup);
+		const wanted = paragraphLayerOf(look);
+		const remaining = { ...context.direct };
+		if (carry.has('alignment')) delete remaining.h;
+		if (carry.has('text')) delete remaining.lineHeight;
+		const effective = this.resolver.effectiveParagraph(ground, context.styleId, remaining);
+		const set = new Map<string, string>();
+		const same: SeenLeaf[] = [];
+		const different: SeenLeaf[] = [];
+		if (wanted.h !== undefined) {
+			if ((effective.h ?? 'start') === wanted.h) same.push('h');
+			else {
+				different.push('h');
+				if (direct) for (const [name, xml] of writeAlignment(wanted.h, decimalAt)) set.set(name, xml);
+			}
+		}
+		const lineDiffers = wanted.lineHeight !== undefined && effective.lineHeight !== wanted.lineHeight;
+		if (wanted.lineHeight !== undefined) (lineDiffers ? different : same).push('lineHeight');
+		const dropSpacing = carry.has('text') && context.direct.lineHeight !== undefined;
+		if ((lineDiffers && direct) || dropSpacing) {
+			const markup = lineSpacing(pPr?.child('w:spacing'), lineDiffers && direct ? wanted.lineHeight : undefined);
+			if (markup) set.set('w:spacing', markup);
+		}
+		if (withNext && !pPr?.child('w:keepNext')) set.set('w:keepNext', '<w:keepNext/>');
+		if (mark !== '' && mark !== context.mark.markup) set.set('w:rPr', mark);
+		const onlyDecimal = (child: XmlNode) =>
+			child.children.every((tab) => tab.attribute('w:val') === 'decimal' || tab.attribute('w:val') === 'num');
+		const remove = (child: XmlNode) =>
+			child.name === 'w:cnfStyle' ||
+			(child.name === 'w:rPr' && mark === '') ||
+			(carry.has('alignment') && (child.name === 'w:jc' || (child.name === 'w:tabs' && onlyDecimal(child)))) ||
+			(carry.has('fill') && child.name === 'w:shd') ||
+			(dropSpacing && child.name === 'w:spacing');
+		return {
+			markup: rewriteProperties(context.markup, reader.xml, 'w:pPr', PARAGRAPH_ORDER, remove, set),
+			settings: this.settings(same, different)
+		};
+	}
+}
