@@ -1,5 +1,5 @@
 const NO_CHILDREN: readonly XmlNode[] = Object.freeze([]);
-export const NO_ATTRIBUTES: Readonly<Record<string, string>> = Object.freeze({});
+const NO_ATTRIBUTES: Readonly<Record<string, string>> = Object.freeze({});
 
 /** An element with its place in the source text, so that it can be changed without touching anything else. */
 export class XmlNode {
@@ -22,6 +22,10 @@ export class XmlNode {
 		if (piece) this.children = piece.children;
 	}
 
+	/** Adds character data. */
+	take(text: string): void {
+		this.text = this.text === '' ? text : this.text + text;
+	}
 	/** `<x/>`, without an end tag. */
 	get selfClosing(): boolean {
 		return this.closeStart === this.end;
@@ -87,22 +91,3 @@ export class Scope {
 		return known;
 	}
 }
-
-/** How a source, or a piece of one, is to be read. */
-export interface Reading {
-	/** The bindings that it stands in. */
-	readonly scope: Scope;
-	/** Canonical names of property elements. */
-	readonly properties: ReadonlySet<string>;
-	/** Reads a property element by itself, once per markup; undefined where the markup is no whole element. */
-	readonly piece: (markup: string, scope: Scope) => XmlNode | undefined;
-}
-
-export interface Parsed {
-	readonly root: XmlNode;
-	/** The bindings that hold in the root. */
-	readonly scope: Scope;
-}
-
-/** Elements may stand this deep in each other; real documents stay far below. */
-export const MAX_DEPTH = 600;

@@ -1,8 +1,12 @@
-import { Scope, XmlNode, type Reading } from './node.ts';
-import { scan } from './scan.ts';
-import { parseStrictly } from './strict.ts';
+import { SaxesParser } from 'saxes';
+import { InputError } from '../../core/errors.ts';
+import { Scope, XmlNode } from './node.ts';
 
 export { XmlNode };
+
+/** Elements may stand this deep in each other; real documents stay far below. */
+const MAX_DEPTH = 600;
+const NO_PROPERTIES: ReadonlySet<string> = new Set();
 
 export interface XmlDocument {
 	readonly source: string;
@@ -22,8 +26,6 @@ export interface XmlOptions {
 	readonly properties?: ReadonlySet<string>;
 }
 
-const NO_PROPERTIES: ReadonlySet<string> = new Set();
-
 /**
  * Parses XML to a tree with source positions. Document type declarations are refused, so that no entity is ever
  * expanded. Throws InputError naming the part, line and column.
@@ -34,26 +36,113 @@ export function parseXml(
 	{ namespaces, properties = NO_PROPERTIES, allowDoctype = false }: XmlOptions
 ): XmlDocument {
 	const pieces = new Map<string, XmlNode>();
-	const kept = (markup: string, node: XmlNode | undefined) => {
-		if (node) pieces.set(markup, node);
+	const piece = (markup: string, scope: Scope): XmlNode => {
+		let node = pieces.get(markup);
+		if (!node) {
+			node = parse(markup, { part, allowDoctype, scope, properties: NO_PROPERTIES, piece }).root;
+			pieces.set(markup, node);
+		}
 		return node;
 	};
-	const inPiece = (scope: Scope): Reading => ({ scope, properties: NO_PROPERTIES, piece: () => undefined });
-	const parse = (text: string, reading: Reading) =>
-		scan(text, reading) ?? parseStrictly(text, part, reading, allowDoctype);
-	const { root, scope } = parse(source, {
-		scope: new Scope(new Map(), namespaces),
-		properties,
-		piece: (markup, scope) => pieces.get(markup) ?? kept(markup, scan(markup, inPiece(scope))?.root)
-	});
+	const outside = new Scope(new Map(), namespaces);
+	const { root, scope } = parse(source, { part, allowDoctype, scope: outside, properties, piece });
 	const prefixes = new Map<string, string>();
 	for (const [prefix, namespace] of scope.bindings) {
 		const known = namespaces.get(namespace);
 		if (known !== undefined && (!prefixes.has(known) || prefix !== '')) prefixes.set(known, prefix);
 	}
-	const fragment = (markup: string) => pieces.get(markup) ?? kept(markup, parse(markup, inPiece(scope)).root)!;
-	return { source, root, prefixes, fragment };
+	return { source, root, prefixes, fragment: (markup) => piece(markup, scope) };
 }
+
+interface Reading {
+	readonly part: string;
+	readonly allowDoctype: boolean;
+	/** The bindings that the source stands in. */
+	readonly scope: Scope;
+	readonly properties: ReadonlySet<string>;
+	/** Reads a property element by itself, once for each markup. */
+	readonly piece: (markup: string, scope: Scope) => XmlNode;
+}
+
+/** An element that is open; a property element is made when its end is known. */
+interface Open {
+	readonly node: XmlNode | undefined;
+	readonly start: number;
+	readonly openEnd: number;
+	/** How many elements there were before those inside. */
+	readonly before: number;
+	readonly outer: Scope;
+}
+
+/** One pass over a source. Returns the root and the bindings in it. */
+function parse(source: string, reading: Reading): { root: XmlNode; scope: Scope } {
+	const parser = new SaxesParser({ xmlns: false, position: true });
+	let root: XmlNode | undefined;
+	let { scope } = reading;
+	let rootScope = scope;
+	const open: Open[] = [];
+	/** The elements inside the open ones that have ended. */
+	const ended: XmlNode[] = [];
+	let count = 0;
+	/** How deep inside a property element; 0 outside. */
+	let within = 0;
+
+	const fail = (message: string): never => {
+		throw new InputError(
+			'xml',
+			`“${reading.part}” is not well-formed: ${message} (line ${parser.line}, column ${parser.column}).`,
+			`${reading.part}:${parser.line}`
+		);
+	};
+	parser.on('error', (error) => fail(error.message.replace(/^\d+:\d+: /, '')));
+	parser.on('doctype', (doctype) => {
+		if (!reading.allowDoctype) fail('a document type declaration is not allowed here');
+		if (doctype.includes('[')) fail('it declares entities or a document type of its own, which is not allowed here');
+	});
+	parser.on('opentag', (tag) => {
+		if (open.length + within >= MAX_DEPTH) fail(`elements stand more than ${MAX_DEPTH} deep in each other`);
+		if (within > 0) {
+			within++;
+			return;
+		}
+		const outer = scope;
+		scope = scope.inside(tag.attributes);
+		if (!root) rootScope = scope;
+		const start = source.lastIndexOf('<', parser.position - 1);
+		const name = scope.element(tag.name);
+		// Bindings made below the root would be lost to a piece that is read by itself: such property elements are read here.
+		if (!tag.isSelfClosing && scope === rootScope && reading.properties.has(name)) within = 1;
+		const node = within ? undefined : new XmlNode(name, scope.named(tag.attributes), start);
+		root ??= node;
+		open.push({ node, start, openEnd: parser.position, before: count, outer });
+	});
+	parser.on('closetag', (tag) => {
+		if (within > 1) {
+			within--;
+			return;
+		}
+		within = 0;
+		const { node: read, start, openEnd, before, outer } = open.pop()!;
+		const end = parser.position;
+		const node = read ?? propertyOf(reading.piece(source.slice(start, end), rootScope), start);
+		node.end = end;
+		node.closeStart = tag.isSelfClosing ? end : source.lastIndexOf('<', end - 1);
+		node.openEnd = tag.isSelfClosing ? end : openEnd;
+		if (count > before) node.children = ended.slice(before, count);
+		count = before;
+		ended[count++] = node;
+		scope = outer;
+	});
+	const take = (text: string) => {
+		if (within === 0) open.at(-1)?.node?.take(text);
+	};
+	parser.on('text', take);
+	parser.on('cdata', take);
+	parser.write(source).close();
+	return { root: root ?? fail('it is empty'), scope: rootScope };
+}
+
+const propertyOf = (piece: XmlNode, start: number): XmlNode => new XmlNode(piece.name, piece.attributes, start, piece);
 
 /** Character data and attribute values for XML 1.0; characters that XML cannot hold are left out. */
 export function escapeXml(text: string): string {

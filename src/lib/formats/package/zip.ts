@@ -1,7 +1,8 @@
 import { Uint8ArrayReader, Uint8ArrayWriter, ZipReader, ZipWriter, configure, type FileEntry } from '@zip.js/zip.js';
 import { InputError } from '../../core/errors.ts';
 
-configure({ useWebWorkers: false });
+// The library unpacks faster by itself than through the platform's streams; packing is the other way round.
+configure({ useWebWorkers: false, useCompressionStream: false });
 
 /** A package may unpack to this much in all, and one entry to this much; more is refused before and while unpacking. */
 export const LIMITS = { unpacked: 400 * 2 ** 20, entry: 250 * 2 ** 20, entries: 20_000 } as const;
