@@ -1,9 +1,6 @@
 import type { Appearance } from '../core/cascade/look.ts';
-import { recognisedTable } from '../core/recognise/table.ts';
 import type { CellContent } from '../core/table/content.ts';
 import type { Cell, Grid } from '../core/table/grid.ts';
-import type { Block } from '../core/table/content.ts';
-import type { DocumentTable } from './document.ts';
 
 /** How a table shows where nobody says anything: one empty look, no line. */
 export function bareAppearance(grid: Grid): Appearance {
@@ -17,42 +14,37 @@ export function bareAppearance(grid: Grid): Appearance {
 	return { cellLook: new Int32Array(grid.cells.length), looks: [{}], across, down, lines: [null] };
 }
 
-/** Cells of plain text as content; cells that say the same share it. */
-export function plainContent(cells: readonly Cell[]): (readonly CellContent[])[] {
+/** A text as the content of a cell: a paragraph a line. The same text gives the same content. */
+function contentOfTexts(): (text: string) => readonly CellContent[] {
 	const known = new Map<string, readonly CellContent[]>();
-	return cells.map(({ text }) => {
+	return (text) => {
 		let content = known.get(text);
 		if (!content) known.set(text, (content = text.split('\n').map((line) => ({ runs: line ? [{ text: line }] : [] }))));
 		return content;
+	};
+}
+
+/** Cells of plain text as content; cells that say the same share it. */
+export function plainContent(cells: readonly Cell[]): (readonly CellContent[])[] {
+	const contentOf = contentOfTexts();
+	return cells.map(({ text }) => contentOf(text));
+}
+
+/** The same for more cells than anybody looks at: the content of each is made when it is looked at. */
+export function plainContentWhenSeen(cells: readonly Cell[]): readonly (readonly CellContent[])[] {
+	const contentOf = contentOfTexts();
+	const contentAt = (key: string | symbol) => {
+		const cell = typeof key === 'string' ? cells[Number(key)] : undefined;
+		return cell && contentOf(cell.text);
+	};
+	return new Proxy<readonly (readonly CellContent[])[]>([], {
+		get: (list, key) => (key === 'length' ? cells.length : (contentAt(key) ?? (Reflect.get(list, key) as unknown))),
+		has: (list, key) => contentAt(key) !== undefined || Reflect.has(list, key),
+		getOwnPropertyDescriptor(list, key) {
+			const value = contentAt(key);
+			return value
+				? { value, configurable: true, enumerable: true, writable: false }
+				: Reflect.getOwnPropertyDescriptor(list, key);
+		}
 	});
-}
-
-/** A table of which nothing but its text is known, with its rows and columns recognised. */
-export function bareTable(grid: Grid, index: number, place: DocumentTable['place']): DocumentTable {
-	const { table, recognition } = recognisedTable(grid);
-	return {
-		index,
-		place,
-		table,
-		recognition,
-		appearance: bareAppearance(grid),
-		widths: [],
-		content: plainContent(grid.cells),
-		wornName: null,
-		carried: null
-	};
-}
-
-/** A document of sections, each with a heading, a line of text and a table of which nothing but its text is known. */
-export function bareDocument(
-	sections: readonly { readonly heading: string; readonly text: string; readonly grid: Grid }[]
-): { blocks: Block[]; tables: DocumentTable[] } {
-	return {
-		blocks: sections.flatMap(({ heading, text }, index): Block[] => [
-			{ kind: 'heading', level: 1, text: heading },
-			...(text ? [{ kind: 'paragraph' as const, text }] : []),
-			{ kind: 'table', index }
-		]),
-		tables: sections.map(({ grid, heading }, index) => bareTable(grid, index, { where: 'body', part: 'new', heading }))
-	};
 }

@@ -1,8 +1,9 @@
 import type { Appearance, Look } from '../core/cascade/look.ts';
 import type { Hints } from '../core/recognise/recognise.ts';
 import { recognisedTable } from '../core/recognise/table.ts';
-import type { CellContent } from '../core/table/content.ts';
 import { cellsInRow, type Grid } from '../core/table/grid.ts';
+import type { Block } from '../core/table/content.ts';
+import { bareAppearance, plainContentWhenSeen } from './bare.ts';
 import { findCarried, withCarried, type Carried } from './carried.ts';
 import type { DocumentTable } from './document.ts';
 
@@ -15,7 +16,7 @@ export interface Found extends Pick<DocumentTable, 'index' | 'place' | 'widths' 
 	readonly carried: Carried;
 	readonly hints: (appearance: () => Appearance) => Hints;
 	readonly appearance: () => Appearance;
-	readonly content: (appearance: Appearance) => CellContent[][];
+	readonly content: (appearance: Appearance) => DocumentTable['content'];
 }
 
 /** What a table shows of its rows by the looks of their cells. */
@@ -70,5 +71,36 @@ export function foundTable({ index, place, widths, wornName, grid, locked, ...fo
 		get carried() {
 			return carried();
 		}
+	};
+}
+
+/** A table of which nothing but its text is known, with its rows and columns recognised. */
+export function bareTable(grid: Grid, index: number, place: DocumentTable['place']): DocumentTable {
+	return foundTable({
+		index,
+		place,
+		grid,
+		widths: [],
+		wornName: null,
+		locked: [],
+		carried: NOTHING_CARRIED,
+		hints: () => ({}),
+		appearance: () => bareAppearance(grid),
+		content: () => plainContentWhenSeen(grid.cells)
+	});
+}
+const NOTHING_CARRIED: Carried = { styles: [], tables: [] };
+
+/** A document of sections, each with a heading, a line of text and a table of which nothing but its text is known. */
+export function bareDocument(
+	sections: readonly { readonly heading: string; readonly text: string; readonly grid: Grid }[]
+): { blocks: Block[]; tables: DocumentTable[] } {
+	return {
+		blocks: sections.flatMap(({ heading, text }, index): Block[] => [
+			{ kind: 'heading', level: 1, text: heading },
+			...(text ? [{ kind: 'paragraph' as const, text }] : []),
+			{ kind: 'table', index }
+		]),
+		tables: sections.map(({ grid, heading }, index) => bareTable(grid, index, { where: 'body', part: 'new', heading }))
 	};
 }

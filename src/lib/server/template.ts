@@ -3,7 +3,7 @@ import { toHex, type Hex } from '../core/colour.ts';
 import { InputError } from '../core/errors.ts';
 import { flatten } from '../core/style/inherit.ts';
 import { describeStyle } from '../core/style/sentence.ts';
-import { bareDocument } from '../formats/bare.ts';
+import { bareDocument } from '../formats/found.ts';
 import { makeDocx } from '../formats/docx/make.ts';
 import { readDocx } from '../formats/docx/read.ts';
 import { tableStylesOf } from '../formats/docx/template.ts';

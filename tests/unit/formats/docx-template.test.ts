@@ -11,7 +11,7 @@ import type { Style } from '../../../src/lib/core/style/types.ts';
 import { checkStyle } from '../../../src/lib/core/style/validate.ts';
 import { createGrid } from '../../../src/lib/core/table/grid.ts';
 import { recognisedTable } from '../../../src/lib/core/recognise/table.ts';
-import { bareDocument } from '../../../src/lib/formats/bare.ts';
+import { bareDocument } from '../../../src/lib/formats/found.ts';
 import { makeDocx } from '../../../src/lib/formats/docx/make.ts';
 import { readDocx } from '../../../src/lib/formats/docx/read.ts';
 import { tableStylesOf } from '../../../src/lib/formats/docx/template.ts';

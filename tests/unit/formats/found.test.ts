@@ -33,7 +33,7 @@ function counted(carried: Parameters<typeof foundTable>[0]['carried'] = { styles
 		},
 		content: () => {
 			times.content++;
-			return plainContent(grid.cells).map((cell) => [...cell]);
+			return plainContent(grid.cells);
 		}
 	});
 	return { table, times };

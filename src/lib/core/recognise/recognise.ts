@@ -83,6 +83,8 @@ function factsOf(grid: Grid): RowFacts[] {
 
 const guess = (is: RowRole, confidence: number, ...reasons: string[]): Guess<RowRole> => ({ is, confidence, reasons });
 
+const ORDINARY = guess('body', 0.9, 'an ordinary row');
+
 const spanningText = (grid: Grid, r: number): string =>
 	grid.cells.find((cell) => cell.r === r && cell.cols > 1 && cell.text.trim())?.text.trim() ?? '';
 
@@ -262,7 +264,7 @@ export function recognise(grid: Grid, hints: Hints = {}): Recognition {
 		if (sum) {
 			rows[r] = guess(sum.role === 'total' ? 'total' : 'subtotal:1', sum.confidence, sum.reason);
 			if (sum.best) suspects.push({ r, best: sum.best });
-		} else rows[r] = guess('body', 0.9, 'an ordinary row');
+		} else rows[r] = ORDINARY;
 		sums.take(facts[r]!.amounts, rows[r]!.is);
 	}
 	const columns = recogniseColumns(grid, facts, rows);

@@ -1,6 +1,6 @@
 import { InputError } from '../../core/errors.ts';
 import { createGrid } from '../../core/table/grid.ts';
-import { bareTable } from '../bare.ts';
+import { bareTable } from '../found.ts';
 import type { OpenDocument } from '../document.ts';
 import { checkSize } from '../limits.ts';
 import { decodeText, type EncodedText } from '../package/encoding.ts';
