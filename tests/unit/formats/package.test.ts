@@ -82,6 +82,25 @@ describe('XML', () => {
 			)
 		);
 	});
+	it('edits in whatever order they come, and a part of a source by itself', () => {
+		const edits = new Edits();
+		edits.replace(4, 5, 'E');
+		edits.insert(1, '<');
+		edits.replace(1, 2, '');
+		edits.insert(4, '|');
+		assert.equal(edits.apply('abcdef'), 'a<cd|Ef');
+		assert.equal([...edits.pieces('abcdef', 1, 5)].join(''), '<cd|E');
+		edits.replace(0, 2, 'x');
+		assert.throws(() => edits.apply('abcdef'), /overlap/);
+	});
+	it('edits long texts in pieces', () => {
+		const source = 'abcdefghij'.repeat(20_000);
+		const edits = new Edits();
+		for (let at = 0; at < source.length; at += 10) edits.replace(at, at + 1, '[a]');
+		const pieces = [...edits.pieces(source, 0, source.length)];
+		assert.ok(pieces.length > 2 && pieces.every((piece) => piece.length < 70_000));
+		assert.equal(pieces.join(''), source.replaceAll('a', '[a]'));
+	});
 	it('escapes what XML cannot hold', () => assert.equal(escapeXml('<"&\u0001>'), '&lt;&quot;&amp;&gt;'));
 });
 
