@@ -231,11 +231,11 @@ async function benchLongList() {
 
 try {
 	await benchFirstScreen();
-	await benchLongList();
 	await benchSheet();
 	await benchStylebook();
 	await benchDrawing();
 	await benchWork({ origin, driver, send, say });
+	await benchLongList();
 } finally {
 	await driver.quit();
 }

@@ -10,7 +10,7 @@ import { Package } from '../src/lib/formats/package/zip.ts';
 
 const FILES = 400;
 /** A worker that has just begun spends its time on compiling itself; workers run for days. */
-const WARM_FILES = 120;
+const WARM_FILES = 240;
 const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 /** Resident memory of a process, in MB. */
