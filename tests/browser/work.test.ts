@@ -617,6 +617,9 @@ describe('the table bench', () => {
 		const document = await openDocument(bytes, 'report.docx');
 		assert.equal(document.tables.length, 10);
 		assert.ok(document.tables[table]!.table.cells.some(({ text }) => text === 'Tulip'));
+		await press('Take the file…');
+		await page.until('accounted for', async () => /of 10 tables change/.test(await page.text('[role=dialog], dialog')));
+		await keys(Key.ESCAPE);
 		await page.go('/starters');
 		await page.until('counted', async () => /placed once/.test(await page.text('main')));
 	});

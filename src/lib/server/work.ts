@@ -127,6 +127,8 @@ export async function loadWork(
 		readonly state: DocumentState;
 		readonly kind: AnyDocument['kind'];
 		readonly others: readonly { readonly index: number; readonly words: string }[];
+		/** How many tables the document has. */
+		readonly tables: number;
 	}
 > {
 	const { entry, state, document } = await entryAt(db, id, index);
@@ -139,8 +141,8 @@ export async function loadWork(
 		.filter((one) => one.index !== index && one.place.where !== 'nested')
 		.map((one) => ({ index: one.index, words: one.place.caption ?? `table ${one.index + 1}` }));
 	const own = state.tables[index];
-	if (own?.work === undefined)
-		return { base: workFrom(entry, own), from: null, steps: [], at: 0, entry, state, kind: document.kind, others };
+	const around = { entry, state, kind: document.kind, others, tables: document.tables.length };
+	if (own?.work === undefined) return { base: workFrom(entry, own), from: null, steps: [], at: 0, ...around };
 	const back = (await chain(db, own.work, STEPS_KEPT)).toReversed();
 	const first = back.findIndex(({ whole }) => whole);
 	const kept = back.slice(first);
@@ -151,10 +153,7 @@ export async function loadWork(
 		from: kept[0]!.id,
 		steps: steps.map(({ id, label, patch }) => ({ id, label, patch: patch! })),
 		at: kept.length - 1,
-		entry,
-		state,
-		kind: document.kind,
-		others
+		...around
 	};
 }
 

@@ -324,7 +324,14 @@
 	name={data.place.caption ?? data.name}
 	documentName={data.kind === 'json' ? undefined : data.name}
 />
-<AccountDialog bind:open={taking} id={data.id} name={data.name} kind={data.kind} tables={1} picked={data.index} />
+<AccountDialog
+	bind:open={taking}
+	id={data.id}
+	name={data.name}
+	kind={data.kind}
+	tables={data.tables}
+	picked={data.index}
+/>
 <KeysDialog
 	bind:open={keys}
 	keys={[
