@@ -3,7 +3,7 @@ import { describe, it } from 'node:test';
 import { Uint8ArrayReader, Uint8ArrayWriter, ZipReader, type FileEntry } from '@zip.js/zip.js';
 import fc from 'fast-check';
 import { InputError } from '../../../src/lib/core/errors.ts';
-import { Edits, escapeXml, parseXml } from '../../../src/lib/formats/package/xml.ts';
+import { Edits, escapeXml, parseXml, type XmlNode } from '../../../src/lib/formats/package/xml.ts';
 import { Package } from '../../../src/lib/formats/package/zip.ts';
 import { zipOf } from './zip.ts';
 
@@ -57,6 +57,71 @@ describe('XML', () => {
 		fails('', /part\.xml/);
 		fails('<a>&nope;</a>', /part\.xml/);
 		fails('plain text', /part\.xml/);
+	});
+	it('reads a property element that is the root like any other', () => {
+		const { root } = parse('<o:p xmlns:o="urn:one"><o:q>x</o:q></o:p>', new Set(['o:p']));
+		assert.equal(root.name, 'o:p');
+		assert.equal(root.at('o:q')!.text, 'x');
+	});
+	for (const [what, source] of [
+		['two roots', '<a/><b/>'],
+		['text outside', '<a/>x'],
+		['a bare ampersand', '<a>a & b</a>'],
+		['a reference to what cannot be', '<a>&#0;</a>'],
+		['a sign that cannot be', '<a>\u0001</a>'],
+		['an attribute twice', '<a b="1" b="2"/>'],
+		['< in a value', '<a b="<"/>'],
+		['an open tag', '<a><b>'],
+		['crossed tags in a property element', '<a><p><b></p></b></a>'],
+		['too many end tags', '<a/></a>'],
+		['a comment with --', '<a><!-- a -- b --></a>'],
+		['a declaration that is not first', ' <?xml version="1.0"?><a/>']
+	] as const)
+		it(`refuses ${what}, saying in which part and line`, () =>
+			assert.throws(
+				() => parse(source, new Set(['p'])),
+				(error) => error instanceof InputError && error.where === 'part.xml:1' && error.code === 'xml'
+			));
+	it('reads to the same tree whether property elements are read by themselves or not, or refuses both', () => {
+		const piece = fc.constantFrom(
+			...[
+				'<o:p>',
+				'</o:p>',
+				'<o:q>',
+				'</o:q>',
+				'<o:q/>',
+				'<b x="1">',
+				'</b>',
+				'<o:p xmlns:z="urn:z">',
+				'<!-- </o:p> -->'
+			],
+			...['text', '&amp;', '<![CDATA[</o:p>]]>', '<o:p/>', ' ', '\r\n', '<z:c xmlns:z="urn:two"/>', '<?go on?>', '🌿']
+		);
+		const tree = (node: XmlNode, offset = 0): unknown => ({
+			name: node.name,
+			attributes: node.attributes,
+			places: [node.start, node.openEnd, node.closeStart, node.end].map((place) => place + offset),
+			children: node.children.map((child) => tree(child, offset + (node.piece ? node.start : 0)))
+		});
+		const treeOf = (source: string, properties?: Set<string>) => {
+			try {
+				return tree(parse(source, properties).root);
+			} catch (error) {
+				assert.ok(error instanceof InputError, String(error));
+				return undefined;
+			}
+		};
+		let read = 0;
+		fc.assert(
+			fc.property(fc.array(piece, { maxLength: 14 }), (pieces) => {
+				const source = `<o:a xmlns:o="urn:one">${pieces.join('')}</o:a>`;
+				const plain = treeOf(source);
+				if (plain) read++;
+				assert.deepEqual(treeOf(source, new Set(['o:p', 'o:q'])), plain);
+			}),
+			{ numRuns: 3_000 }
+		);
+		assert.ok(read > 100, `only ${read} were well-formed`);
 	});
 	it('edits only what is edited', () => {
 		fc.assert(

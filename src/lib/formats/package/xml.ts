@@ -111,7 +111,7 @@ function parse(source: string, reading: Reading): { root: XmlNode; scope: Scope 
 		const start = source.lastIndexOf('<', parser.position - 1);
 		const name = scope.element(tag.name);
 		// Bindings made below the root would be lost to a piece that is read by itself: such property elements are read here.
-		if (!tag.isSelfClosing && scope === rootScope && reading.properties.has(name)) within = 1;
+		if (root && !tag.isSelfClosing && scope === rootScope && reading.properties.has(name)) within = 1;
 		const node = within ? undefined : new XmlNode(name, scope.named(tag.attributes), start);
 		root ??= node;
 		open.push({ node, start, openEnd: parser.position, before: count, outer });
