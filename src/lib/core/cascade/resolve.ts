@@ -14,6 +14,7 @@ import {
 import type { Table } from '../table/grid.ts';
 import { parseLength, type Emu } from '../units.ts';
 import {
+	edgeFlags,
 	signatureOf,
 	structureKey,
 	structureOf,
@@ -239,10 +240,9 @@ class Resolver {
 	}
 
 	edge(edge: EdgeSignature, signatures: readonly Signature[]): EdgeResult {
-		const { horizontal, sameRowStripe, sameColumnStripe, touched } = edge;
+		const { touched } = edge;
 		const sides = `${signatures[edge.before]?.id ?? 0} ${signatures[edge.after]?.id ?? 0}`;
-		const flags = (horizontal ? 1 : 0) + (sameRowStripe ? 2 : 0) + (sameColumnStripe ? 4 : 0);
-		const key = `${sides} ${flags}${touched ? JSON.stringify([...touched]) : ''}`;
+		const key = `${sides} ${edgeFlags(edge)}${touched ? JSON.stringify([...touched]) : ''}`;
 		let result = this.shown.get(key);
 		if (!result) this.shown.set(key, (result = this.decideEdge(edge, signatures)));
 		return result;

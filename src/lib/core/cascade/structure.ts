@@ -49,6 +49,10 @@ export interface EdgeSignature {
 	readonly touched: ReadonlyMap<string, LeafValue> | null;
 }
 
+/** What an edge is beside its two cells, as a number below 8. */
+export const edgeFlags = (edge: Pick<EdgeSignature, 'horizontal' | 'sameRowStripe' | 'sameColumnStripe'>): number =>
+	(edge.horizontal ? 1 : 0) + (edge.sameRowStripe ? 2 : 0) + (edge.sameColumnStripe ? 4 : 0);
+
 interface RowClass {
 	readonly family: RoleFamily;
 	readonly level: number;
@@ -201,7 +205,7 @@ export function structureOf(table: Table, style: FlatStyle): Structure {
 		sameColumnStripe: boolean,
 		touched: ReadonlyMap<string, LeafValue> | null = null
 	) => {
-		const flags = (horizontal ? 1 : 0) + (sameRowStripe ? 2 : 0) + (sameColumnStripe ? 4 : 0);
+		const flags = edgeFlags({ horizontal, sameRowStripe, sameColumnStripe });
 		const key = ((before + 1) * 2 ** 22 + after + 1) * 8 + flags;
 		return edges.number(touched ? `${key} ${JSON.stringify([...touched])}` : key, () => ({
 			horizontal,

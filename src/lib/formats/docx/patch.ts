@@ -6,18 +6,8 @@ import { decimalMarkOf } from '../../core/values/parse.ts';
 import type { Edits, XmlNode } from '../package/xml.ts';
 import { placeProperties, rewriteProperties } from './containers.ts';
 import { sayableEdge, sayableLook } from './layers.ts';
-import {
-	emphasisOf,
-	evenText,
-	getOrMake,
-	NO_EMPHASIS,
-	NO_FIELDS,
-	readCellText,
-	type CellGround,
-	type LookResolver,
-	type PropertyReader,
-	type RunContext
-} from './looks.ts';
+import { getOrMake, type CellGround, type LookResolver, type PropertyReader, type RunContext } from './looks.ts';
+import { emphasisOf, evenText, NO_EMPHASIS, NO_FIELDS, readCellText } from './cell-text.ts';
 import {
 	PropertyPatcher,
 	widthMarkup,

@@ -6,7 +6,6 @@ import type { XmlNode } from '../package/xml.ts';
 import { rewriteProperties } from './containers.ts';
 import { cellLayerOf, paragraphLayerOf, textLayerOf } from './layers.ts';
 import {
-	directOnly,
 	getOrMake,
 	type CellContext,
 	type CellGround,
@@ -15,6 +14,7 @@ import {
 	type PropertyReader,
 	type RunContext
 } from './looks.ts';
+import { directOnly } from './cell-text.ts';
 import { writeBorders, type Borders } from './properties/borders.ts';
 import { CELL_ORDER, writeMargins, writeRotation, writeShading, writeVertical } from './properties/cell.ts';
 import { lineSpacing, PARAGRAPH_ORDER, writeAlignment } from './properties/paragraph.ts';

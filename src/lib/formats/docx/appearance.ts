@@ -1,0 +1,154 @@
+import type { Appearance, Line, Look } from '../../core/cascade/look.ts';
+import type { XmlNode } from '../package/xml.ts';
+import {
+	readTableProperties,
+	type CellGround,
+	type LookResolver,
+	type ParagraphContext,
+	type PropertyReader,
+	type Sides
+} from './looks.ts';
+import { shownBorder } from './properties/borders.ts';
+import type { ParagraphLayer } from './properties/paragraph.ts';
+import type { TextLayer } from './properties/text.ts';
+import type { StyleSheet } from './styles.ts';
+import type { SourceCell, SourceGrid } from './tables.ts';
+import { directOnly, emphasisOf, evenText, readCellText, type CellText } from './cell-text.ts';
+
+interface TextLayers {
+	readonly text: TextLayer;
+	readonly paragraph: ParagraphLayer;
+}
+
+/** The layers that most of a cell's text shows, emphasis inside the text aside; its paragraph mark's where there is no text. */
+function prevailing(resolver: LookResolver, reader: PropertyReader, ground: CellGround, cell: XmlNode): TextLayers {
+	const even = evenText(cell, reader);
+	if (!even) return prevailingOf(resolver, reader.sheet, ground, readCellText(cell, reader));
+	const { paragraph = NO_PARAGRAPH, run = paragraph.mark } = even;
+	return { text: resolver.text(ground, run), paragraph: resolver.paragraph(ground, paragraph) };
+}
+
+/** The same for a cell in which some words stand out. */
+function prevailingOf(resolver: LookResolver, sheet: StyleSheet, ground: CellGround, text: CellText): TextLayers {
+	const first = text.find(({ runs }) => runs.some((run) => run.text.trim()))!;
+	const share = new Map<TextLayer, number>();
+	const emphasis = emphasisOf(text);
+	for (const { runs } of text)
+		for (const run of runs) {
+			const length = run.text.trim().length;
+			if (!length) continue;
+			const kept = emphasis(run.context);
+			const layer = kept.size
+				? sheet.interned(
+						resolver.effectiveText(ground, { ...run.context, direct: directOnly(run.context.direct, kept, false) })
+					)
+				: resolver.text(ground, run.context);
+			share.set(layer, (share.get(layer) ?? 0) + length);
+		}
+	const [[most]] = [...share].sort((a, b) => b[1] - a[1]) as [[TextLayer, number]];
+	return { text: most, paragraph: resolver.paragraph(ground, first.context) };
+}
+
+/** Of a cell without paragraphs. */
+const NO_PARAGRAPH: ParagraphContext = {
+	markup: '',
+	styleId: undefined,
+	direct: {},
+	mark: { markup: '', direct: {}, isSymbol: false, characterStyle: undefined, paragraphStyle: undefined }
+};
+
+/** Numbers objects by identity, in the order in which they come. */
+class ByIdentity<T> {
+	readonly items: T[] = [];
+	private readonly known = new Map<T, number>();
+	add(item: T): number {
+		let index = this.known.get(item);
+		if (index === undefined) {
+			index = this.items.length;
+			this.items.push(item);
+			this.known.set(item, index);
+		}
+		return index;
+	}
+}
+
+/** Tells how a cell of the table looks in its file, by its index in the grid. */
+export function cellLooks({ node, grid, sources }: SourceGrid, reader: PropertyReader): (cell: number) => Look {
+	const { sheet } = reader;
+	const resolver = sheet.resolver(readTableProperties(node, sheet));
+	return (cell) => {
+		const first = sources[cell]![0];
+		if (!first) return NO_LOOK;
+		const ground = resolver.ground(first, grid.rows, grid.columns);
+		const { text, paragraph } = prevailing(resolver, reader, ground, first.node);
+		return resolver.look(ground, reader.cell(first.node.child('w:tcPr')), text, paragraph);
+	};
+}
+
+/** How the table looks in its file: every cell's look, every edge as the standard's conflict rule shows it. */
+export function fileAppearance(source: SourceGrid, reader: PropertyReader): Appearance {
+	const { grid, rows } = source;
+	const { sheet } = reader;
+	const resolver = sheet.resolver(readTableProperties(source.node, sheet));
+	const looks = new ByIdentity<Look>();
+	const lookOf = cellLooks(source, reader);
+	const cellLook = new Int32Array(grid.cells.length);
+	for (let cell = 0; cell < cellLook.length; cell++) cellLook[cell] = looks.add(lookOf(cell));
+	const sidesOf = (cell: SourceCell): Sides =>
+		resolver.sides(resolver.ground(cell, grid.rows, grid.columns), reader.cell(cell.node.child('w:tcPr')));
+	return {
+		cellLook,
+		looks: looks.items,
+		...edgesFrom(
+			source,
+			rows.map(({ cells }) => cells.map(sidesOf))
+		)
+	};
+}
+
+const NO_LOOK: Look = {};
+
+/** The edges that show where each w:tc claims these sides; conflicts by §17.4.66. `sides` has one entry per w:tc of each row. */
+function edgesFrom(
+	source: SourceGrid,
+	sides: readonly (readonly Sides[])[]
+): Pick<Appearance, 'across' | 'down' | 'lines'> {
+	const { grid, rows } = source;
+	const { columns } = grid;
+	const lines = new ByIdentity<Line | null>();
+	lines.add(null);
+	const claims: (Sides | undefined)[] = Array<Sides | undefined>(grid.rows * columns).fill(undefined);
+	const owner = new Int32Array(grid.rows * columns).fill(-1);
+	let count = 0;
+	rows.forEach(({ cells }, r) =>
+		cells.forEach(({ c, cols }, i) => {
+			for (let x = c; x < c + cols; x++) {
+				claims[r * columns + x] = sides[r]![i];
+				owner[r * columns + x] = count;
+			}
+			count++;
+		})
+	);
+	const across = new Int32Array((grid.rows + 1) * columns);
+	for (let r = 0; r <= grid.rows; r++)
+		for (let c = 0; c < columns; c++) {
+			const place = r * columns + c;
+			const inside = r > 0 && r < grid.rows && grid.slots[place] === grid.slots[place - columns];
+			const above = r > 0 ? claims[place - columns]?.bottom : undefined;
+			const below = r < grid.rows ? claims[place]?.top : undefined;
+			across[place] = inside ? -1 : lines.add(shownBorder(above, below));
+		}
+	const down = new Int32Array(grid.rows * (columns + 1));
+	for (let r = 0; r < grid.rows; r++)
+		for (let c = 0; c <= columns; c++) {
+			const slot = r * columns + c;
+			const inside =
+				c > 0 &&
+				c < columns &&
+				(grid.slots[slot] === grid.slots[slot - 1] || (owner[slot] !== -1 && owner[slot] === owner[slot - 1]));
+			const before = c > 0 ? claims[slot - 1]?.end : undefined;
+			const after = c < columns ? claims[slot]?.start : undefined;
+			down[r * (columns + 1) + c] = inside ? -1 : lines.add(shownBorder(before, after));
+		}
+	return { across, down, lines: lines.items };
+}
