@@ -5,7 +5,7 @@ import { LOOK_FIELDS, type Appearance } from '../../../src/lib/core/cascade/look
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import { OWN_LOOK } from '../../../src/lib/core/style/bare.ts';
 import type { PartSettings } from '../../../src/lib/core/style/types.ts';
-import type { Table, Touch } from '../../../src/lib/core/table/grid.ts';
+import type { Cell, Table, Touch } from '../../../src/lib/core/table/grid.ts';
 import { sameLine, type StyleJob } from '../../../src/lib/formats/account.ts';
 import { openDocument, writeAs, type AnyDocument, type OutKind } from '../../../src/lib/formats/index.ts';
 import { Package } from '../../../src/lib/formats/package/zip.ts';
@@ -53,6 +53,16 @@ function otherCells({ cells, columns }: Table, a: Appearance, b: Appearance): st
 	});
 }
 
+/** Touches a cell. At the rim a touched line is that of its whole side, since nobody else can say a part of it. */
+function touchesOf({ rows, columns }: Table, cell: Cell, set: PartSettings): Touch[] {
+	const { r, c } = cell;
+	if (set.lines?.bottom && r + cell.rows === rows)
+		return Array.from({ length: cell.cols }, (_, k) => ({ r: rows - 1, c: c + k, set }));
+	if (set.lines?.end && c + cell.cols === columns)
+		return Array.from({ length: cell.rows }, (_, k) => ({ r: r + k, c: columns - 1, set }));
+	return [{ r, c, set }];
+}
+
 describe('a table that was touched and given no style', () => {
 	for (const kind of Object.keys(FILES) as (keyof typeof FILES)[])
 		it(`looks in its ${kind} as it came, with the touches over it`, async () => {
@@ -64,10 +74,9 @@ describe('a table that was touched and given no style', () => {
 					async (index, touching) => {
 						const { table, appearance, place } = document.tables[index]!;
 						if (place.where === 'nested') return;
-						const touches = touching.map(([r, c, set]) => {
+						const touches = touching.flatMap(([r, c, set]) => {
 							const { cells } = table;
-							const cell = cells[(r * 7 + c) % cells.length]!;
-							return { r: cell.r, c: cell.c, set };
+							return touchesOf(table, cells[(r * 7 + c) % cells.length]!, set);
 						});
 						const { bytes, account } = await write(document, [jobFor(document, index, touches)], kind);
 						assert.deepEqual(account.tables[0]!.differences, []);
@@ -96,6 +105,30 @@ describe('a table that was touched and given no style', () => {
 				{ numRuns: 12 }
 			);
 		});
+
+	it('keeps the line of most of a side where one segment of it is touched and no cell beyond can say it', async () => {
+		const bottom = { pattern: 'solid', weight: '1.5pt', ink: '#0000FF' } as const;
+		for (const kind of Object.keys(FILES) as (keyof typeof FILES)[]) {
+			const document = await opened(kind);
+			// Its total row is one cell over three columns, at the rim.
+			const { table, appearance } = document.tables[7]!;
+			const at = table.rows * table.columns;
+			assert.deepEqual([...table.slots.slice(-3)], [13, 13, 13]);
+			const touches = [{ r: table.rows - 1, c: 1, set: { lines: { bottom } } }];
+			const { bytes, account } = await write(document, [jobFor(document, 7, touches)], kind);
+			assert.deepEqual(
+				account.tables[0]!.differences.map(({ r, c, wanted }) => [r, c, wanted]),
+				[[table.rows, 1, 'solid 1.5pt #0000FF']],
+				kind
+			);
+			const back = (await openDocument(bytes, `b.${kind}`)).tables[7]!.appearance;
+			for (let k = 0; k < table.columns; k++)
+				assert.ok(
+					sameLine(back.lines[back.across[at + k]!], appearance.lines[appearance.across[at + k]!]),
+					`${kind}: segment ${k}`
+				);
+		}
+	});
 
 	it('keeps every cell that nobody touched byte for byte in a DOCX, and adds no style and no data', async () => {
 		const bytes = await seasonReport();

@@ -6,6 +6,7 @@ import { isCovered } from '../../core/work/table.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
 import { escapeXml } from '../package/xml.ts';
 import { Package, type EntryText } from '../package/zip.ts';
+import { CellSides, type Side } from '../sides.ts';
 import { writeProperties } from './containers.ts';
 import { cellLayerOf, paragraphLayerOf, sayableLook, textLayerOf } from './layers.ts';
 import { Media } from './media.ts';
@@ -69,6 +70,7 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 	const widths = Array.from({ length: table.columns }, (_, c) =>
 		total ? toTwips(entry.widths[c]!) : Math.floor(room / table.columns)
 	);
+	const sides = new CellSides(table, appearance, sayableLine);
 	const line = (edge: number): Line | null => (edge < 0 ? null : sayableLine(appearance.lines[edge]!));
 	let rows = '';
 	for (let r = 0; r < table.rows; r++) {
@@ -83,11 +85,11 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 			if (cell.cols > 1) more.set('w:gridSpan', `<w:gridSpan w:val="${cell.cols}"/>`);
 			if (cell.rows > 1) more.set('w:vMerge', isStart ? '<w:vMerge w:val="restart"/>' : '<w:vMerge/>');
 			const borders: Borders = {};
-			const said = (place: 'top' | 'bottom' | 'start' | 'end', one: Line | null) => {
+			const said = (place: Side, one: Line | null | undefined) => {
 				if (one) borders[place] = one;
 			};
-			if (isStart) said('top', line(appearance.across[r * table.columns + c]!));
-			if (r === cell.r + cell.rows - 1) said('bottom', line(appearance.across[(r + 1) * table.columns + c]!));
+			if (isStart) said('top', sides.line(i, 'top'));
+			if (r === cell.r + cell.rows - 1) said('bottom', sides.line(i, 'bottom'));
 			said('start', line(appearance.down[r * (table.columns + 1) + c]!));
 			said('end', line(appearance.down[r * (table.columns + 1) + c + cell.cols]!));
 			const layer = paragraphLayerOf(look);

@@ -1,9 +1,9 @@
 import { sameLine } from '../account.ts';
+import { commonLine, SIDES } from '../sides.ts';
 import type { Appearance, Line } from '../../core/cascade/look.ts';
 import type { CellGround, PropertyReader } from './looks.ts';
 import type { SourceCell, SourceGrid } from './tables.ts';
 
-export const SIDES = ['top', 'bottom', 'start', 'end'] as const;
 const OPPOSITE = [1, 0, 3, 2] as const;
 
 /** What is wanted on a side of a w:tc: the number of a line from 0, or one of these. */
@@ -44,6 +44,9 @@ export class WantedSides {
 			this.wanted[number * 4 + 1] = this.along(appearance.across, (r + 1) * columns + c, cols);
 			this.wanted[number * 4 + 2] = this.along(appearance.down, r * (columns + 1) + c, 1);
 			this.wanted[number * 4 + 3] = this.along(appearance.down, r * (columns + 1) + c + cols, 1);
+		});
+		this.settle(appearance.across);
+		cells.forEach((cell, number) => {
 			const { around } = grounds[number]!;
 			const borders = own?.cell(cell.node.child('w:tcPr')).borders;
 			for (let side = 0; side < 4; side++) {
@@ -66,6 +69,28 @@ export class WantedSides {
 			else if (!sameLine(this.lines[want], this.lines[next])) want = UNEVEN;
 		}
 		return want;
+	}
+
+	/** Where the cells beyond a merged cell cannot say its lines either, it says what most of the side is to be. */
+	private settle(across: Int32Array): void {
+		const { columns, rows } = this.source.grid;
+		const settled = new Map<number, number>();
+		this.cells.forEach(({ r, c, cols }, number) => {
+			for (const side of [0, 1] as const) {
+				if (this.wanted[number * 4 + side] !== UNEVEN) continue;
+				const row = side === 0 ? r - 1 : r + 1;
+				const places = Array.from({ length: cols }, (_, k) => c + k);
+				const areSaidBeyond = places.every((x) => {
+					const other = row < 0 || row >= rows ? -1 : this.owner[row * columns + x]!;
+					return other >= 0 && this.wanted[other * 4 + OPPOSITE[side]] !== UNEVEN;
+				});
+				if (areSaidBeyond) continue;
+				const edges = places.map((x) => across[(side === 0 ? r : r + 1) * columns + x]!).filter((edge) => edge >= 0);
+				const line = commonLine(edges.map((edge) => this.lines[edge] ?? null));
+				settled.set(number * 4 + side, line ? this.lines.indexOf(line) : NO_LINE);
+			}
+		});
+		for (const [at, want] of settled) this.wanted[at] = want;
 	}
 
 	/** The line wanted on a side, null for none; undefined where there is no edge. */

@@ -1,7 +1,8 @@
-import { LOOK_FIELDS, type Appearance, type Line } from '../../core/cascade/look.ts';
+import { LOOK_FIELDS } from '../../core/cascade/look.ts';
 import { toPixels } from '../../core/units.ts';
 import type { CellContent, CellPicture, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
+import { CellSides, SIDES } from '../sides.ts';
 import { declare, declareLine, SAYABLE } from './say.ts';
 
 export const escapeHtml = (text: string): string =>
@@ -22,19 +23,6 @@ export function runMarkup(run: RunView): string {
 export const pictureMarkup = ({ source, alternative, fits, width }: CellPicture): string =>
 	`<img src="${source}" alt="${escapeHtml(alternative)}"${fits === 'cell' ? ' style="width: 100%"' : ` width="${Math.round(toPixels(width))}"`}>`;
 
-/** The lines on the four sides of a cell, where each side is one line. */
-function sides({ table }: DocumentTable, appearance: Appearance, i: number): string[] {
-	const { r, c, rows, cols } = table.cells[i]!;
-	const line = (edge: number): Line | null => (edge < 0 ? null : SAYABLE.line(appearance.lines[edge]!));
-	const found: [side: 'top' | 'bottom' | 'left' | 'right', line: Line | null][] = [
-		['top', line(appearance.across[r * table.columns + c]!)],
-		['bottom', line(appearance.across[(r + rows) * table.columns + c]!)],
-		['left', line(appearance.down[r * (table.columns + 1) + c]!)],
-		['right', line(appearance.down[r * (table.columns + 1) + c + cols]!)]
-	];
-	return found.flatMap(([side, one]) => (one ? [declareLine(side, one)] : []));
-}
-
 export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: DocumentTable): string {
 	const { table, appearance, content, widths, place } = entry;
 	const piece = (one: CellContent): string =>
@@ -43,15 +31,18 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 			: 'picture' in one
 				? pictureMarkup(one.picture)
 				: one.runs.map(runMarkup).join('');
+	const sides = new CellSides(table, appearance, SAYABLE.line);
 	const cellsOf: number[][] = Array.from({ length: table.rows }, () => []);
 	table.cells.forEach(({ r }, i) => cellsOf[r]!.push(i));
 	const rows = cellsOf.map((cells) => {
 		const markup = cells.map((i) => {
 			const { rows: height, cols } = table.cells[i]!;
 			const look = SAYABLE.look(appearance.looks[appearance.cellLook[i]!]!);
-			const style = [...LOOK_FIELDS.flatMap((field) => declare(field, look)), ...sides(entry, appearance, i)].join(
-				'; '
-			);
+			const borders = SIDES.flatMap((side) => {
+				const line = sides.line(i, side);
+				return line ? [declareLine(side, line)] : [];
+			});
+			const style = [...LOOK_FIELDS.flatMap((field) => declare(field, look)), ...borders].join('; ');
 			const paragraphs = content[i] ?? [];
 			const inside =
 				paragraphs.length > 1

@@ -3,6 +3,7 @@ import type { Line, Look, LookField } from '../../core/cascade/look.ts';
 import type { LinePattern } from '../../core/style/types.ts';
 import type { Emu } from '../../core/units.ts';
 import type { Sayable } from '../account.ts';
+import type { Side } from '../sides.ts';
 import { LINE } from './looks.ts';
 
 const EMU_PER_PT = 12_700;
@@ -84,7 +85,13 @@ export function declare(field: LookField, look: Look): string[] {
 	}
 }
 
-/** A border; `hidden` beats what a neighbour, row or table says (CSS 2.2 §17.6.2.1). */
-export function declareLine(side: 'top' | 'right' | 'bottom' | 'left', line: Line | null): string {
-	return `border-${side}: ${line && line.pattern !== 'none' ? `${pt(line.weight)} ${line.pattern} ${line.ink.toLowerCase()}` : 'hidden'}`;
+const CSS_SIDE = { top: 'top', end: 'right', bottom: 'bottom', start: 'left' } as const;
+
+/**
+ * A border: `hidden` beats what a neighbour, row or table says, `none` leaves the side to them (CSS 2.2 §17.6.2.1),
+ * which undefined stands for.
+ */
+export function declareLine(side: Side, line: Line | null | undefined): string {
+	const none = line === undefined ? 'none' : 'hidden';
+	return `border-${CSS_SIDE[side]}: ${line && line.pattern !== 'none' ? `${pt(line.weight)} ${line.pattern} ${line.ink.toLowerCase()}` : none}`;
 }

@@ -1,4 +1,4 @@
-import { FIELD_ASPECT, LOOK_FIELDS, type Appearance, type Line, type LookField } from '../../core/cascade/look.ts';
+import { FIELD_ASPECT, LOOK_FIELDS, type Appearance, type LookField } from '../../core/cascade/look.ts';
 import { ASPECTS, type Aspect } from '../../core/style/types.ts';
 import { cssName, styleCss } from '../../core/share/css.ts';
 import { roleFamily } from '../../core/table/roles.ts';
@@ -20,6 +20,7 @@ import {
 } from '../account.ts';
 import { carriedAfter, carriedToJson } from '../carried.ts';
 import { encodePieces } from '../package/encoding.ts';
+import { CellSides, OPPOSITE, type Side } from '../sides.ts';
 import { inlineDeclarations } from './cascade.ts';
 import { asciiCss, classesOf, scopeOf } from './classes.ts';
 import { childElements, elements, parentOf, tagsOf, type Element } from './dom.ts';
@@ -360,34 +361,33 @@ function fixLines(
 	got: Appearance,
 	add: (cell: number, declaration: string) => void
 ): number {
+	const sides = new CellSides(table, wanted, SAYABLE.line);
 	const lines = wanted.lines.map(SAYABLE.line);
-	const line = (edge: number): Line | null => (edge < 0 ? null : (lines[edge] ?? null));
-	const slot = (r: number, c: number) =>
-		r < 0 || c < 0 || r >= table.rows || c >= table.columns ? undefined : table.slots[r * table.columns + c];
 	const said = new Set<string>();
 	let count = 0;
-	const say = (cell: number | undefined, side: 'top' | 'right' | 'bottom' | 'left', edge: Line | null) => {
-		if (cell === undefined || said.has(`${cell} ${side}`)) return;
+	const say = (cell: number, side: Side) => {
+		if (said.has(`${cell} ${side}`)) return;
 		said.add(`${cell} ${side}`);
-		add(cell, declareLine(side, edge));
+		const line = sides.line(cell, side);
+		add(cell, declareLine(side, line));
+		for (const other of sides.beyond(cell, side)) say(other, OPPOSITE[side]);
 	};
 	const differs = (edges: 'across' | 'down', i: number) =>
-		wanted[edges][i]! >= 0 && !sameLine(line(wanted[edges][i]!), got.lines[got[edges][i]!] ?? null);
-	for (let r = 0; r <= table.rows; r++)
-		for (let c = 0; c < table.columns; c++)
-			if (differs('across', r * table.columns + c)) {
-				const edge = line(wanted.across[r * table.columns + c]!);
+		wanted[edges][i]! >= 0 && !sameLine(lines[wanted[edges][i]!], got.lines[got[edges][i]!]);
+	const { rows, columns, slots } = table;
+	for (let r = 0; r <= rows; r++)
+		for (let c = 0; c < columns; c++)
+			if (differs('across', r * columns + c)) {
 				count++;
-				say(slot(r - 1, c), 'bottom', edge);
-				say(slot(r, c), 'top', edge);
+				if (r > 0) say(slots[(r - 1) * columns + c]!, 'bottom');
+				else say(slots[c]!, 'top');
 			}
-	for (let r = 0; r < table.rows; r++)
-		for (let c = 0; c <= table.columns; c++)
-			if (differs('down', r * (table.columns + 1) + c)) {
-				const edge = line(wanted.down[r * (table.columns + 1) + c]!);
+	for (let r = 0; r < rows; r++)
+		for (let c = 0; c <= columns; c++)
+			if (differs('down', r * (columns + 1) + c)) {
 				count++;
-				say(slot(r, c - 1), 'right', edge);
-				say(slot(r, c), 'left', edge);
+				if (c > 0) say(slots[r * columns + c - 1]!, 'end');
+				else say(slots[r * columns]!, 'start');
 			}
 	return count;
 }

@@ -1,4 +1,3 @@
-import type { Line } from '../../core/cascade/look.ts';
 import { inPixels, type CellContent, type CellPicture, type RunView } from '../../core/table/content.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered } from '../../core/work/table.ts';
@@ -6,7 +5,8 @@ import type { DocumentTable, OpenDocument } from '../document.ts';
 import { escapeXml } from '../package/xml.ts';
 import { Package, type EntryText } from '../package/zip.ts';
 import { MIMETYPE, namespaceOf, OWN_PREFIXES } from './names.ts';
-import { cellProperties, paragraphProperties, textProperties, type Attributes } from './say.ts';
+import { CellSides } from '../sides.ts';
+import { cellProperties, paragraphProperties, SAYABLE, sidesOf, textProperties, type Attributes } from './say.ts';
 
 const attributes = (all: Attributes): string =>
 	Object.entries(all)
@@ -91,7 +91,7 @@ export class BodyWriter {
 
 	table(entry: DocumentTable): string {
 		const { table, appearance, content, widths, index } = entry;
-		const line = (edge: number): Line | null => (edge < 0 ? null : appearance.lines[edge]!);
+		const sides = new CellSides(table, appearance, SAYABLE.line);
 		const piece = (one: CellContent, paragraph: string): string =>
 			'nested' in one
 				? this.table(this.document.tables[one.nested]!)
@@ -113,14 +113,7 @@ export class BodyWriter {
 				if (cell.r !== r || cell.c !== c) return '<table:covered-table-cell/>';
 				const look = appearance.looks[appearance.cellLook[i]!]!;
 				const style = this.style('table-cell', 'Z', {
-					'style:table-cell-properties': cellProperties(look, {
-						top: line(appearance.across[r * table.columns + c]!),
-						left: line(appearance.down[r * (table.columns + 1) + c]!),
-						...(r + cell.rows === table.rows && { bottom: line(appearance.across[table.rows * table.columns + c]!) }),
-						...(c + cell.cols === table.columns && {
-							right: line(appearance.down[r * (table.columns + 1) + table.columns]!)
-						})
-					})
+					'style:table-cell-properties': cellProperties(look, sidesOf(sides, i))
 				});
 				const paragraph = this.style('paragraph', 'P', {
 					'style:paragraph-properties': paragraphProperties(look),

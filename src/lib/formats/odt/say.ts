@@ -3,6 +3,7 @@ import type { Line, Look } from '../../core/cascade/look.ts';
 import type { Aspect, LinePattern } from '../../core/style/types.ts';
 import type { Emu } from '../../core/units.ts';
 import type { Sayable } from '../account.ts';
+import type { CellSides } from '../sides.ts';
 
 export type Attributes = Readonly<Record<string, string>>;
 
@@ -47,6 +48,17 @@ export interface Sides {
 	readonly right?: Line | null;
 	readonly bottom?: Line | null;
 	readonly left?: Line | null;
+}
+
+/** Each edge is said once, by the cell below and after it where that can; the rim by the cells at it. */
+export function sidesOf(sides: CellSides, cell: number): Sides {
+	const said = (side: 'top' | 'start') => sides.line(cell, side) ?? null;
+	const left = (side: 'bottom' | 'end', opposite: 'top' | 'start') => {
+		const beyond = sides.beyond(cell, side);
+		const isLeft = !beyond.length || beyond.some((other) => sides.line(other, opposite) === undefined);
+		return isLeft ? (sides.line(cell, side) ?? null) : null;
+	};
+	return { top: said('top'), left: said('start'), bottom: left('bottom', 'top'), right: left('end', 'start') };
 }
 
 /** `style:table-cell-properties` (ODF 1.3 Part 3 §17.18). */

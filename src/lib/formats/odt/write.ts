@@ -1,5 +1,5 @@
 import { InputError } from '../../core/errors.ts';
-import { FIELD_ASPECT, LOOK_FIELDS, type Line, type Look } from '../../core/cascade/look.ts';
+import { FIELD_ASPECT, LOOK_FIELDS, type Look } from '../../core/cascade/look.ts';
 import type { Aspect } from '../../core/style/types.ts';
 import { roleFamily } from '../../core/table/roles.ts';
 import { toPoints } from '../../core/units.ts';
@@ -20,6 +20,7 @@ import { carriedAfter, carriedToJson } from '../carried.ts';
 import { encodePieces } from '../package/encoding.ts';
 import { Edits, escapeXml, type XmlNode } from '../package/xml.ts';
 import type { EntryText } from '../package/zip.ts';
+import { CellSides } from '../sides.ts';
 import { runProperties, textLook } from './looks.ts';
 import { DATA_FIELD, DATA_FILE, namespaceOf, OWN_PREFIXES } from './names.ts';
 import { readOdt, type OdtDocument, type OdtPart } from './read.ts';
@@ -28,9 +29,9 @@ import {
 	lostLeaves,
 	paragraphProperties,
 	SAYABLE,
+	sidesOf,
 	textProperties,
-	type Attributes,
-	type Sides
+	type Attributes
 } from './say.ts';
 import { OWN_STYLE, StyleMaker, styleName } from './styling.ts';
 import { templateMarkup } from './template.ts';
@@ -51,6 +52,7 @@ const EMPHASIS = ['weight', 'italic', 'underline', 'ink'] as const;
 class PartWriter {
 	readonly maker: StyleMaker;
 	private readonly source: string;
+	private readonly sides: ReadonlyMap<number, CellSides>;
 
 	constructor(
 		private readonly document: OdtDocument,
@@ -58,6 +60,9 @@ class PartWriter {
 		private readonly jobs: ReadonlyMap<number, Prepared>
 	) {
 		this.source = part.xml.source;
+		this.sides = new Map(
+			[...jobs].map(([index, { job, wanted }]) => [index, new CellSides(job.table, wanted, SAYABLE.line)])
+		);
 		this.maker = new StyleMaker(document.odfStyles, this.source);
 	}
 
@@ -235,7 +240,12 @@ class PartWriter {
 			'table-cell',
 			cell.attribute('table:style-name'),
 			hint,
-			{ 'style:table-cell-properties': cellProperties(look, carry.has('linework') ? sidesOf(prepared, i) : undefined) },
+			{
+				'style:table-cell-properties': cellProperties(
+					look,
+					carry.has('linework') ? sidesOf(this.sides.get(index)!, i) : undefined
+				)
+			},
 			carry
 		);
 		const open = this.startTag(cell, { 'table:style-name': style, 'table:number-columns-repeated': null });
@@ -321,38 +331,6 @@ class PartWriter {
 			(element) => element !== 'style:text-properties' || named?.isAutomatic === true
 		);
 	}
-}
-
-/** The lines on the sides of a cell: each edge is said once, by the cell below and after it; the rim by the cells at it. */
-function sidesOf({ job, wanted }: Prepared, i: number): Sides {
-	const { table } = job;
-	const { r, c, rows, cols } = table.cells[i]!;
-	const line = (edge: number): Line | null => (edge < 0 ? null : (wanted.lines[edge] ?? null));
-	const across = (y: number, x: number) => line(wanted.across[y * table.columns + x]!);
-	const down = (y: number, x: number) => line(wanted.down[y * (table.columns + 1) + x]!);
-	const uniform = (edges: readonly (Line | null)[]): Line | null | undefined =>
-		edges.every((edge) => JSON.stringify(edge) === JSON.stringify(edges[0])) ? edges[0]! : undefined;
-	const columns = Array.from({ length: cols }, (_, k) => c + k);
-	const lines = Array.from({ length: rows }, (_, k) => r + k);
-	/** Whether the cells beyond a side leave some of its edges to this one, because they are not all alike to them. */
-	const cellUnder = (y: number, x: number) => table.cells[table.slots[y * table.columns + x]!]!;
-	const leftToAbove = (y: number, x: number) => {
-		const below = cellUnder(y, x);
-		return uniform(Array.from({ length: below.cols }, (_, k) => across(y, below.c + k))) === undefined;
-	};
-	const leftToBefore = (y: number, x: number) => {
-		const after = cellUnder(y, x);
-		return uniform(Array.from({ length: after.rows }, (_, k) => down(after.r + k, x))) === undefined;
-	};
-	const top = uniform(columns.map((x) => across(r, x)));
-	const left = uniform(lines.map((y) => down(y, c)));
-	const isLast = r + rows === table.rows;
-	const isEnd = c + cols === table.columns;
-	const bottom =
-		isLast || columns.some((x) => leftToAbove(r + rows, x)) ? uniform(columns.map((x) => across(r + rows, x))) : null;
-	const right =
-		isEnd || lines.some((y) => leftToBefore(y, c + cols)) ? uniform(lines.map((y) => down(y, c + cols))) : null;
-	return { top: top ?? null, left: left ?? null, bottom: bottom ?? null, right: right ?? null };
 }
 
 /** Inserts markup at the end of a section of a document, which is made where it is missing. */
