@@ -51,22 +51,16 @@ export const wearsOf = (table: Table, style: string): CarriedTable => ({
 /** A style that a file carries. Throws where it is none. */
 export const checkedStyle = (json: string): Style => checkStyle(JSON.parse(json));
 
-/** What a file says that a table wears. Throws where it is not valid. */
+/** What a file says that a table wears. Throws where it is not valid, or not whole. */
 export function checkedWears(json: string): CarriedTable {
-	const wears = JSON.parse(json) as CarriedTable;
-	checkTableFile({
-		format: 'heptarch-table',
-		version: 1,
-		cells: [],
-		rows: wears.roles,
-		columns: wears.columns,
-		firstColumns: wears.firstColumns,
-		lastColumns: wears.lastColumns,
-		partsOff: wears.partsOff,
-		carry: wears.carry,
-		touches: wears.touches
-	});
-	return wears;
+	const { style, roles, columns, ...rest } = JSON.parse(json) as CarriedTable;
+	const { firstColumns, lastColumns, partsOff, carry, touches } = rest;
+	const wears = { style, roles, columns, firstColumns, lastColumns, partsOff, carry, touches };
+	if (typeof style !== 'string' || Object.values<unknown>(wears).includes(undefined))
+		throw new InputError('carried', 'What the file says of this table is not whole.');
+	const { roles: rows, style: _, ...others } = wears;
+	checkTableFile({ format: 'heptarch-table', version: 1, cells: [], rows, ...others });
+	return { ...wears, columns: columns.map((column) => (column.name === undefined ? { ...column, name: '' } : column)) };
 }
 
 /** Runs a check of carried data; what is not valid is left out, for the file itself is what counts. */

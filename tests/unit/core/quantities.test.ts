@@ -67,6 +67,16 @@ describe('values', () => {
 		['+4.1 %', 'percent', '4.1'],
 		['0.52 m', 'number', '0.52'],
 		["1'234.5", 'number', '1234.5'],
+		['1 234 567', 'number', '1234567'],
+		['12 34', 'text'],
+		['020 7946 0018', 'text'],
+		['+44 20 7946 0018', 'text'],
+		['₺24,118.50', 'money', '24118.5'],
+		['932,000円', 'money', '932000'],
+		['2 411 850 Ft', 'money', '2411850'],
+		['1st', 'text'],
+		['22nd', 'text'],
+		['3 e', 'number', '3'],
 		['2031-04-05', 'date'],
 		['5 Apr 2031', 'date'],
 		['5. April 2031', 'date'],
@@ -103,6 +113,11 @@ describe('values', () => {
 		assert.equal(parseDate('5 avril 2031'), '2031-04-05');
 		assert.equal(parseDate('12. Mai 2031'), '2031-05-12');
 		assert.equal(parseDate('April 2031'), '2031-04');
+		assert.equal(parseDate('marzo de 2031'), '2031-03');
+		assert.equal(parseDate('5 марта 2031'), '2031-03-05');
+		assert.equal(parseDate('2031年4月12日'), '2031-04-12');
+		assert.equal(parseDate('2031年4月'), '2031-04');
+		assert.equal(parseDate('2031年14月1日'), undefined);
 		assert.equal(parseDate('31 Feb 2031'), undefined);
 	});
 });

@@ -1,7 +1,18 @@
 import type { ColumnKind } from '../table/roles.ts';
 import { NUMERIC_KINDS } from '../table/roles.ts';
 import type { Value } from '../values/parse.ts';
-import { CODE_NAME, CURRENCY_NAME, DATE_NAME, MONEY_NAME, PERIOD, UNIT_NAME, YEAR_NAME } from './words.ts';
+import {
+	CODE_NAME,
+	CURRENCY_NAME,
+	DATE_NAME,
+	MONEY_NAME,
+	PERCENT_NAME,
+	PERIOD,
+	PLAIN_MONEY_NAME,
+	SHARE_NAME,
+	UNIT_NAME,
+	YEAR_NAME
+} from './words.ts';
 
 export interface Guess<T> {
 	readonly is: T;
@@ -18,22 +29,45 @@ const guess = (is: ColumnKind, confidence: number, ...reasons: string[]): Guess<
 });
 
 const isYear = (text: string) => /^(1[5-9]|20|21)\d\d$/.test(text);
-const hasLeadingZero = (text: string) => /^0\d+$/.test(text);
+const hasLeadingZero = (text: string) => /^0\d[\d ]*$/.test(text);
+/** Letters and digits, capitals, or digits in groups as in a telephone number. */
 const isCodeLike = (text: string) =>
-	/^(?=.*[A-Z])(?=.*\d)[A-Z0-9][A-Z0-9./-]{0,15}$/.test(text) || /^[A-Z]{1,4}$/.test(text);
+	/^(?=.*[A-Z])(?=.*\d)[A-Z0-9][A-Z0-9./-]{0,15}$/.test(text) ||
+	/^[A-Z]{1,4}$/.test(text) ||
+	/^(?=(?:\D*\d){6})\+?[\d(][\d ()/-]{6,20}$/.test(text);
+
+/** Whether each number is as much more than the one before it as all others. */
+const isSeries = (numbers: readonly number[]): boolean => {
+	const step = numbers[1]! - numbers[0]!;
+	return step !== 0 && numbers.every((number, i) => i === 0 || number - numbers[i - 1]! === step);
+};
+
+/** Whether numbers without a sign are shares of a whole: none below 0, and 100 together but for rounding. */
+function makeHundred(values: readonly Value[]): boolean {
+	let sum = 0;
+	for (const value of values) {
+		if (!('amount' in value)) continue;
+		if (value.amount.isNegative()) return false;
+		sum += value.amount.toNumber();
+	}
+	return Math.abs(sum - 100) <= 0.5;
+}
 
 /** So many cells of a column are looked at, at most about twice as many. */
 const MOST_CELLS = 5_000;
 
 const TESTS = {
 	zero: (_: Value, text: string) => hasLeadingZero(text),
-	digits: (_: Value, text: string) => /^[\d./-]+$/.test(text),
+	digits: (_: Value, text: string) => /^[\d ./-]+$/.test(text),
 	date: ({ type }: Value) => type === 'date',
 	year: (_: Value, text: string) => isYear(text),
 	money: ({ type }: Value) => type === 'money',
 	percent: ({ type }: Value) => type === 'percent',
 	number: (value: Value) => 'amount' in value,
 	unit: (value: Value) => value.type === 'number' && !!value.unit,
+	plain: (value: Value) => value.type === 'number' && !value.unit,
+	/** A negative in brackets, as accounts have it. */
+	bracketed: (value: Value, text: string) => 'amount' in value && text.startsWith('('),
 	/** A number that is not even written with decimals. */
 	whole: (value: Value, text: string) => 'amount' in value && value.amount.isInteger() && !/[.,]\d\d\D*$/.test(text),
 	large: (value: Value) => 'amount' in value && value.amount.abs().gte(1000),
@@ -43,10 +77,12 @@ const TESTS = {
 	short: (_: Value, text: string) => /^(?=.*\d)[\p{L}\d./-]{1,8}$|^\p{L}{1,3}$/u.test(text)
 };
 type Test = keyof typeof TESTS;
+/** What numbers are of, by how they are written. */
+const SORTS = ['plain', 'unit', 'money', 'percent'] as const satisfies readonly Test[];
 
 /**
  * The kind of a column from its body cells and what its header says (engine §6). `isMoneyTable`: the table's title or the
- * corner of its header says that its figures are money.
+ * corner of its header or the label of a total says that its figures are money.
  */
 export function columnKind(
 	name: string,
@@ -81,20 +117,26 @@ export function columnKind(
 	if (share('date') >= 0.6) return guess('date', 0.6 + 0.4 * share('date'), `${of('date')} are dates`);
 	if ((YEAR_NAME.test(name) || DATE_NAME.test(name)) && share('year') === 1)
 		return guess('date', 0.8, `years under “${name}”`);
+	if (n >= 3 && share('year') === 1 && isSeries(filled.map(({ text }) => Number(text))))
+		return guess('date', 0.7, 'years, one after the other');
 	if (share('number') >= 0.25 && share('text') >= 0.3)
 		return guess('mixed', 0.6, `${of('number')} are numbers, the rest is text`);
 	if (share('number') >= 0.6) {
 		const sure = 0.5 + 0.45 * share('number');
+		if (share('text') + share('date') > 0 && SORTS.every((sort) => share(sort) < 0.5))
+			return guess('mixed', 0.6, 'numbers of several sorts, and text');
 		if (share('money') >= 0.5) return guess('money', sure, `${of('money')} are money`);
 		if (share('percent') >= 0.5) return guess('percent', sure, `${of('percent')} are percentages`);
-		if (/%/.test(name)) return guess('percent', sure, `numbers under “${name}”`);
+		if (PERCENT_NAME.test(name)) return guess('percent', sure, `numbers under “${name}”`);
+		if (SHARE_NAME.test(name) && makeHundred(values)) return guess('percent', sure, `they make 100 under “${name}”`);
 		if (CURRENCY_NAME.test(name)) return guess('money', sure, `numbers under “${name}”`);
 		if (share('unit') >= 0.5) return guess('quantity', sure, `${of('unit')} are numbers with a unit`);
 		if (UNIT_NAME.test(name)) return guess('quantity', sure, `numbers under “${name}”`);
 		if (MONEY_NAME.test(name) && share('cents') > 0.4)
 			return guess('money', sure * 0.95, `numbers with two decimals under “${name}”`);
-		if (MONEY_NAME.test(name) && share('whole') > 0.5 && /price|cost|fee|budget/i.test(name))
-			return guess('money', 0.7, `numbers under “${name}”`);
+		if (PLAIN_MONEY_NAME.test(name) && share('whole') > 0.5) return guess('money', 0.7, `numbers under “${name}”`);
+		if (count('bracketed') > 0)
+			return guess('money', sure * 0.8, `${of('bracketed')} are negatives in brackets, as in accounts`);
 		if (isMoneyTable) return guess('money', sure * 0.8, 'the table says that its figures are money');
 		if (share('cents') > 0.8 && count('large') > 0)
 			return guess('money', sure * 0.75, `${of('cents')} are large numbers with two decimals`);

@@ -50,6 +50,10 @@ interface RowFacts {
 }
 
 const isYear = (text: string) => /^\s*(19|20|21)\d\d\s*$/.test(text);
+/** A year with what its figures are in, as a column of accounts is named: “2031 £”. */
+const isYearIn = (text: string) => /^\s*(19|20|21)\d\d\s*(\p{Sc}|[A-Z]{3}|%)?\s*$/u.test(text);
+/** A number of something, such as TH-3300, which stands beside its name and heads no column. */
+const isSerial = (text: string) => /^\s*(?=.*\d{3})[A-Z]+[-./]?\d+([-./]\w+)?\s*$/.test(text);
 
 function factsOf(grid: Grid): RowFacts[] {
 	const decimal = decimalMarkOf(grid.cells.map(({ text }) => text));
@@ -90,17 +94,6 @@ const spanningText = (grid: Grid, r: number): string =>
 
 /** Titles and header tiers from the top (index of the first row after them is returned). */
 function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<RowRole>[]): number {
-	let r = 0;
-	while (r < grid.rows - 1 && facts[r]!.whole && facts[r]!.filled > 0 && !hints.header?.[r]) {
-		out[r] = guess('title', r === 0 ? 0.95 : 0.8, 'one cell across the whole width at the top');
-		r++;
-	}
-	const first = r;
-	let tier = 1;
-	const header = (confidence: number, reason: string) => {
-		out[r++] = guess(`header:${tier++}`, confidence, reason);
-	};
-	while (r < grid.rows && hints.header?.[r]) header(0.98, 'the file calls it a header row');
 	const looksDifferent = (row: number) => {
 		const next = row + 1;
 		if (next >= grid.rows) return false;
@@ -114,7 +107,11 @@ function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<R
 		return (
 			filled > 0 &&
 			values.every(
-				(value, c) => value.type === 'text' || value.type === 'empty' || isYear(texts[c]!) || value.type === 'date'
+				(value, c) =>
+					(value.type === 'text' && !isSerial(texts[c]!)) ||
+					value.type === 'empty' ||
+					isYearIn(texts[c]!) ||
+					value.type === 'date'
 			)
 		);
 	};
@@ -131,6 +128,52 @@ function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<R
 		const filled = facts[row]!.texts.filter((text) => text.trim());
 		return filled.length > 0 && filled.every((text) => ONLY_UNIT.test(text.trim()));
 	};
+	/** The title of a table whose first row was not joined into one cell. */
+	const isLonelyTitle = () => {
+		const { filled, texts } = facts[0]!;
+		const next = facts[1]!;
+		return (
+			filled === 1 &&
+			holdsNames(0) &&
+			!!texts[0]!.trim() &&
+			!!next.texts[0]!.trim() &&
+			next.filled > 1 &&
+			holdsNames(1) &&
+			figuresBelow(1)
+		);
+	};
+	/** Benches, places or classes by number: after the first cell nothing but 1, 2, 3 and so on. */
+	const countsUp = (row: number) => {
+		const [, ...numbers] = facts[row]!.amounts;
+		return numbers.length >= 3 && numbers.every((number, i) => number?.equals(i + 1));
+	};
+	/** Sizes or shares as names: each with a unit or a percent sign, which no figure below has. */
+	const holdsSizes = (row: number) => {
+		const isSize = (value: Value) => value.type === 'percent' || (value.type === 'number' && !!value.unit);
+		const [, ...sizes] = facts[row]!.values;
+		const below = facts.slice(row + 1);
+		return (
+			sizes.length > 1 && sizes.every((size, i) => isSize(size) && !below.some(({ values }) => isSize(values[i + 1]!)))
+		);
+	};
+	/** The first cell is one of the labels: like all below it, it ends with a colon or a question mark. */
+	const asksLikeOthers = (row: number) =>
+		[':', '?'].some((mark) => facts.slice(row).every(({ texts }) => texts[0]!.trim().endsWith(mark)));
+	let r = 0;
+	while (r < grid.rows - 1 && facts[r]!.whole && facts[r]!.filled > 0 && !hints.header?.[r]) {
+		out[r] = guess('title', r === 0 ? 0.95 : 0.8, 'one cell across the whole width at the top');
+		r++;
+	}
+	if (r === 0 && grid.rows > 3 && !hints.header?.[0] && isLonelyTitle()) {
+		out[r] = guess('title', 0.75, 'only its first cell says anything, and names above numbers follow');
+		r++;
+	}
+	const first = r;
+	let tier = 1;
+	const header = (confidence: number, reason: string) => {
+		out[r++] = guess(`header:${tier++}`, confidence, reason);
+	};
+	while (r < grid.rows && hints.header?.[r]) header(0.98, 'the file calls it a header row');
 	// Rows that cells of the row above reach down into, or that stand under a spanned row, are finer tiers.
 	const reachOf = (row: number) =>
 		Math.max(
@@ -154,11 +197,14 @@ function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<R
 			filled === texts.length &&
 			distinct &&
 			grid.rows > 2 &&
-			texts.every((text) => text.length <= 40)
+			texts.every((text) => text.length <= 40) &&
+			!asksLikeOthers(r)
 		)
 			header(0.6, 'first row, every cell a short name');
 		else if (names && !texts[0]!.trim() && filled > 1 && filled === texts.length - 1 && distinct && labelsBelow(r))
 			header(0.8, 'an empty corner above the labels of the rows');
+		else if (countsUp(r) && figuresBelow(r)) header(0.75, 'its figures count 1, 2, 3 …');
+		else if (holdsSizes(r) && figuresBelow(r)) header(0.75, 'sizes or shares above figures of another sort');
 		if (r > first && grid.rows - r > 1) {
 			const reach = Math.min(reachOf(r - 1), grid.rows - 2);
 			while (r <= reach && holdsNames(r)) header(0.9, 'cells of the row above reach down into it');
@@ -166,6 +212,15 @@ function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<R
 	}
 	while (r > first && r < grid.rows - 1 && facts[r - 1]!.spans && holdsNames(r) && !out[r]) {
 		header(0.9, `“${spanningText(grid, r - 1)}” above spans several of its columns`);
+	}
+	/** Names with gaps beside them, as where cells were left apart instead of being joined. */
+	const hasGaps = (row: number) => {
+		const [, ...others] = facts[row]!.texts.map((text) => text.trim());
+		return others.some((text, i) => !text && i > 0 && !!others[i - 1]);
+	};
+	if (r === first + 1 && r < grid.rows - 1 && !out[r] && hasGaps(r - 1)) {
+		const { filled, texts } = facts[r]!;
+		if (filled === texts.length && holdsNames(r) && figuresBelow(r)) header(0.8, 'finer names below names with gaps');
 	}
 	if (r > first && r < grid.rows - 1 && !out[r] && holdsUnits(r)) header(0.85, 'nothing but units below the names');
 	return r;
@@ -175,11 +230,13 @@ function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<R
 function recogniseNotes(facts: RowFacts[], from: number, out: Guess<RowRole>[]): number {
 	let end = facts.length;
 	while (end > from + 1) {
-		const { whole, filled, label, words } = facts[end - 1]!;
+		const { whole, filled, label, words, texts } = facts[end - 1]!;
 		if (filled !== 1 || words.total || words.subtotal) break;
 		if (whole) out[end - 1] = guess('note', words.note ? 0.95 : 0.8, 'one cell across the whole width at the foot');
 		else if (words.note)
 			out[end - 1] = guess('note', 0.85, `its only text begins like a note (“${label.slice(0, 20)}”)`);
+		else if (texts.length > 1 && texts[0]!.trim() && /\p{L}[.。]$/u.test(label) && label.includes(' '))
+			out[end - 1] = guess('note', 0.75, 'its only text is a sentence, in the first cell');
 		else break;
 		end--;
 	}
@@ -204,11 +261,21 @@ function judgeSum(sums: Sums, facts: RowFacts[], r: number, end: number, hints: 
 	const moreFollows = r < lastFigures;
 	const named = words.total || words.subtotal;
 	if (best && best.exact.length > 0) {
+		/** Nothing but the sum, where the row above has other figures besides. */
+		const standsAlone = () => {
+			const figures = amounts.filter(Boolean).length;
+			const above = facts[r - 1]!.amounts.filter(Boolean).length;
+			return best.off.length === 0 && figures === best.exact.length && figures < above;
+		};
+		/** Too long a figure to be the sum of three rows or more by chance. */
+		const isLong = () =>
+			best.addends >= 3 && best.off.length === 0 && best.exact.some((c) => amounts[c]!.precision(true) >= 5);
 		const looksApart = () => r > 0 && !!hints.bold?.(r) && !hints.bold(r - 1);
 		const strong = () =>
 			named ||
 			!!hints.formula?.[r] ||
-			(best.addends >= 2 && (best.exact.length >= 2 || (!moreFollows && best.addends >= 3))) ||
+			(best.addends >= 2 &&
+				(best.exact.length >= 2 || (!moreFollows && best.addends >= 3) || standsAlone() || isLong())) ||
 			looksApart();
 		const mostlyExact = best.exact.length >= best.off.length || named;
 		if (mostlyExact && (best.addends >= 2 || named) && strong()) {
@@ -217,7 +284,9 @@ function judgeSum(sums: Sums, facts: RowFacts[], r: number, end: number, hints: 
 			else if (best.role === 'subtotal' && words.total && !moreFollows)
 				role = evidence.some((e) => e.role === 'total' && e.exact.length) ? 'total' : 'subtotal';
 			const headingFollows = () => facts.some((_, i) => i > r && i < end && isGroupHeading(facts, i, end));
-			if (words.total && moreFollows && (best.role !== 'total' || headingFollows())) role = 'subtotal';
+			const totalFollows = () => facts.some((row, i) => i > r + 1 && i < end && row.words.total && row.hasAmount);
+			if (words.total && moreFollows && (best.role !== 'total' || headingFollows() || totalFollows()))
+				role = 'subtotal';
 			const what = best.of === 'subtotals' ? `the ${best.addends} subtotals` : `the ${best.addends} rows above`;
 			const text = facts[r]!.texts[best.exact[0]!]!.trim();
 			return { role, confidence: named ? 0.99 : 0.85, reason: `${text} is the exact sum of ${what}`, best };
@@ -292,13 +361,16 @@ export function recognise(grid: Grid, hints: Hints = {}): Recognition {
 	return { rows, columns, ...recogniseEdges(grid, facts, rows, columns), findings };
 }
 
+/** Rows whose label says what the figures of the whole table are. */
+const SPEAKS_OF_ALL: ReadonlySet<RowRole> = new Set(['title', 'total']);
+
 function recogniseColumns(grid: Grid, facts: RowFacts[], rows: readonly Guess<RowRole>[]) {
 	const headers = rows.flatMap(({ is }, r) => (roleFamily(is) === 'header' ? [r] : []));
 	const body = rows.flatMap(({ is }, r) => (is === 'body' ? [r] : []));
 	const isMoneyTable =
-		rows.some(({ is }, r) => is === 'title' && CURRENCY_NAME.test(facts[r]!.label)) ||
+		rows.some(({ is }, r) => SPEAKS_OF_ALL.has(is) && CURRENCY_NAME.test(facts[r]!.label)) ||
 		(grid.columns > 1 && CURRENCY_NAME.test(columnPath(grid, headers, 0)));
-	return Array.from({ length: grid.columns }, (_, c) => {
+	const columns = Array.from({ length: grid.columns }, (_, c) => {
 		const name = columnName(grid, headers, c);
 		const kind = columnKind(
 			columnPath(grid, headers, c),
@@ -308,6 +380,35 @@ function recogniseColumns(grid: Grid, facts: RowFacts[], rows: readonly Guess<Ro
 		);
 		return { ...kind, name };
 	});
+	// What adds up with money is money.
+	const money = columns.find(({ is }) => is === 'money');
+	if (!money || !addsUp(facts, body, columns)) return columns;
+	return columns.map((column) =>
+		column.is === 'count' || column.is === 'quantity'
+			? { ...column, is: 'money' as const, confidence: 0.8, reasons: [`it adds up with “${money.name}”`] }
+			: column
+	);
+}
+
+/** Whether the last column is, in two rows or more and in all that have figures, the sum of the other figures of its row. */
+function addsUp(
+	facts: readonly RowFacts[],
+	body: readonly number[],
+	columns: readonly { readonly is: ColumnKind }[]
+): boolean {
+	const last = columns.length - 1;
+	let summed = 0;
+	for (const r of body) {
+		const { amounts } = facts[r]!;
+		const parts = amounts.filter(
+			(amount, c): amount is Decimal =>
+				!!amount && c < last && NUMERIC_KINDS.has(columns[c]!.is) && columns[c]!.is !== 'percent'
+		);
+		if (!amounts[last] || parts.length < 2) continue;
+		if (!Decimal.sum(...parts).equals(amounts[last]!)) return false;
+		summed++;
+	}
+	return summed >= 2;
 }
 
 /** A column's name: the text of the lowest header cell over it, trimmed. */
@@ -337,21 +438,9 @@ function recogniseEdges(
 			? { is: 1, confidence: 0.85, reasons: [`the first column is ${columns[0]!.is}, and labels the rows`] }
 			: { is: 0, confidence: 0.7, reasons: ['no column labels the rows'] };
 	const last = grid.columns - 1;
-	let summed = 0;
-	let tested = 0;
-	rows.forEach(({ is }, r) => {
-		if (is !== 'body' || grid.columns < 4) return;
-		const amounts = facts[r]!.amounts;
-		const parts = amounts
-			.slice(0, last)
-			.filter((_, c) => NUMERIC_KINDS.has(columns[c]!.is) && columns[c]!.is !== 'percent');
-		const present = parts.filter((amount): amount is Decimal => !!amount);
-		if (!amounts[last] || present.length < 2) return;
-		tested++;
-		if (Decimal.sum(...present).equals(amounts[last]!)) summed++;
-	});
+	const body = rows.flatMap(({ is }, r) => (is === 'body' ? [r] : []));
 	const name = 'name' in (columns[last] ?? {}) ? String((columns[last] as { name?: unknown }).name) : '';
-	if (tested >= 2 && summed === tested)
+	if (grid.columns >= 4 && addsUp(facts, body, columns))
 		return {
 			firstColumns: first,
 			lastColumns: { is: 1, confidence: 0.95, reasons: ['each cell of the last column is the exact sum of its row'] }

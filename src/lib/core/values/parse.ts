@@ -14,6 +14,8 @@ export type DecimalMark = '.' | ',';
 
 const EMPTY: Value = { type: 'empty' };
 const SPACES = /[\s\u00A0\u2007\u2009\u202F]+/g;
+/** Spaces in a number that do not group its digits by three, as in a telephone number. */
+const LOOSE = /\d{4}[\s\u00A0\u2007\u2009\u202F]+\d|\d[\s\u00A0\u2007\u2009\u202F]+(?!\d{3}(?!\d))\d/;
 /** A number: optional sign, digits with marks between them. Tested on text without spaces. */
 const NUMBER = /^[+\-\u2212\u2013]?(\d[\d.,'’]*|[.,]\d+)$/;
 /** Texts that people write where there is nothing to say. */
@@ -26,27 +28,38 @@ const SYMBOLS: Record<string, string> = {
 	'¥': 'JPY',
 	'₹': 'INR',
 	'₣': 'CHF',
+	'₺': 'TRY',
+	'₽': 'RUB',
+	'₴': 'UAH',
+	'₪': 'ILS',
+	'₩': 'KRW',
 	zł: 'PLN',
-	Kč: 'CZK'
+	Kč: 'CZK',
+	Ft: 'HUF',
+	lei: 'RON',
+	円: 'JPY',
+	元: 'CNY'
 };
+const ORDINAL = /^\d+(?:st|nd|rd|th|er|ère|ème|e|º|ª)$/u;
 const CODES = new Set(Intl.supportedValuesOf('currency'));
-const SYMBOL = '€|£|\\$|¥|₹|₣|zł|Kč|[A-Z]{3}|kr\\.?|Fr\\.';
-const MONEY_BEFORE = new RegExp(`^([+\\-\u2212]?)(${SYMBOL})([+\\-\u2212]?.*\\d)$`);
-const MONEY_AFTER = new RegExp(`^(.*\\d)(${SYMBOL})$`);
+const SYMBOL = '\\p{Sc}|zł|Kč|Ft|lei|円|元|[A-Z]{3}|kr\\.?|Fr\\.';
+const MONEY_BEFORE = new RegExp(`^([+\\-\u2212]?)(${SYMBOL})([+\\-\u2212]?.*\\d)$`, 'u');
+const MONEY_AFTER = new RegExp(`^(.*\\d)(${SYMBOL})$`, 'u');
 
 function currencyOf(mark: string): string | null | undefined {
 	if (SYMBOLS[mark]) return SYMBOLS[mark];
-	if (mark.startsWith('kr') || mark === 'Fr.') return null;
+	if (mark.startsWith('kr') || mark === 'Fr.' || /^\p{Sc}$/u.test(mark)) return null;
 	return CODES.has(mark) ? mark : undefined;
 }
 
 /**
  * The exact number in `text` (no currency, unit or percent sign), or undefined. A single mark before exactly three
- * digits groups thousands where it is not the `decimal` mark; parentheses and − make it negative.
+ * digits groups thousands where it is not the `decimal` mark, as spaces do; parentheses and − make it negative.
  */
 export function parseNumber(text: string, decimal: DecimalMark = '.'): Decimal | undefined {
 	// Most numbers are short and whole.
 	if (/^\d{1,7}$/.test(text)) return new Decimal(Number(text));
+	if (LOOSE.test(text)) return undefined;
 	let digits = text.replace(SPACES, '');
 	let negative = false;
 	if (digits.startsWith('(') && digits.endsWith(')')) {
@@ -77,7 +90,7 @@ export function parseNumber(text: string, decimal: DecimalMark = '.'): Decimal |
 }
 
 const MONTHS = new Map<string, number>();
-for (const locale of ['en', 'de', 'fr', 'es', 'it', 'nl', 'pt', 'sv', 'da', 'nb', 'pl'])
+for (const locale of 'en de fr es it nl pt sv da nb pl cs hu ro fi tr ru uk el'.split(' '))
 	for (const width of ['long', 'short'] as const)
 		for (let month = 0; month < 12; month++) {
 			// Some languages bend the name where a day stands before it.
@@ -99,6 +112,8 @@ export function parseDate(text: string): string | undefined {
 	const trimmed = text.trim();
 	let match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(trimmed);
 	if (match) return isoDay(+match[1]!, +match[2]!, +match[3]!);
+	match = /^(\d{4})\s?[年년]\s?(\d{1,2})\s?[月월](?:\s?(\d{1,2})\s?[日일])?$/.exec(trimmed);
+	if (match) return match[3] ? isoDay(+match[1]!, +match[2]!, +match[3]) : `${match[1]}-${match[2]!.padStart(2, '0')}`;
 	match = /^(\d{1,2})([./])\s?(\d{1,2})\2\s?(\d{4})$/.exec(trimmed);
 	if (match) return isoDay(+match[4]!, +match[3]!, +match[1]!) ?? isoDay(+match[4]!, +match[1]!, +match[3]!);
 	match = /^(\d{1,2})\.?\s+(?:de\s+)?(\p{L}+)\.?\s+(?:de\s+)?(\d{4})$/u.exec(trimmed);
@@ -106,7 +121,7 @@ export function parseDate(text: string): string | undefined {
 		const month = MONTHS.get(match[2]!.toLowerCase());
 		return month ? isoDay(+match[3]!, month, +match[1]!) : undefined;
 	}
-	match = /^(\p{L}+)\.?\s+(?:(\d{1,2}),?\s+)?(\d{4})$/u.exec(trimmed);
+	match = /^(\p{L}+)\.?\s+(?:(\d{1,2}),?\s+|de\s+)?(\d{4})$/u.exec(trimmed);
 	if (match) {
 		const month = MONTHS.get(match[1]!.toLowerCase());
 		if (!month) return undefined;
@@ -143,6 +158,7 @@ export function parseValue(text: string, decimal: DecimalMark = '.'): Value {
 		const amount = parseNumber(before ? before[1]! + before[3]! : after![1]!, decimal);
 		return amount ? { type: 'money', amount: signed(amount), currency } : asText;
 	}
+	if (ORDINAL.test(trimmed)) return asText;
 	const quantity = /^(.*\d)[\s\u00A0\u202F]*([\p{L}µ°²³/·]{1,8})$/u.exec(trimmed);
 	if (quantity) {
 		const amount = parseNumber(quantity[1]!, decimal);
