@@ -1,5 +1,5 @@
 import type { Appearance, Look } from '../core/cascade/look.ts';
-import type { Hints } from '../core/recognise/recognise.ts';
+import type { Hints } from '../core/recognise/facts.ts';
 import { recognisedTable } from '../core/recognise/table.ts';
 import { cellsInRow, type Grid } from '../core/table/grid.ts';
 import type { Block } from '../core/table/content.ts';

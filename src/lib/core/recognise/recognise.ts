@@ -1,22 +1,11 @@
 import { Decimal } from 'decimal.js';
 import type { Column, Grid } from '../table/grid.ts';
 import { NUMERIC_KINDS, roleFamily, type ColumnKind, type RowRole } from '../table/roles.ts';
-import { amountOf, decimalMarkOf, parseValue, type Value } from '../values/parse.ts';
 import { canLabel, columnKind, type Guess } from './columns.ts';
+import { factsOf, role, type Hints, type RowFacts } from './facts.ts';
+import { recogniseHead } from './head.ts';
 import { Sums, type SumEvidence } from './sums.ts';
-import { CURRENCY_NAME, ONLY_UNIT, TOTAL_NAME, wordsIn, type WordEvidence } from './words.ts';
-
-/** What the source says or shows of its rows, if anything. Arrays have one entry per row; what is shown is asked for few. */
-export interface Hints {
-	/** The file itself calls this row a header. */
-	readonly header?: readonly boolean[];
-	/** Every filled cell of the row is bold. */
-	readonly bold?: (r: number) => boolean;
-	/** The background that most of the row's cells have. */
-	readonly fill?: (r: number) => string | undefined;
-	/** Cells whose text is the result of a field that adds up. */
-	readonly formula?: readonly boolean[];
-}
+import { CURRENCY_NAME, TOTAL_NAME } from './words.ts';
 
 /** Something about a table that a person should look at. */
 export interface Finding {
@@ -34,197 +23,7 @@ export interface Recognition {
 	readonly findings: readonly Finding[];
 }
 
-interface RowFacts {
-	readonly texts: readonly string[];
-	readonly values: readonly Value[];
-	readonly amounts: readonly (Decimal | undefined)[];
-	readonly filled: number;
-	/** One cell across the whole width. */
-	readonly whole: boolean;
-	/** A cell across several columns, but not all. */
-	readonly spans: boolean;
-	readonly label: string;
-	/** What its label says of its job. */
-	readonly words: WordEvidence;
-	readonly hasAmount: boolean;
-}
-
-const isYear = (text: string) => /^\s*(19|20|21)\d\d\s*$/.test(text);
-/** A year with what its figures are in, as a column of accounts is named: “2031 £”. */
-const isYearIn = (text: string) => /^\s*(19|20|21)\d\d\s*(\p{Sc}|[A-Z]{3}|%)?\s*$/u.test(text);
-/** A number of something, such as TH-3300, which stands beside its name and heads no column. */
-const isSerial = (text: string) => /^\s*(?=.*\d{3})[A-Z]+[-./]?\d+([-./]\w+)?\s*$/.test(text);
-
-function factsOf(grid: Grid): RowFacts[] {
-	const decimal = decimalMarkOf(grid.cells.map(({ text }) => text));
-	const known = new Map<string, Value>();
-	const valueOf = (text: string): Value => {
-		let value = known.get(text);
-		if (!value) known.set(text, (value = parseValue(text, decimal)));
-		return value;
-	};
-	const starts: (typeof grid.cells)[number][][] = Array.from({ length: grid.rows }, () => []);
-	for (const cell of grid.cells) starts[cell.r]!.push(cell);
-	return starts.map((cells) => {
-		const texts = Array<string>(grid.columns).fill('');
-		for (const { c, text } of cells) texts[c] = text;
-		const values = texts.map(valueOf);
-		const amounts = values.map(amountOf);
-		const label = texts.find((text) => text.trim() !== '')?.trim() ?? '';
-		return {
-			texts,
-			values,
-			amounts,
-			label,
-			words: wordsIn(label),
-			hasAmount: amounts.some((amount) => amount !== undefined),
-			filled: cells.filter(({ text }) => text.trim() !== '').length,
-			whole: grid.columns > 1 && cells.length > 0 && cells[0]!.cols === grid.columns,
-			spans: cells.some(({ cols }) => cols > 1 && cols < grid.columns)
-		};
-	});
-}
-
-const guess = (is: RowRole, confidence: number, ...reasons: string[]): Guess<RowRole> => ({ is, confidence, reasons });
-
-const ORDINARY = guess('body', 0.9, 'an ordinary row');
-
-const spanningText = (grid: Grid, r: number): string =>
-	grid.cells.find((cell) => cell.r === r && cell.cols > 1 && cell.text.trim())?.text.trim() ?? '';
-
-/** Titles and header tiers from the top (index of the first row after them is returned). */
-function recogniseHead(grid: Grid, facts: RowFacts[], hints: Hints, out: Guess<RowRole>[]): number {
-	const looksDifferent = (row: number) => {
-		const next = row + 1;
-		if (next >= grid.rows) return false;
-		if (hints.bold?.(row) && !hints.bold(next)) return true;
-		const fill = hints.fill?.(row);
-		return fill !== undefined && fill !== hints.fill?.(next);
-	};
-	/** Whether a row holds names rather than figures; a year can be either. */
-	const holdsNames = (row: number) => {
-		const { values, texts, filled } = facts[row]!;
-		return (
-			filled > 0 &&
-			values.every(
-				(value, c) =>
-					(value.type === 'text' && !isSerial(texts[c]!)) ||
-					value.type === 'empty' ||
-					isYearIn(texts[c]!) ||
-					value.type === 'date'
-			)
-		);
-	};
-	/** A column that holds numbers (but no years) below row `row`. */
-	const figuresBelow = (row: number) =>
-		facts[row]!.texts.some((_, c) => {
-			const below = facts.slice(row + 1).map(({ amounts, texts }) => (isYear(texts[c]!) ? undefined : amounts[c]));
-			return below.filter(Boolean).length * 2 > below.length;
-		});
-	/** Every row below row `row` has something in its first column. */
-	const labelsBelow = (row: number) =>
-		grid.rows - row > 2 && facts.slice(row + 1).every(({ texts }) => texts[0]!.trim());
-	const holdsUnits = (row: number) => {
-		const filled = facts[row]!.texts.filter((text) => text.trim());
-		return filled.length > 0 && filled.every((text) => ONLY_UNIT.test(text.trim()));
-	};
-	/** The title of a table whose first row was not joined into one cell. */
-	const isLonelyTitle = () => {
-		const { filled, texts } = facts[0]!;
-		const next = facts[1]!;
-		return (
-			filled === 1 &&
-			holdsNames(0) &&
-			!!texts[0]!.trim() &&
-			!!next.texts[0]!.trim() &&
-			next.filled > 1 &&
-			holdsNames(1) &&
-			figuresBelow(1)
-		);
-	};
-	/** Benches, places or classes by number: after the first cell nothing but 1, 2, 3 and so on. */
-	const countsUp = (row: number) => {
-		const [, ...numbers] = facts[row]!.amounts;
-		return numbers.length >= 3 && numbers.every((number, i) => number?.equals(i + 1));
-	};
-	/** Sizes or shares as names: each with a unit or a percent sign, which no figure below has. */
-	const holdsSizes = (row: number) => {
-		const isSize = (value: Value) => value.type === 'percent' || (value.type === 'number' && !!value.unit);
-		const [, ...sizes] = facts[row]!.values;
-		const below = facts.slice(row + 1);
-		return (
-			sizes.length > 1 && sizes.every((size, i) => isSize(size) && !below.some(({ values }) => isSize(values[i + 1]!)))
-		);
-	};
-	/** The first cell is one of the labels: like all below it, it ends with a colon or a question mark. */
-	const asksLikeOthers = (row: number) =>
-		[':', '?'].some((mark) => facts.slice(row).every(({ texts }) => texts[0]!.trim().endsWith(mark)));
-	let r = 0;
-	while (r < grid.rows - 1 && facts[r]!.whole && facts[r]!.filled > 0 && !hints.header?.[r]) {
-		out[r] = guess('title', r === 0 ? 0.95 : 0.8, 'one cell across the whole width at the top');
-		r++;
-	}
-	if (r === 0 && grid.rows > 3 && !hints.header?.[0] && isLonelyTitle()) {
-		out[r] = guess('title', 0.75, 'only its first cell says anything, and names above numbers follow');
-		r++;
-	}
-	const first = r;
-	let tier = 1;
-	const header = (confidence: number, reason: string) => {
-		out[r++] = guess(`header:${tier++}`, confidence, reason);
-	};
-	while (r < grid.rows && hints.header?.[r]) header(0.98, 'the file calls it a header row');
-	// Rows that cells of the row above reach down into, or that stand under a spanned row, are finer tiers.
-	const reachOf = (row: number) =>
-		Math.max(
-			row,
-			...grid.cells
-				.filter((cell) => cell.r === row && cell.rows > 1 && cell.rows < grid.rows - row)
-				.map((cell) => cell.r + cell.rows - 1)
-		);
-	if (r === first && r < grid.rows - (grid.rows > 1 ? 1 : 0)) {
-		const names = holdsNames(r);
-		const { filled, texts } = facts[r]!;
-		const years = texts.some(isYear);
-		const distinct = new Set(texts.filter(Boolean)).size === texts.filter(Boolean).length;
-		if (facts[r]!.spans && names && grid.rows - r > 2)
-			header(0.85, `“${spanningText(grid, r)}” in it spans several columns`);
-		else if (names && figuresBelow(r) && (!years || filled > 1)) header(0.9, 'names above numbers');
-		else if (names && looksDifferent(r) && filled > 1) header(0.85, 'it is formatted differently from the rows below');
-		else if (
-			names &&
-			!years &&
-			filled === texts.length &&
-			distinct &&
-			grid.rows > 2 &&
-			texts.every((text) => text.length <= 40) &&
-			!asksLikeOthers(r)
-		)
-			header(0.6, 'first row, every cell a short name');
-		else if (names && !texts[0]!.trim() && filled > 1 && filled === texts.length - 1 && distinct && labelsBelow(r))
-			header(0.8, 'an empty corner above the labels of the rows');
-		else if (countsUp(r) && figuresBelow(r)) header(0.75, 'its figures count 1, 2, 3 …');
-		else if (holdsSizes(r) && figuresBelow(r)) header(0.75, 'sizes or shares above figures of another sort');
-		if (r > first && grid.rows - r > 1) {
-			const reach = Math.min(reachOf(r - 1), grid.rows - 2);
-			while (r <= reach && holdsNames(r)) header(0.9, 'cells of the row above reach down into it');
-		}
-	}
-	while (r > first && r < grid.rows - 1 && facts[r - 1]!.spans && holdsNames(r) && !out[r]) {
-		header(0.9, `“${spanningText(grid, r - 1)}” above spans several of its columns`);
-	}
-	/** Names with gaps beside them, as where cells were left apart instead of being joined. */
-	const hasGaps = (row: number) => {
-		const [, ...others] = facts[row]!.texts.map((text) => text.trim());
-		return others.some((text, i) => !text && i > 0 && !!others[i - 1]);
-	};
-	if (r === first + 1 && r < grid.rows - 1 && !out[r] && hasGaps(r - 1)) {
-		const { filled, texts } = facts[r]!;
-		if (filled === texts.length && holdsNames(r) && figuresBelow(r)) header(0.8, 'finer names below names with gaps');
-	}
-	if (r > first && r < grid.rows - 1 && !out[r] && holdsUnits(r)) header(0.85, 'nothing but units below the names');
-	return r;
-}
+const ORDINARY = role('body', 0.9, 'an ordinary row');
 
 /** Notes at the foot; returns the index after the last row that is none. */
 function recogniseNotes(facts: RowFacts[], from: number, out: Guess<RowRole>[]): number {
@@ -232,11 +31,11 @@ function recogniseNotes(facts: RowFacts[], from: number, out: Guess<RowRole>[]):
 	while (end > from + 1) {
 		const { whole, filled, label, words, texts } = facts[end - 1]!;
 		if (filled !== 1 || words.total || words.subtotal) break;
-		if (whole) out[end - 1] = guess('note', words.note ? 0.95 : 0.8, 'one cell across the whole width at the foot');
+		if (whole) out[end - 1] = role('note', words.note ? 0.95 : 0.8, 'one cell across the whole width at the foot');
 		else if (words.note)
-			out[end - 1] = guess('note', 0.85, `its only text begins like a note (“${label.slice(0, 20)}”)`);
+			out[end - 1] = role('note', 0.85, `its only text begins like a note (“${label.slice(0, 20)}”)`);
 		else if (texts.length > 1 && texts[0]!.trim() && /\p{L}[.。]$/u.test(label) && label.includes(' '))
-			out[end - 1] = guess('note', 0.75, 'its only text is a sentence, in the first cell');
+			out[end - 1] = role('note', 0.75, 'its only text is a sentence, in the first cell');
 		else break;
 		end--;
 	}
@@ -318,20 +117,20 @@ export function recognise(grid: Grid, hints: Hints = {}): Recognition {
 	let level = 0;
 	for (let r = bodyStart; r < bodyEnd; r++) {
 		if (hints.header?.[r] && !rows[r]) {
-			rows[r] = guess('header:1', 0.9, 'the file calls it a header row');
+			rows[r] = role('header:1', 0.9, 'the file calls it a header row');
 			sums.heading();
 			continue;
 		}
 		const heading = isGroupHeading(facts, r, bodyEnd);
 		if (heading) {
 			level = rows[r - 1]?.is.startsWith('group:') ? level + 1 : 1;
-			rows[r] = guess(`group:${level}`, 0.85, heading);
+			rows[r] = role(`group:${level}`, 0.85, heading);
 			sums.heading();
 			continue;
 		}
 		const sum = judgeSum(sums, facts, r, bodyEnd, hints, lastFigures);
 		if (sum) {
-			rows[r] = guess(sum.role === 'total' ? 'total' : 'subtotal:1', sum.confidence, sum.reason);
+			rows[r] = role(sum.role === 'total' ? 'total' : 'subtotal:1', sum.confidence, sum.reason);
 			if (sum.best) suspects.push({ r, best: sum.best });
 		} else rows[r] = ORDINARY;
 		sums.take(facts[r]!.amounts, rows[r]!.is);

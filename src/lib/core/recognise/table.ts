@@ -1,7 +1,8 @@
 import { ASPECTS } from '../style/types.ts';
 import type { Grid, Table } from '../table/grid.ts';
 import { roleFamily, type RowRole } from '../table/roles.ts';
-import { columnName, columnsOf, recognise, type Hints, type Recognition } from './recognise.ts';
+import type { Hints } from './facts.ts';
+import { columnName, columnsOf, recognise, type Recognition } from './recognise.ts';
 
 /** A grid with its rows and columns recognised, all parts in use, everything carried, nothing touched. */
 export function recognisedTable(grid: Grid, hints?: Hints): { table: Table; recognition: Recognition } {

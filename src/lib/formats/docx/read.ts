@@ -1,6 +1,6 @@
 import { InputError } from '../../core/errors.ts';
 import type { Appearance } from '../../core/cascade/look.ts';
-import type { Hints } from '../../core/recognise/recognise.ts';
+import type { Hints } from '../../core/recognise/facts.ts';
 
 import type { Block, CellContent, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument, TablePlace } from '../document.ts';

@@ -1,5 +1,5 @@
 import { InputError } from '../../core/errors.ts';
-import type { Hints } from '../../core/recognise/recognise.ts';
+import type { Hints } from '../../core/recognise/facts.ts';
 import { emu } from '../../core/units.ts';
 import { isTableCaption } from '../captions.ts';
 import { carriedFromJson, type Carried } from '../carried.ts';

@@ -1,6 +1,6 @@
 import { InputError } from '../../core/errors.ts';
 import type { Appearance } from '../../core/cascade/look.ts';
-import type { Hints } from '../../core/recognise/recognise.ts';
+import type { Hints } from '../../core/recognise/facts.ts';
 import { isTableCaption } from '../captions.ts';
 import { carriedFromJson, type Carried } from '../carried.ts';
 import { foundTable, shownHints } from '../found.ts';

@@ -1,7 +1,8 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import fc from 'fast-check';
-import { recognise, type Hints } from '../../../../src/lib/core/recognise/recognise.ts';
+import type { Hints } from '../../../../src/lib/core/recognise/facts.ts';
+import { recognise } from '../../../../src/lib/core/recognise/recognise.ts';
 import { createGrid, type Span } from '../../../../src/lib/core/table/grid.ts';
 import { anyGrid } from '../grid.test.ts';
 
