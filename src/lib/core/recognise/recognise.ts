@@ -42,10 +42,13 @@ function recogniseNotes(facts: RowFacts[], from: number, out: Guess<RowRole>[]):
 	return end;
 }
 
+/** A heading with its number before it: “1 Hardy”, “2.1. Under glass”. */
+const NUMBERED = /^\s*\d+(?:\.\d+)*\.?\s+\p{L}{3}/u;
+
 function isGroupHeading(facts: RowFacts[], r: number, end: number): string | undefined {
 	const { filled, whole, texts, words, hasAmount } = facts[r]!;
 	if (filled !== 1 || words.total || words.subtotal || r + 1 >= end || texts.length < 2) return undefined;
-	if (hasAmount) return undefined;
+	if (hasAmount && !NUMBERED.test(texts[0]!)) return undefined;
 	if (whole) return 'one cell across the whole width with rows below it';
 	const typical = Math.max(...facts.slice(r + 1, end).map((row) => row.filled));
 	if (typical < 2 || !texts[0]!.trim()) return undefined;
@@ -66,9 +69,9 @@ function judgeSum(sums: Sums, facts: RowFacts[], r: number, end: number, hints: 
 			const above = facts[r - 1]!.amounts.filter(Boolean).length;
 			return best.off.length === 0 && figures === best.exact.length && figures < above;
 		};
-		/** Too long a figure to be the sum of three rows or more by chance. */
-		const isLong = () =>
-			best.addends >= 3 && best.off.length === 0 && best.exact.some((c) => amounts[c]!.precision(true) >= 5);
+		const enough = (best.addends >= 3 ? 4 : 5) - (sums.hasSubtotals ? 1 : 0);
+		/** Too long a figure to be a sum by chance: round ones easily are. */
+		const isLong = () => best.off.length === 0 && best.exact.some((c) => amounts[c]!.precision() >= enough);
 		const looksApart = () => r > 0 && !!hints.bold?.(r) && !hints.bold(r - 1);
 		const strong = () =>
 			named ||
@@ -179,15 +182,23 @@ function recogniseColumns(grid: Grid, facts: RowFacts[], rows: readonly Guess<Ro
 		);
 		return { ...kind, name };
 	});
-	// What adds up with money is money.
 	const money = columns.find(({ is }) => is === 'money');
-	if (!money || !addsUp(facts, body, columns)) return columns;
-	return columns.map((column) =>
-		column.is === 'count' || column.is === 'quantity'
-			? { ...column, is: 'money' as const, confidence: 0.8, reasons: [`it adds up with “${money.name}”`] }
-			: column
-	);
+	if (!money) return columns;
+	const isSummed = addsUp(facts, body, columns);
+	return columns.map((column, c) => {
+		const because = isSummed
+			? `it adds up with “${money.name}”`
+			: hasCents(body.flatMap((r) => facts[r]!.texts[c]!.trim() || [])) &&
+				`two decimals throughout, beside “${money.name}”`;
+		return because && (column.is === 'count' || column.is === 'quantity')
+			? { ...column, is: 'money' as const, confidence: 0.7, reasons: [because] }
+			: column;
+	});
 }
+
+/** Amounts to the cent, whole ones among them: nothing else is written so. */
+const hasCents = (texts: readonly string[]): boolean =>
+	texts.every((text) => /[.,]\d\d$/.test(text)) && texts.some((text) => /[.,]00$/.test(text));
 
 /** Whether the last column is, in two rows or more and in all that have figures, the sum of the other figures of its row. */
 function addsUp(

@@ -38,10 +38,15 @@ export class Sums {
 	private block = this.body;
 	private readonly subtotals = new Running();
 
+	get hasSubtotals(): boolean {
+		return this.subtotals.count > 0;
+	}
 	heading(): void {
 		this.block = new Running();
 	}
+	/** A row without figures, such as an empty one between two blocks, adds nothing. */
 	take(row: Amounts, role: RowRole): void {
+		if (row.every((amount) => !amount)) return;
 		if (role.startsWith('subtotal')) {
 			this.subtotals.add(row);
 			this.block = new Running();
