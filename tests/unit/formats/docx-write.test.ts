@@ -14,6 +14,7 @@ import { ASPECTS, type Style } from '../../../src/lib/core/style/types.ts';
 import { readDocx } from '../../../src/lib/formats/docx/read.ts';
 import { compare, type Travel } from '../../../src/lib/formats/account.ts';
 import { SAYABLE, writeDocx } from '../../../src/lib/formats/docx/write.ts';
+import { parseXml } from '../../../src/lib/formats/package/xml.ts';
 import { Package } from '../../../src/lib/formats/package/zip.ts';
 import { line, style } from '../support.ts';
 import { anyStyle } from '../core/style.test.ts';
@@ -148,6 +149,30 @@ const proved = async (bytes: Bytes, house = HOUSE) => {
 };
 
 describe('traps', () => {
+	it('relationships and content types that say nothing yet, or with a prefix of their own', async () => {
+		const types = 'http://schemas.openxmlformats.org/package/2006/content-types';
+		const relations = 'http://schemas.openxmlformats.org/package/2006/relationships';
+		for (const rels of [
+			`<Relationships xmlns="${relations}"/>`,
+			`<Relationships xmlns="${relations}" />\n<!-- none -->`,
+			`<r:Relationships xmlns:r="${relations}"></r:Relationships>`,
+			`<r:Relationships xmlns:r="${relations}"/>`
+		]) {
+			const bytes = await docx({
+				body: tbl(LEDGER),
+				extra: {
+					'word/_rels/document.xml.rels': `<?xml version="1.0"?>${rels}`,
+					'[Content_Types].xml': `<?xml version="1.0"?><c:Types xmlns:c="${types}"><c:Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><c:Default Extension="xml" ContentType="application/xml"/><c:Override PartName="/word/document.xml" ContentType="application/vnd.openxmlformats-officedocument.wordprocessingml.document.main+xml"/></c:Types>`
+				}
+			});
+			const { bytes: out, account } = await apply(bytes, DEMO_STYLES[0]!);
+			assert.deepEqual(account.tables[0]!.differences, []);
+			const back = await readDocx(out);
+			assert.equal(back.tables[0]!.carried?.style, DEMO_STYLES[0]!.name, rels);
+			for (const name of ['word/_rels/document.xml.rels', '[Content_Types].xml'])
+				parseXml(await main(out, name), name, { namespaces: new Map() });
+		}
+	});
 	it('a default paragraph style that sets font, size and colour', async () => {
 		const styles =
 			'<w:style w:type="paragraph" w:default="1" w:styleId="N"><w:name w:val="Normal"/><w:rPr><w:rFonts w:ascii="Old"/><w:sz w:val="30"/><w:color w:val="FF00FF"/></w:rPr></w:style>';

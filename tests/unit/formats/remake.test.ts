@@ -17,6 +17,8 @@ import {
 	type WorkTable
 } from '../../../src/lib/core/work/table.ts';
 import { openDocument, withWorks, writeAs, type AnyDocument } from '../../../src/lib/formats/index.ts';
+import { fromPoints } from '../../../src/lib/core/units.ts';
+import { Package } from '../../../src/lib/formats/package/zip.ts';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import { workFrom } from '../../../src/lib/server/work.ts';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
@@ -207,4 +209,47 @@ describe('tables that were worked on', () => {
 			const free = await withWorks(back, new Map([[0, withLock(reopened, places, undefined)]]));
 			assert.deepEqual(lockedIn(free.tables), []);
 		});
+
+	/** Column 1 and row 2 as they are dragged to a size at the bench. */
+	const sized = (work: WorkTable): WorkTable => ({
+		...work,
+		columns: work.columns.map((column, c) => (c === 0 ? { ...column, width: fromPoints(222) } : column)),
+		rows: work.rows.map((row, r) => (r === 1 ? { ...row, height: fromPoints(44) } : row))
+	});
+
+	for (const kind of ['docx', 'odt', 'html'])
+		it(`keep the sizes in ${kind} that columns and rows were given`, async () => {
+			const document = await opened(kind);
+			for (const index of [0, 1]) {
+				const { widths, table, appearance } = document.tables[index]!;
+				const again = await withWorks(document, new Map([[index, sized(workAt(document, index))]]));
+				const now = again.tables[index]!;
+				assert.ok(Math.abs(now.widths[0]! - fromPoints(222)) < 10_000, `${now.widths[0]} EMU`);
+				assert.deepEqual(now.widths.slice(1), widths.slice(1), `${kind}, table ${index + 1}`);
+				assert.deepEqual(grid(now.table), grid(table));
+				assert.deepEqual(
+					[...now.appearance.cellLook].map((look) => now.appearance.looks[look]),
+					[...appearance.cellLook].map((look) => appearance.looks[look])
+				);
+				const { bytes } = await writeAs(kind as 'docx', again, [], { house: FIRST_HOUSE, title: 'sized' });
+				const height = { docx: /<w:trHeight w:val="880"/, odt: /min-row-height="44pt"/, html: /height: 58\.7px/ }[
+					kind
+				]!;
+				const text =
+					kind === 'html'
+						? new TextDecoder().decode(bytes)
+						: await (await Package.open(bytes, 'x')).text(kind === 'odt' ? 'content.xml' : 'word/document.xml');
+				assert.match(text!, height);
+				assert.deepEqual((await openDocument(bytes, `b.${kind}`)).tables[index]!.widths, now.widths);
+			}
+		});
+
+	it('leave the rest of a row’s own style alone where it is given a height', async () => {
+		const page = `<table><tr><td>a<td>b</tr><tr style="background: url('x;y'); height: 3px; color: red"><td>1<td>2</tr></table>`;
+		const document = await openDocument(encode(page), 'a.html');
+		const again = await withWorks(document, new Map([[0, sized(workAt(document, 0))]]));
+		const { bytes } = await writeAs('html', again, [], { house: FIRST_HOUSE, title: 'x' });
+		const text = new TextDecoder().decode(bytes);
+		assert.match(text, /<tr style="background: url\('x;y'\); color: red; height: 58\.7px">/);
+	});
 });

@@ -288,7 +288,7 @@ async function addRelationship(
 		: 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
 	changed.set(
 		name,
-		insertBeforeEnd(text, `<Relationship Id="rIdHept${id}" Type="${family}/${kind}" Target="${target}"/>`)
+		insertBeforeEnd(text, name, `<Relationship Id="rIdHept${id}" Type="${family}/${kind}" Target="${target}"/>`)
 	);
 }
 
@@ -300,7 +300,10 @@ async function addContentType(
 ): Promise<void> {
 	const text = partText(changed, CONTENT_TYPES) ?? (await document.package.text(CONTENT_TYPES));
 	if (!text || text.includes(`"/${part}"`)) return;
-	changed.set(CONTENT_TYPES, insertBeforeEnd(text, `<Override PartName="/${part}" ContentType="${type}"/>`));
+	changed.set(
+		CONTENT_TYPES,
+		insertBeforeEnd(text, CONTENT_TYPES, `<Override PartName="/${part}" ContentType="${type}"/>`)
+	);
 }
 
 /** A part that was changed before, as text; only stories are in pieces. */
@@ -309,11 +312,14 @@ function partText(changed: ReadonlyMap<string, EntryText>, name: string): string
 	return typeof text === 'string' ? text : undefined;
 }
 
-/** Adds markup at the end of the root element, in the prefix of the root. */
-function insertBeforeEnd(text: string, markup: string): string {
-	const end = /<\/((?:[\w.-]+:)?)[\w.-]+>\s*(?:<!--[\s\S]*?-->\s*)*$/.exec(text);
-	if (!end) return text.replace(/\/>\s*$/, '>') + markup;
-	return text.slice(0, end.index) + markup.replace('<', `<${end[1]}`) + text.slice(end.index);
+/** Adds an element at the end of a part's root, in the prefix of the root. */
+function insertBeforeEnd(text: string, part: string, markup: string): string {
+	const { root } = parseXml(text, part, { namespaces: new Map() });
+	const [, name, prefix = ''] = /^<(([\w.-]+:)?[^\s/>]+)/.exec(text.slice(root.start))!;
+	const own = markup.replace('<', `<${prefix}`);
+	if (!root.selfClosing) return text.slice(0, root.closeStart) + own + text.slice(root.closeStart);
+	const open = text.slice(root.start, root.end).replace(/\s*\/>$/, '>');
+	return `${text.slice(0, root.start)}${open}${own}</${name}>${text.slice(root.end)}`;
 }
 
 /** Our own definition of the styles and what each table wears, in a custom XML part. What other tables wore before is kept. */

@@ -1,10 +1,10 @@
-import { toPixels } from '../../core/units.ts';
+import { toPixels, type Emu } from '../../core/units.ts';
 import { contentOfCell, isCovered, joinedCells, type WorkTable } from '../../core/work/table.ts';
 import type { DocumentTable } from '../document.ts';
 import { encodePieces } from '../package/encoding.ts';
 import { insertions, outermost, remadeCells, rowFrom, type Remaking } from '../remade.ts';
 import { childElements, tagsOf, type Element } from './dom.ts';
-import { pictureMarkup, runMarkup, tableMarkup } from './make.ts';
+import { escapeHtml, pictureMarkup, runMarkup, tableMarkup } from './make.ts';
 import type { HtmlDocument } from './read.ts';
 import { PageEdits } from './write.ts';
 
@@ -23,6 +23,15 @@ export function remakeHtml(document: HtmlDocument, { works, added, gone }: Remak
 	for (const { at, made } of insertions(added, document.blockPlaces, (entry) => tableMarkup(document, entry)))
 		edits.insert(at, `\n${made}\n`);
 	return encodePieces(document.source, edits.pieces(text.length), (char) => `&#x${char.codePointAt(0)!.toString(16)};`);
+}
+
+/** An inline style with a height, in the place of the one that it may have. */
+function withHeight(style = '', height: Emu): string {
+	const others = style
+		.replace(/(^|;)\s*height\s*:[^;]*/gi, '$1')
+		.replace(/;\s*;/g, ';')
+		.replace(/[;\s]+$/, '');
+	return `${others}${others && '; '}height: ${toPixels(height).toFixed(1)}px`;
 }
 
 function remade(document: HtmlDocument, index: number, work: WorkTable): string {
@@ -90,7 +99,7 @@ function remade(document: HtmlDocument, index: number, work: WorkTable): string 
 			const picture = slot.picture ? pictureMarkup(slot.picture) : '';
 			return `${open}${picture}${content}</${name}>`;
 		});
-		const style = height ? ` style="height: ${toPixels(height).toFixed(1)}px"` : '';
+		const style = height ? ` style="${escapeHtml(withHeight(source?.attribs.style, height))}"` : '';
 		return `${openTag(source, 'tr', style, height ? ['style'] : [])}${inside.join('')}</tr>`;
 	});
 	let body = '';

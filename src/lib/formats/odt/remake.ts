@@ -1,5 +1,7 @@
+import type { Aspect } from '../../core/style/types.ts';
 import type { RunView } from '../../core/table/content.ts';
 import { roleFamily } from '../../core/table/roles.ts';
+import { toPoints, type Emu } from '../../core/units.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered, shownIn, type WorkTable } from '../../core/work/table.ts';
 import { encodePieces } from '../package/encoding.ts';
@@ -7,6 +9,7 @@ import { Edits, type XmlNode } from '../package/xml.ts';
 import { columnsFrom, insertions, outermost, remadeCells, rowFrom, type Remaking } from '../remade.ts';
 import { BodyWriter, pictureFrame, textMarkup } from './make.ts';
 import type { OdtDocument } from './read.ts';
+import { StyleMaker } from './styling.ts';
 import { addTo, declarePrefixes } from './write.ts';
 
 /** The document with tables made anew from what they were worked on, new ones put in, and others taken out; all else byte for byte. */
@@ -18,11 +21,12 @@ export async function remakeOdt(
 	for (const part of new Set([document.content, ...document.sources.map((source) => source.part)])) {
 		const edits = new Edits();
 		const writer = new BodyWriter(document, 'HeptWork');
+		const maker = new StyleMaker(document.odfStyles, part.xml.source);
 		for (const [index, work] of works) {
 			const source = document.sources[index]!;
 			if (source.part !== part) continue;
 			const { node } = source.grid;
-			edits.replace(node.start, node.end, remade(document, index, work, writer));
+			edits.replace(node.start, node.end, remade(document, index, work, { writer, maker }));
 		}
 		for (const index of outermost(document.tables, gone)) {
 			const source = document.sources[index]!;
@@ -32,7 +36,7 @@ export async function remakeOdt(
 			for (const { at, made } of insertions(added, document.blockPlaces, (entry) => writer.table(entry)))
 				edits.insert(at, made);
 		if (!edits.count) continue;
-		addTo(part, 'office:automatic-styles', 'office:body', writer.stylesMarkup, edits);
+		addTo(part, 'office:automatic-styles', 'office:body', writer.stylesMarkup + maker.stylesMarkup, edits);
 		declarePrefixes(part, edits);
 		changed.set(part.name, edits.apply(part.xml.source));
 	}
@@ -46,8 +50,27 @@ export async function remakeOdt(
 
 const REPEATS = /\s+[\w.-]+:number-(?:columns|rows)-(?:repeated|spanned)\s*=\s*("[^"]*"|'[^']*')/g;
 
+const NOTHING: ReadonlySet<Aspect> = new Set();
+/** Lengths that a new one takes the place of. */
+const REPLACED: ReadonlySet<string> = new Set([
+	'style:rel-column-width',
+	'style:rel-width',
+	'style:row-height',
+	'style:use-optimal-row-height'
+]);
+const points = (length: number): string => `${toPoints(length as Emu)}pt`;
+
+/** A start tag with this style in the place of its own. */
+const styled = (tag: string, style: string): string =>
+	tag.replace(/\s+[\w.-]+:style-name\s*=\s*("[^"]*"|'[^']*')/, '').replace(/\s*>$/, ` table:style-name="${style}">`);
+
 /** Writes one table:table again (ODF 1.3 Part 3 §9.1.2). */
-function remade(document: OdtDocument, index: number, work: WorkTable, writer: BodyWriter): string {
+function remade(
+	document: OdtDocument,
+	index: number,
+	work: WorkTable,
+	{ writer, maker }: { readonly writer: BodyWriter; readonly maker: StyleMaker }
+): string {
 	const { part, grid } = document.sources[index]!;
 	const { source } = part.xml;
 	const entry = document.tables[index]!;
@@ -65,14 +88,31 @@ function remade(document: OdtDocument, index: number, work: WorkTable, writer: B
 		columnsFrom(work, entry).every((from, c) => from === undefined || from === c);
 	const heads = grid.node.children.filter((child) => !/^table:table-(row|header-rows|rows|row-group)/.test(child.name));
 	const isColumn = (child: XmlNode) => /^table:table-(column|header-columns)/.test(child.name);
-	const columns = isSameColumns
-		? heads.filter(isColumn).map(raw).join('')
-		: columnsFrom(work, entry)
-				.map((from) => {
-					const style = from === undefined ? undefined : grid.columns[from];
-					return `<table:table-column${style ? ` table:style-name="${style}"` : ''}/>`;
-				})
-				.join('');
+	/** A style that says a length and all else that the old one says. */
+	const sized = (family: string, old: string | undefined, lengths: Readonly<Record<string, string>>) =>
+		maker.make(
+			family,
+			old,
+			'size',
+			{ [`style:${family}-properties`]: lengths },
+			NOTHING,
+			(_, name) => !REPLACED.has(name)
+		);
+	const sources = columnsFrom(work, entry);
+	const had = sources.map((from) => (from === undefined ? undefined : entry.widths[from]));
+	const widths = work.columns.map(({ width }, c) => width ?? had[c]);
+	const isResized = widths.some((width, c) => width !== had[c]);
+	const columns =
+		isSameColumns && !isResized
+			? heads.filter(isColumn).map(raw).join('')
+			: sources
+					.map((from, c) => {
+						const old = from === undefined ? undefined : grid.columns[from];
+						const width = widths[c];
+						const style = width === had[c] ? old : sized('table-column', old, { 'style:column-width': points(width!) });
+						return `<table:table-column${style ? ` table:style-name="${style}"` : ''}/>`;
+					})
+					.join('');
 	const rows = work.rows.map((row, r) => {
 		const from = rowFrom(work, entry, r);
 		const model = from === undefined ? undefined : grid.rows[from]?.node;
@@ -101,7 +141,11 @@ function remade(document: OdtDocument, index: number, work: WorkTable, writer: B
 			});
 			return `${tag}${inside.join('') || `<text:p>${textMarkup('')}</text:p>`}${close}`;
 		});
-		const tag = model ? open(model) : '<table:table-row>';
+		const bare = model ? open(model) : '<table:table-row>';
+		const old = model?.attribute('table:style-name');
+		const tag = row.height
+			? styled(bare, sized('table-row', old, { 'style:min-row-height': points(row.height) }))
+			: bare;
 		return {
 			isHeader: roleFamily(row.role) === 'header' && (from === undefined || !!grid.rows[from]?.isHeader),
 			markup: `${tag}${cells.join('')}</${model ? name(model) : 'table:table-row'}>`
@@ -115,5 +159,19 @@ function remade(document: OdtDocument, index: number, work: WorkTable, writer: B
 		.filter((child) => !isColumn(child))
 		.map(raw)
 		.join('');
-	return `${open(grid.node)}${others}${columns}${head}${markup.slice(count).join('')}</${name(grid.node)}>`;
+	const old = grid.node.attribute('table:style-name');
+	const align = document.odfStyles.properties('table', old).get('table:align');
+	const whole = widths.every((width) => width) ? widths.reduce<number>((sum, width) => sum + width!, 0) : undefined;
+	const tag =
+		isResized && whole
+			? styled(
+					open(grid.node),
+					sized('table', old, {
+						'style:width': points(whole),
+						// A table between the margins of the page is as wide as they are, whatever it says.
+						...((!align || align === 'margins') && { 'table:align': 'left' })
+					})
+				)
+			: open(grid.node);
+	return `${tag}${others}${columns}${head}${markup.slice(count).join('')}</${name(grid.node)}>`;
 }
