@@ -1,6 +1,7 @@
+import type { Side } from '../lib/core/table/grid.ts';
 import { InputError } from '../lib/core/errors.ts';
 import { answer } from '../lib/core/cascade/answer.ts';
-import { resolve, traceCell, traceEdge, type Side } from '../lib/core/cascade/resolve.ts';
+import { resolve, traceCell, traceEdge } from '../lib/core/cascade/resolve.ts';
 import { FIRST_HOUSE } from '../lib/core/house.ts';
 import { flatten } from '../lib/core/style/inherit.ts';
 import { tableFromFile } from '../lib/core/table/file.ts';

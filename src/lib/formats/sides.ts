@@ -1,9 +1,7 @@
 import type { Appearance, Line } from '../core/cascade/look.ts';
-import type { Grid } from '../core/table/grid.ts';
+import type { Grid, Side } from '../core/table/grid.ts';
 import { sameLine } from './account.ts';
 
-export const SIDES = ['top', 'bottom', 'start', 'end'] as const;
-export type Side = (typeof SIDES)[number];
 export const OPPOSITE: Readonly<Record<Side, Side>> = { top: 'bottom', bottom: 'top', start: 'end', end: 'start' };
 export type MaybeLine = Line | null;
 

@@ -1,7 +1,8 @@
+import type { Side } from '../../../src/lib/core/table/grid.ts';
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import fc from 'fast-check';
-import { edgeAt, resolve, traceEdge, type Side } from '../../../src/lib/core/cascade/resolve.ts';
+import { edgeAt, resolve, traceEdge } from '../../../src/lib/core/cascade/resolve.ts';
 import { flatten } from '../../../src/lib/core/style/inherit.ts';
 import { tableFromFile } from '../../../src/lib/core/table/file.ts';
 import { line, Shown, style, table } from '../support.ts';

@@ -1,8 +1,9 @@
+import type { Side } from '../table/grid.ts';
 import type { Decided, EdgeResult, Resolved } from './resolve.ts';
 
 export interface Answer {
 	cells: { r: number; c: number; leaves: Record<string, Decided> }[];
-	edges: ({ r: number; c: number; side: 'top' | 'bottom' | 'start' | 'end' } & EdgeResult)[];
+	edges: ({ r: number; c: number; side: Side } & EdgeResult)[];
 }
 
 /** What `resolve` prints (formats.md, "Table files"): one entry per cell and one per unit edge, in reading order. */

@@ -11,7 +11,7 @@ import {
 	type LinePlace,
 	type TypeRole
 } from '../style/types.ts';
-import type { Table } from '../table/grid.ts';
+import type { Table, Side } from '../table/grid.ts';
 import { parseLength, type Emu } from '../units.ts';
 import {
 	edgeFlags,
@@ -365,8 +365,6 @@ export function traceCell(resolved: Resolved, r: number, c: number): Map<string,
 	const signature = structure.signatures[structure.cellSignature[r * structure.table.columns + c]!]!;
 	return Resolver.for(style, house, structure.table).trace(signature);
 }
-
-export type Side = 'top' | 'bottom' | 'start' | 'end';
 
 /** The edge signature on one side of slot (r, c); −1 inside a merged cell. */
 export function edgeAt(structure: Structure, r: number, c: number, side: Side): number {

@@ -2,7 +2,7 @@ import type { FlatStyle } from '../style/inherit.ts';
 import { leavesOf } from '../style/leaves.ts';
 import { kindPart, namedPart, parsePart, type Part } from '../style/parts.ts';
 import type { LeafValue, LinePlace } from '../style/types.ts';
-import type { Table } from '../table/grid.ts';
+import type { Table, Side } from '../table/grid.ts';
 import { splitRole, type RoleFamily } from '../table/roles.ts';
 import { countRowStripes, countColumnStripes } from './bands.ts';
 import { ruleHits } from './rules.ts';
@@ -160,7 +160,7 @@ function styleKey(style: FlatStyle): StyleKey {
 /** What {@link structureOf} rests on, as a string to compare. */
 export const structureKey = (style: FlatStyle): string => styleKey(style).key;
 
-const SIDE_OF: Partial<Record<LinePlace, 'top' | 'bottom' | 'start' | 'end'>> = {
+const SIDE_OF: Partial<Record<LinePlace, Side>> = {
 	top: 'top',
 	bottom: 'bottom',
 	start: 'start',

@@ -2,6 +2,10 @@ import { InputError } from '../errors.ts';
 import type { Aspect, PartSettings } from '../style/types.ts';
 import type { ColumnKind, RowRole } from './roles.ts';
 
+/** The sides of a cell; `start` is where reading starts. */
+export const SIDES = ['top', 'bottom', 'start', 'end'] as const;
+export type Side = (typeof SIDES)[number];
+
 /** One cell: its top-start slot, its span, its text. A merged cell is one cell. */
 export interface Cell {
 	readonly r: number;

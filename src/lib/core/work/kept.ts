@@ -1,5 +1,5 @@
 import { type Appearance, type Line, type Look } from '../cascade/look.ts';
-import type { Grid } from '../table/grid.ts';
+import type { Grid, Side } from '../table/grid.ts';
 import { isCovered, tableOf, type WorkCell, type WorkTable } from './table.ts';
 
 /** How a table looks in its file, with the grid that it has there. */
@@ -29,7 +29,7 @@ export function keptLook(work: WorkTable, { grid, appearance }: FileLook): Appea
 		return from === undefined || !grid.cells[from] ? bare : appearance.cellLook[from]!;
 	});
 	const { rows, columns, slots } = table;
-	const side = (cell: number | undefined, which: 'top' | 'bottom' | 'start' | 'end'): number => {
+	const side = (cell: number | undefined, which: Side): number => {
 		const from = cell === undefined ? undefined : origin[cell];
 		if (!from) return none;
 		const edge =

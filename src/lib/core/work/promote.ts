@@ -1,12 +1,13 @@
 import { edgeAt, edgeParts } from '../cascade/resolve.ts';
 import type { Structure } from '../cascade/structure.ts';
 import type { LinePlace, LineSettings, PartSettings } from '../style/types.ts';
-import { anchorOf, cellOf, SIDES, type EdgeSide, type WorkTable } from './table.ts';
+import { SIDES, type Side } from '../table/grid.ts';
+import { anchorOf, cellOf, type WorkTable } from './table.ts';
 import { lineAt, type Edge } from './touches.ts';
 
 /** A side of a cell that touches give a line, with all its edges. */
 interface TouchedSide {
-	readonly side: EdgeSide;
+	readonly side: Side;
 	readonly line: LineSettings;
 	readonly edges: readonly Edge[];
 }
@@ -16,7 +17,7 @@ export function touchedSides(work: WorkTable, r: number, c: number): TouchedSide
 	const anchor = anchorOf(work, r, c);
 	const down = Array.from({ length: anchor.rows }, (_, i) => anchor.r + i);
 	const across = Array.from({ length: anchor.cols }, (_, i) => anchor.c + i);
-	const slots: Record<EdgeSide, { r: number; c: number }[]> = {
+	const slots: Record<Side, { r: number; c: number }[]> = {
 		top: across.map((x) => ({ r: anchor.r, c: x })),
 		bottom: across.map((x) => ({ r: anchor.r + anchor.rows - 1, c: x })),
 		start: down.map((y) => ({ r: y, c: anchor.c })),

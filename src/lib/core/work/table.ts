@@ -3,7 +3,16 @@ import { columnName } from '../recognise/recognise.ts';
 import { settingsOf, leavesOf } from '../style/leaves.ts';
 import { ASPECTS, type Aspect, type LineSettings, type PartSettings } from '../style/types.ts';
 import type { CellContent, CellPicture } from '../table/content.ts';
-import { createGrid, type Cell, type Grid, type Span, type Table, type Touch } from '../table/grid.ts';
+import {
+	createGrid,
+	type Cell,
+	type Grid,
+	type Span,
+	type Table,
+	type Touch,
+	SIDES,
+	type Side
+} from '../table/grid.ts';
 import { roleFamily, type ColumnKind, type RowRole } from '../table/roles.ts';
 import type { Emu } from '../units.ts';
 import type { Formula } from '../values/formula.ts';
@@ -16,9 +25,7 @@ export interface Place {
 }
 
 /** Sides of a slot, on which the touches of edges stand. */
-export const SIDES = ['top', 'bottom', 'start', 'end'] as const;
-export type EdgeSide = (typeof SIDES)[number];
-export type EdgeTouches = { readonly [side in EdgeSide]?: LineSettings };
+export type EdgeTouches = { readonly [side in Side]?: LineSettings };
 
 /** What a cell is locked against. */
 export const LOCKS = ['content', 'look', 'both'] as const;
@@ -201,7 +208,7 @@ export function workOf(
 /** Lays a touch of a table on the rows of one that is being made. */
 function takeTouch(work: WorkTable, rows: { cells: Slot[] }[], { r, c, set }: Touch): void {
 	if (r >= rows.length || c >= work.columns.length) return;
-	const lines: Partial<Record<EdgeSide, LineSettings>> = {};
+	const lines: Partial<Record<Side, LineSettings>> = {};
 	const own = new Map(leavesOf(set));
 	for (const side of SIDES) {
 		if (set.lines?.[side]) lines[side] = set.lines[side];
@@ -224,7 +231,7 @@ function takeTouch(work: WorkTable, rows: { cells: Slot[] }[], { r, c, set }: To
 }
 
 /** Where the touches of an edge stand: at the slot before it, or at the table's own first row and column. */
-export function edgeHome(r: number, c: number, side: EdgeSide): { r: number; c: number; side: EdgeSide } {
+export function edgeHome(r: number, c: number, side: Side): { r: number; c: number; side: Side } {
 	if (side === 'top' && r > 0) return { r: r - 1, c, side: 'bottom' };
 	if (side === 'start' && c > 0) return { r, c: c - 1, side: 'end' };
 	return { r, c, side };

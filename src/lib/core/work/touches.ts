@@ -1,3 +1,4 @@
+import { SIDES, type Side } from '../table/grid.ts';
 import { leavesOf, settingsOf } from '../style/leaves.ts';
 import type { LeafValue, LineSettings, PartSettings } from '../style/types.ts';
 import { guard } from './locks.ts';
@@ -7,10 +8,8 @@ import {
 	cellOf,
 	edgeHome,
 	isCovered,
-	SIDES,
 	tidy,
 	withCells,
-	type EdgeSide,
 	type EdgeTouches,
 	type Slot,
 	type Place,
@@ -20,7 +19,7 @@ import {
 
 /** One edge: a side of a slot. */
 export interface Edge extends Place {
-	readonly side: EdgeSide;
+	readonly side: Side;
 }
 
 const withTouch = (cell: WorkCell, leaves: ReadonlyMap<string, LeafValue>): WorkCell => {
@@ -133,7 +132,7 @@ export function untouched(work: WorkTable, ranges: readonly Range[]): WorkTable 
 }
 
 /** Every touched leaf of a table, cell by cell and edge by edge, in reading order. */
-export function touchList(work: WorkTable): { r: number; c: number; side?: EdgeSide; set: PartSettings }[] {
+export function touchList(work: WorkTable): { r: number; c: number; side?: Side; set: PartSettings }[] {
 	return work.rows.flatMap((row, r) =>
 		row.cells.flatMap((slot, c) => [
 			...(!isCovered(slot) && slot.touch ? [{ r, c, set: slot.touch }] : []),
@@ -165,7 +164,7 @@ export function copiedLook(work: WorkTable, r: number, c: number): CopiedLook {
 					side
 				})
 			])
-		) as { [side in EdgeSide]?: LineSettings }
+		) as { [side in Side]?: LineSettings }
 	);
 	return { touch: cellOf(work, r, c).touch, lines };
 }

@@ -1,3 +1,4 @@
+import { SIDES } from '../table/grid.ts';
 import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 import { InputError } from '../errors.ts';
 import { TABLE_SCHEMA } from '../style/schema.ts';
@@ -7,7 +8,7 @@ import { COLUMN_KINDS, ROLE_PATTERN } from '../table/roles.ts';
 import { LENGTH_PATTERN } from '../units.ts';
 import { FORMULA_SCHEMA } from '../values/formula.ts';
 import type { Patch } from './patch.ts';
-import { LOCKS, MOST_CELLS, MOST_COLUMNS, SIDES, SUMMARIES, workFault, type WorkTable } from './table.ts';
+import { LOCKS, MOST_CELLS, MOST_COLUMNS, SUMMARIES, workFault, type WorkTable } from './table.ts';
 
 const closed = (properties: object, required: readonly string[] = []) => ({
 	type: 'object',

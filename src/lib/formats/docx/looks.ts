@@ -1,3 +1,4 @@
+import type { Side } from '../../core/table/grid.ts';
 import { contrast, PAPER, type Hex } from '../../core/colour.ts';
 import type { Line, Look } from '../../core/cascade/look.ts';
 import type { Emu } from '../../core/units.ts';
@@ -36,7 +37,7 @@ export interface ParagraphContext {
 	readonly mark: RunContext;
 }
 
-export type Sides = Partial<Record<'top' | 'bottom' | 'start' | 'end', Line | null>>;
+export type Sides = Partial<Record<Side, Line | null>>;
 
 /** What holds for one w:tc before its own direct formatting: the table style's regions and the table's properties. */
 export interface CellGround {

@@ -19,7 +19,7 @@ import { writeBorders, type Borders } from './properties/borders.ts';
 import { CELL_ORDER, writeMargins, writeRotation, writeShading, writeVertical } from './properties/cell.ts';
 import { lineSpacing, PARAGRAPH_ORDER, writeAlignment } from './properties/paragraph.ts';
 import { RUN_ORDER, TEXT_ELEMENTS, writeText, type TextLayer } from './properties/text.ts';
-import { SIDES } from '../sides.ts';
+import { SIDES } from '../../core/table/grid.ts';
 import type { WantedSides } from './sides.ts';
 
 /** Settings of a property element that were said already, and the others; one object for the same settings. */

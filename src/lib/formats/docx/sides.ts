@@ -1,5 +1,6 @@
 import { sameLine } from '../account.ts';
-import { commonLine, SIDES } from '../sides.ts';
+import { SIDES } from '../../core/table/grid.ts';
+import { commonLine } from '../sides.ts';
 import type { Appearance, Line } from '../../core/cascade/look.ts';
 import type { CellGround, PropertyReader } from './looks.ts';
 import type { SourceCell, SourceGrid } from './tables.ts';

@@ -2,7 +2,8 @@ import { LOOK_FIELDS } from '../../core/cascade/look.ts';
 import { toPixels } from '../../core/units.ts';
 import type { CellContent, CellPicture, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
-import { CellSides, SIDES } from '../sides.ts';
+import { CellSides } from '../sides.ts';
+import { SIDES } from '../../core/table/grid.ts';
 import { declare, declareLine, SAYABLE } from './say.ts';
 
 export const escapeHtml = (text: string): string =>

@@ -3,7 +3,7 @@ import type { Line, Look, LookField } from '../../core/cascade/look.ts';
 import type { LinePattern } from '../../core/style/types.ts';
 import type { Emu } from '../../core/units.ts';
 import type { Sayable } from '../account.ts';
-import type { Side } from '../sides.ts';
+import type { Side } from '../../core/table/grid.ts';
 import { LINE } from './looks.ts';
 
 const EMU_PER_PT = 12_700;

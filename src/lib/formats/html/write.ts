@@ -20,7 +20,8 @@ import {
 } from '../account.ts';
 import { carriedAfter, carriedToJson } from '../carried.ts';
 import { encodePieces } from '../package/encoding.ts';
-import { CellSides, OPPOSITE, type Side } from '../sides.ts';
+import type { Side } from '../../core/table/grid.ts';
+import { CellSides, OPPOSITE } from '../sides.ts';
 import { inlineDeclarations } from './cascade.ts';
 import { asciiCss, classesOf, scopeOf } from './classes.ts';
 import { childElements, elements, parentOf, tagsOf, type Element } from './dom.ts';

@@ -1,6 +1,7 @@
 <script lang="ts">
+	import type { Side } from '$lib/core/table/grid.ts';
 	import { lowContrast } from '$lib/core/cascade/contrast.ts';
-	import type { Resolved, Side } from '$lib/core/cascade/resolve.ts';
+	import type { Resolved } from '$lib/core/cascade/resolve.ts';
 	import { shownContent } from '$lib/workbench/figures.ts';
 	import TableGrid from '../table/TableGrid.svelte';
 	import type { Bench } from './bench.svelte.ts';

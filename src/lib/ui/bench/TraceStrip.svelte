@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { explainEdge, explainLeaf, explainTrace, rankNumeral } from '$lib/core/cascade/explain.ts';
-	import { traceCell, traceEdge, type Decided, type Resolved, type Side } from '$lib/core/cascade/resolve.ts';
-	import { cellAt } from '$lib/core/table/grid.ts';
+	import { traceCell, traceEdge, type Decided, type Resolved } from '$lib/core/cascade/resolve.ts';
+	import { cellAt, type Side } from '$lib/core/table/grid.ts';
 	import { partWords } from '$lib/core/style/parts.ts';
 	import { leafWords, valueWords } from '$lib/core/style/words.ts';
 

@@ -1,4 +1,5 @@
-import { edgeParts, resolveParts, traceCell, type Resolved, type Side } from '$lib/core/cascade/resolve.ts';
+import type { Side } from '$lib/core/table/grid.ts';
+import { edgeParts, resolveParts, traceCell, type Resolved } from '$lib/core/cascade/resolve.ts';
 import { settingsAt, withLeafAt, withLeavesAt } from '$lib/core/style/edit.ts';
 import { findingsOf, withFix, type Finding, type Fix } from '$lib/core/findings/index.ts';
 import { baseChain, type FlatStyle } from '$lib/core/style/inherit.ts';

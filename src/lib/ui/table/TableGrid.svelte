@@ -1,8 +1,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { Appearance } from '$lib/core/cascade/look.ts';
-	import type { Side } from '$lib/core/cascade/resolve.ts';
-	import type { Grid } from '$lib/core/table/grid.ts';
+	import type { Grid, Side } from '$lib/core/table/grid.ts';
 	import { toPixels, type Emu } from '$lib/core/units.ts';
 	import { fractionsOf } from './fractions.ts';
 	import { DrawnRows, GUTTER } from './rows.svelte.ts';

@@ -18,8 +18,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { Appearance } from '$lib/core/cascade/look.ts';
-	import type { Side } from '$lib/core/cascade/resolve.ts';
-	import type { Grid } from '$lib/core/table/grid.ts';
+	import type { Grid, Side } from '$lib/core/table/grid.ts';
 	import type { CellContent, RunView } from '$lib/core/table/content.ts';
 	import type { DrawnRows } from './rows.svelte.ts';
 	import { toPixels } from '$lib/core/units.ts';

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { anchorOf, edgeHome, type EdgeSide } from '$lib/core/work/table.ts';
+	import type { Side } from '$lib/core/table/grid.ts';
+	import { anchorOf, edgeHome } from '$lib/core/work/table.ts';
 	import { lineAt, type Edge } from '$lib/core/work/touches.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import type { TableBench } from './bench.svelte.ts';
@@ -41,7 +42,7 @@
 		const { index: c, box } = column;
 		const { index: r, top, bottom } = row;
 		const here = anchorOf(bench.work, r, c);
-		const isEdge = (side: EdgeSide) =>
+		const isEdge = (side: Side) =>
 			side === 'top'
 				? r === here.r
 				: side === 'bottom'
@@ -55,7 +56,7 @@
 				['bottom', Math.abs(bottom - y)],
 				['start', Math.abs(x - box.left)],
 				['end', Math.abs(box.right - x)]
-			] as [EdgeSide, number][]
+			] as [Side, number][]
 		)
 			.filter(([one]) => isEdge(one))
 			.sort((a, b) => a[1] - b[1])[0] ?? [undefined];
@@ -82,7 +83,7 @@
 		drawn.rows.flatMap((r) =>
 			bench.work.rows[r]!.cells.flatMap((slot, c) =>
 				slot.lines
-					? (Object.keys(slot.lines) as EdgeSide[]).map((side) => ({ r, c, side, state: stateOf({ r, c, side })! }))
+					? (Object.keys(slot.lines) as Side[]).map((side) => ({ r, c, side, state: stateOf({ r, c, side })! }))
 					: []
 			)
 		)

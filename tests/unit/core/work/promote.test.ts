@@ -12,7 +12,8 @@ import type { Style } from '../../../../src/lib/core/style/types.ts';
 import { typed } from '../../../../src/lib/core/work/cells.ts';
 import { joinCells } from '../../../../src/lib/core/work/join.ts';
 import { promotionOf, touchedSides, touchKey } from '../../../../src/lib/core/work/promote.ts';
-import { cellOf, emptyTable, SIDES, tableOf, type WorkTable } from '../../../../src/lib/core/work/table.ts';
+import { SIDES } from '../../../../src/lib/core/table/grid.ts';
+import { cellOf, emptyTable, tableOf, type WorkTable } from '../../../../src/lib/core/work/table.ts';
 import { lined, touched, touchList } from '../../../../src/lib/core/work/touches.ts';
 
 const ledger = DEMO_STYLES.find(({ name }) => name === 'Season Ledger')!;
