@@ -139,12 +139,11 @@ export function toColour(value: string, current?: Hex): Colour | undefined {
 	const mixed = /^color-mix\(\s*in srgb\s*,(.*)\)$/is.exec(text);
 	if (mixed) return mixColours(mixed[1]!, current);
 	const alpha = /^(?:rgba?|hsla?|oklch|oklab|lch|lab)\(.*?[,/]\s*([\d.]+%?)\s*\)$/i.exec(text);
-	const parts = text.split(/[,/\s]+/).length;
 	const hex = /^#([\da-f]{3,8})$/i.exec(text)?.[1];
 	let opacity = 1;
 	if (hex?.length === 8) opacity = parseInt(hex.slice(6), 16) / 255;
 	else if (hex?.length === 4) opacity = parseInt(hex[3]! + hex[3]!, 16) / 255;
-	else if (alpha && (text.includes('/') || parts >= 4))
+	else if (alpha && (text.includes('/') || text.split(',').length > 3))
 		opacity = alpha[1]!.endsWith('%') ? parseFloat(alpha[1]!) / 100 : Number(alpha[1]);
 	const solid = toHex(text);
 	return solid && { hex: solid, opacity };
