@@ -3,10 +3,10 @@ import { describe, it } from 'node:test';
 import fc from 'fast-check';
 import { appearanceOf } from '../../../src/lib/core/cascade/look.ts';
 import { lowContrast } from '../../../src/lib/core/cascade/contrast.ts';
-import { explainLeaf, explainTrace } from '../../../src/lib/core/cascade/explain.ts';
-import { resolve, restyle, traceCell } from '../../../src/lib/core/cascade/resolve.ts';
+import { explainEdge, explainLeaf, explainTrace } from '../../../src/lib/core/cascade/explain.ts';
+import { resolve, restyle, traceCell, traceEdge } from '../../../src/lib/core/cascade/resolve.ts';
 import { flatten } from '../../../src/lib/core/style/inherit.ts';
-import { Shown, style, table } from '../support.ts';
+import { line, Shown, style, table } from '../support.ts';
 import { anyStyle } from './style.test.ts';
 
 const ink = (ink: string) => ({ fill: { ink } });
@@ -342,5 +342,42 @@ describe('trace and looks', () => {
 			explainLeaf('fill.ink', traceCell(resolved, 1, 0).get('fill.ink')!),
 			'fern, from total in Test, overruling ground'
 		);
+	});
+	it('explains an edge: what it shows, who claimed it and whom that overrules', () => {
+		const sides = (...all: [side: 'top' | 'bottom' | 'start', line: ReturnType<typeof line>][]) => ({
+			lines: Object.fromEntries(all)
+		});
+		const resolved = resolve(
+			table(['header:1', 'body', 'total'], 1),
+			flatten(
+				style({
+					ground: sides(['top', line('solid', '1pt', 'fern')], ['bottom', line('solid', '0.5pt')]),
+					header: sides(['bottom', line('double', '2pt', 'loam')]),
+					total: sides(['top', { pattern: 'none' }], ['bottom', line('solid', '3pt', 'ink')])
+				})
+			)
+		);
+		const said = (r: number, side: 'top' | 'bottom' | 'start') => explainEdge(traceEdge(resolved, r, 0, side)!);
+		assert.equal(said(0, 'bottom'), 'Double 2pt loam, from IV header.');
+		assert.equal(said(0, 'top'), 'Solid 1pt fern, from I ground.');
+		assert.equal(said(2, 'bottom'), 'Solid 3pt ink, from IV total; it overrules I ground (solid).');
+		assert.equal(said(2, 'top'), 'No line, said on purpose, from IV total.');
+		assert.equal(said(1, 'start'), 'Nobody claims this edge, so there is no line; on screen a guide may stand there.');
+	});
+	it('says where nothing is said, and sums up many properties of one part', () => {
+		const bare = resolve(table(['body'], 1), flatten(style({ ground: {} })));
+		assert.equal(explainTrace(traceCell(bare, 0, 0)), 'Nothing is said about this cell.');
+		const full = resolve(
+			table(['body'], 1),
+			flatten(
+				style({
+					ground: {
+						...ink('mist'),
+						text: { weight: 400, italic: false, size: '9pt', ink: 'loam', family: 'Source Sans 3' }
+					}
+				})
+			)
+		);
+		assert.equal(explainTrace(traceCell(full, 0, 0)), 'Everything comes from I ground.');
 	});
 });

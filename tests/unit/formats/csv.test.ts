@@ -7,7 +7,8 @@ import { readCsv } from '../../../src/lib/formats/csv/read.ts';
 import { seedList } from '../../../demo/documents/seed-list.ts';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
-import { openDocument, streamHtml, writeAs } from '../../../src/lib/formats/index.ts';
+import type { StyleJob } from '../../../src/lib/formats/account.ts';
+import { openDocument, streamHtml, writeAs, type AnyDocument } from '../../../src/lib/formats/index.ts';
 
 const utf8 = (text: string) => new TextEncoder().encode(text);
 
@@ -33,6 +34,15 @@ describe('separated values', () => {
 			['name,"x;y"\n1,2\n', ',']
 		] as const)
 			assert.equal(findSeparator(text), separator, text);
+	});
+	it('finds it in a list that goes on, wherever its first part ends: in a field, a quote or a line', () => {
+		const row = 'Fern & co;7;"two lines,\nof a, note; and ""more"""\r\n';
+		for (let shift = 0; shift < row.length + 2; shift++) {
+			const text = `${'x'.repeat(shift)};n;"note"\r\n${row.repeat(600)}`;
+			assert.equal(findSeparator(text), ';', `shifted by ${shift}`);
+			assert.equal(readCsv(utf8(text)).tables[0]!.table.rows, 601);
+		}
+		assert.equal(findSeparator(`${'a;'.repeat(15_000)}\n`), ';', 'a first line that is longer');
 	});
 	it('finds encodings out: UTF-8, UTF-16 with and without a mark, Windows-1252', () => {
 		const text = 'Ort;Kosten\nWärmehaus;12,50 €\n';
@@ -103,5 +113,40 @@ describe('rows as a web page', () => {
 		const { account } = await writeAs('html', document, jobs, { house: FIRST_HOUSE, find, title: 'Long' });
 		assert.deepEqual(account.tables[0]!.differences, []);
 		assert.ok(account.remarks.some((remark) => remark.startsWith('The first 2,000 of 3,001 rows were read back')));
+	});
+	const list = async (rows: number) => {
+		const lines = ['Seed;Packets;Note'];
+		for (let r = 1; r < rows; r++) lines.push(`Fern ${r} & co;${r};"<b>${r}</b>\nsecond line"`);
+		return openDocument(utf8(lines.join('\r\n')), 'seeds.csv');
+	};
+	const options = { house: FIRST_HOUSE, find, title: 'Seed <list>' };
+	const jobFor = ({ tables }: AnyDocument, more: Partial<StyleJob> = {}): StyleJob[] => [
+		{ index: 0, style: find('Season Ledger')!, table: tables[0]!.table, ...more }
+	];
+	it('have a head that repeats in print, headings that say for what, and text that is no markup', async () => {
+		const document = await list(4);
+		const page = [...streamHtml(document, jobFor(document), options)!].join('');
+		assert.match(page, /<title>Seed &lt;list&gt;<\/title>/);
+		assert.match(page, /<thead>\n<tr class="[^"]*header[^"]*"><th scope="col"[^>]*>Seed<\/th>/);
+		assert.match(page, /<th scope="row"[^>]*>Fern 1 &amp; co<\/th>/);
+		assert.match(page, /&lt;b&gt;1&lt;\/b&gt;<br>second line/);
+		assert.equal(page.match(/<tbody>/g)!.length, 1);
+		assert.ok(page.endsWith('</tbody>\n</table>\n</body>\n</html>\n'));
+	});
+	it('go the other way where a style sheet does not say all: touches, widths, what is not carried, direct looks', async () => {
+		const document = await list(5);
+		const { table } = document.tables[0]!;
+		const touched = { ...table, touches: [{ r: 1, c: 1, set: { fill: { ink: '#FFEEAA' } } }] };
+		for (const [jobs, more] of [
+			[jobFor(document, { table: touched }), {}],
+			[jobFor(document, { table: { ...table, carry: ['fill'] } }), {}],
+			[jobFor(document), { as: 'direct' as const }]
+		] as const) {
+			assert.equal(streamHtml(document, jobs, { ...options, ...more }), undefined);
+			const { account } = await writeAs('html', document, jobs, { ...options, ...more });
+			assert.deepEqual(account.tables[0]!.differences, []);
+		}
+		const report = await openDocument(new TextEncoder().encode('<table><tr><td>1</table>'), 'a.html');
+		assert.equal(streamHtml(report, jobFor(report), options), undefined);
 	});
 });

@@ -8,9 +8,10 @@ const MAX_FIELD = 1_000_000;
 
 /**
  * Rows of separated values (RFC 4180): fields may be quoted with `"`, a quote inside is doubled, line breaks may be CR,
- * LF or both. Throws InputError for a quote that is never closed, naming its line.
+ * LF or both. Throws InputError for a quote that is never closed, naming its line; `isHead` says that the text goes on
+ * elsewhere, and its last row is left out.
  */
-export function parseRows(text: string, separator: Separator): string[][] {
+export function parseRows(text: string, separator: Separator, isHead = false): string[][] {
 	const rows: string[][] = [];
 	let row: string[] = [];
 	let line = 1;
@@ -28,6 +29,7 @@ export function parseRows(text: string, separator: Separator): string[][] {
 			let from = ++at;
 			for (;;) {
 				const quote = text.indexOf('"', at);
+				if (quote < 0 && isHead) return rows;
 				if (quote < 0 || quote - from > MAX_FIELD)
 					throw new InputError(
 						'quote',
@@ -53,7 +55,7 @@ export function parseRows(text: string, separator: Separator): string[][] {
 			row.push(text.slice(from, at));
 		}
 		if (at >= end) {
-			endRow();
+			if (!isHead) endRow();
 			break;
 		}
 		if (text[at] === separator) at++;
@@ -68,15 +70,19 @@ export function parseRows(text: string, separator: Separator): string[][] {
 	return rows;
 }
 
+/** So many characters tell the separator. */
+const HEAD = 20_000;
+
 /** The separator that cuts the first lines into the most even rows. */
 export function findSeparator(text: string): Separator {
-	const head = text.slice(0, 20_000);
+	const head = text.slice(0, HEAD);
+	const goesOn = text.length > HEAD && /[\r\n]/.test(head);
 	let best: Separator = ',';
 	let most = 0;
 	for (const separator of SEPARATORS) {
 		let rows;
 		try {
-			rows = parseRows(head, separator).slice(0, 50);
+			rows = parseRows(head, separator, goesOn).slice(0, 50);
 		} catch {
 			continue;
 		}

@@ -327,8 +327,8 @@ interface Fixes {
 	readonly counts: Map<number, Map<SeenLeaf, number>>;
 }
 
-/** What the page shows otherwise than wanted, as declarations of the cells. */
-function fixesFor(document: HtmlDocument, prepared: readonly Prepared[]): Fixes {
+/** What the page shows otherwise than wanted, as declarations of the cells. `before` is the page as it came. */
+function fixesFor(document: HtmlDocument, before: HtmlDocument, prepared: readonly Prepared[]): Fixes {
 	const directs = new Map<number, Map<number, string[]>>();
 	const counts: Fixes['counts'] = new Map();
 	for (const { job, wanted } of prepared) {
@@ -338,12 +338,15 @@ function fixesFor(document: HtmlDocument, prepared: readonly Prepared[]): Fixes 
 		const own = new Map<number, string[]>();
 		const count = new Map<SeenLeaf, number>();
 		const add = (cell: number, ...declarations: string[]) => own.set(cell, [...(own.get(cell) ?? []), ...declarations]);
+		const nameOf = (page: HtmlDocument, i: number) => page.grids[job.index]!.cells[i]?.name;
 		table.cells.forEach((_, i) => {
+			// A th is bold and centred by itself (HTML Standard §15.3.8), whether text and alignment are carried or not.
+			const isRenamed = nameOf(before, i) !== nameOf(document, i);
 			const want = SAYABLE.look(wanted.looks[wanted.cellLook[i]!]!);
 			const have = got.looks[got.cellLook[i]!]!;
 			if (Object.keys(have).length === 0) return;
 			for (const field of LOOK_FIELDS)
-				if (want[field] !== undefined && want[field] !== have[field] && carry.has(FIELD_ASPECT[field])) {
+				if (want[field] !== undefined && want[field] !== have[field] && (isRenamed || carry.has(FIELD_ASPECT[field]))) {
 					bump(count, field, 1);
 					add(i, ...declare(field as LookField, want));
 				}
@@ -418,7 +421,7 @@ export async function writeHtml(
 		// A fix can bring up another: a shared border said on one cell is seen from the next.
 		let directs = new Map<number, Map<number, string[]>>();
 		for (let round = 0; round < 2; round++) {
-			const fixes = fixesFor(readHtml(bytes), prepared);
+			const fixes = fixesFor(readHtml(bytes), document, prepared);
 			if (![...fixes.counts.values()].some((count) => count.size > 0)) break;
 			for (const [index, found] of fixes.counts) {
 				const own = counts.get(index) ?? new Map<SeenLeaf, number>();
