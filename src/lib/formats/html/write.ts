@@ -1,4 +1,4 @@
-import { FIELD_ASPECT, LOOK_FIELDS, type Appearance, type LookField } from '../../core/cascade/look.ts';
+import { LOOK_FIELDS, type Appearance } from '../../core/cascade/look.ts';
 import { ASPECTS, type Aspect } from '../../core/style/types.ts';
 import { cssName, styleCss } from '../../core/share/css.ts';
 import { roleFamily } from '../../core/table/roles.ts';
@@ -20,7 +20,7 @@ import {
 } from '../account.ts';
 import { carriedAfter, carriedToJson } from '../carried.ts';
 import { encodePieces } from '../package/encoding.ts';
-import type { Side } from '../../core/table/grid.ts';
+import type { Grid, Side } from '../../core/table/grid.ts';
 import { CellSides, OPPOSITE } from '../sides.ts';
 import { inlineDeclarations } from './cascade.ts';
 import { asciiCss, classesOf, scopeOf } from './classes.ts';
@@ -262,6 +262,10 @@ function pageWith(
 		});
 		if (grid.rows[0] && !grid.rows.some(({ section }) => section?.name === 'thead')) addHead(edits, grid, one, source);
 	}
+	const own = new Set(prepared.map(({ job }) => job.index));
+	for (const [index, cells] of directs)
+		if (!own.has(index))
+			for (const [i, declarations] of cells) declareOn(edits, source, document.grids[index]!.cells[i], declarations);
 	for (const element of elements(document.page)) {
 		const isOwn =
 			(element.name === 'style' && 'data-heptarch' in element.attribs) ||
@@ -327,40 +331,60 @@ interface Fixes {
 	readonly counts: Map<number, Map<SeenLeaf, number>>;
 }
 
-/** What the page shows otherwise than wanted, as declarations of the cells. `before` is the page as it came. */
-function fixesFor(document: HtmlDocument, before: HtmlDocument, prepared: readonly Prepared[]): Fixes {
+/** A table as it is to be seen on the page that is written. */
+interface Meant {
+	readonly index: number;
+	readonly table: Grid;
+	readonly wanted: Appearance;
+	readonly hasLines: boolean;
+}
+
+/**
+ * How the tables with a job are to be seen, and those inside them without one: CSS hands what text looks like down to
+ * them, and they are to stay as they are.
+ */
+function meantBy(document: HtmlDocument, prepared: readonly Prepared[]): Meant[] {
+	const meant = new Map<number, Meant>();
+	for (const { job, wanted } of prepared) {
+		const { index, table } = job;
+		meant.set(index, { index, table, wanted, hasLines: keepsOwnLook(job) || table.carry.includes('linework') });
+	}
+	// An outer table comes before those in it.
+	for (const { index, place, table, appearance } of document.tables)
+		if (place.inside !== undefined && meant.has(place.inside) && !meant.has(index))
+			meant.set(index, { index, table, wanted: appearance, hasLines: false });
+	return [...meant.values()];
+}
+
+/** What the page shows otherwise than meant, as declarations of the cells. */
+function fixesFor(document: HtmlDocument, meant: readonly Meant[]): Fixes {
 	const directs = new Map<number, Map<number, string[]>>();
 	const counts: Fixes['counts'] = new Map();
-	for (const { job, wanted } of prepared) {
-		const { table } = job;
-		const got = document.tables[job.index]!.appearance;
-		const carry = new Set(keepsOwnLook(job) ? ASPECTS : table.carry);
+	for (const { index, table, wanted, hasLines } of meant) {
+		const got = document.tables[index]!.appearance;
 		const own = new Map<number, string[]>();
 		const count = new Map<SeenLeaf, number>();
 		const add = (cell: number, ...declarations: string[]) => own.set(cell, [...(own.get(cell) ?? []), ...declarations]);
-		const nameOf = (page: HtmlDocument, i: number) => page.grids[job.index]!.cells[i]?.name;
 		table.cells.forEach((_, i) => {
-			// A th is bold and centred by itself (HTML Standard §15.3.8), whether text and alignment are carried or not.
-			const isRenamed = nameOf(before, i) !== nameOf(document, i);
 			const want = SAYABLE.look(wanted.looks[wanted.cellLook[i]!]!);
 			const have = got.looks[got.cellLook[i]!]!;
 			if (Object.keys(have).length === 0) return;
 			for (const field of LOOK_FIELDS)
-				if (want[field] !== undefined && want[field] !== have[field] && (isRenamed || carry.has(FIELD_ASPECT[field]))) {
+				if (want[field] !== undefined && want[field] !== have[field]) {
 					bump(count, field, 1);
-					add(i, ...declare(field as LookField, want));
+					add(i, ...declare(field, want));
 				}
 		});
-		if (carry.has('linework')) bump(count, 'lines', fixLines(table, wanted, got, add));
-		directs.set(job.index, own);
-		counts.set(job.index, count);
+		if (hasLines) bump(count, 'lines', fixLines(table, wanted, got, add));
+		directs.set(index, own);
+		counts.set(index, count);
 	}
 	return { directs, counts };
 }
 
 /** Borders of the cells beside every edge that shows otherwise: both sides of the edge say the same. */
 function fixLines(
-	table: Prepared['job']['table'],
+	table: Grid,
 	wanted: Appearance,
 	got: Appearance,
 	add: (cell: number, declaration: string) => void
@@ -420,8 +444,9 @@ export async function writeHtml(
 	if (as !== 'living-only') {
 		// A fix can bring up another: a shared border said on one cell is seen from the next.
 		let directs = new Map<number, Map<number, string[]>>();
+		const meant = meantBy(document, prepared);
 		for (let round = 0; round < 2; round++) {
-			const fixes = fixesFor(readHtml(bytes), document, prepared);
+			const fixes = fixesFor(readHtml(bytes), meant);
 			if (![...fixes.counts.values()].some((count) => count.size > 0)) break;
 			for (const [index, found] of fixes.counts) {
 				const own = counts.get(index) ?? new Map<SeenLeaf, number>();
