@@ -13,7 +13,7 @@ import { flatten, type FindBase, type FlatStyle } from '../core/style/inherit.ts
 import { aspectOfLeaf, leavesOf } from '../core/style/leaves.ts';
 import { ASPECTS, type Aspect, type Style } from '../core/style/types.ts';
 import { ONLY_TEXT, OWN_LOOK } from '../core/style/bare.ts';
-import type { Table } from '../core/table/grid.ts';
+import type { Table, Touch } from '../core/table/grid.ts';
 import type { Emu } from '../core/units.ts';
 import type { OpenDocument } from './document.ts';
 
@@ -40,13 +40,29 @@ export const keepsOwnLook = ({ style }: Pick<StyleJob, 'style'>): boolean => sty
 /** Whether a job gives a table a style that can travel. */
 export const givesStyle = (job: Pick<StyleJob, 'style'>): boolean => !isCleared(job) && !keepsOwnLook(job);
 
-/** The aspects of a table's look that a job writes: those that the table carries, or that its touches speak of. */
-export const writtenAspects = (job: Pick<StyleJob, 'style' | 'table'>): ReadonlySet<Aspect> =>
-	new Set(
-		keepsOwnLook(job)
-			? job.table.touches.flatMap(({ set }) => [...leavesOf(set).keys()].flatMap((path) => aspectOfLeaf(path) ?? []))
-			: job.table.carry
+const aspectsOf = ({ set }: Touch): Aspect[] => [...leavesOf(set).keys()].flatMap((path) => aspectOfLeaf(path) ?? []);
+
+/**
+ * The aspects of a table's look that a job writes on all its cells: those that the table carries, and its lines where
+ * one is touched. With the look that it came with, whatever its touches speak of.
+ */
+export const writtenAspects = (job: Pick<StyleJob, 'style' | 'table'>): ReadonlySet<Aspect> => {
+	const touched = job.table.touches.flatMap(aspectsOf);
+	return new Set(
+		keepsOwnLook(job) ? touched : [...job.table.carry, ...touched.filter((aspect) => aspect === 'linework')]
 	);
+};
+
+/** Touches are always carried: the aspects that they speak of, by cell. */
+export function touchedAspects({ touches, slots, rows, columns }: Table): ReadonlyMap<number, readonly Aspect[]> {
+	const touched = new Map<number, Aspect[]>();
+	for (const touch of touches) {
+		if (touch.r >= rows || touch.c >= columns) continue;
+		const cell = slots[touch.r * columns + touch.c]!;
+		touched.set(cell, [...(touched.get(cell) ?? []), ...aspectsOf(touch)]);
+	}
+	return touched;
+}
 
 export interface Difference {
 	readonly r: number;

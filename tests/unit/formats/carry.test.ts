@@ -7,6 +7,7 @@ import { ASPECTS } from '../../../src/lib/core/style/types.ts';
 import { sameLine } from '../../../src/lib/formats/account.ts';
 import { openDocument, writeAs, type AnyDocument } from '../../../src/lib/formats/index.ts';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
+import { TOUCHES, touchesOf } from './documents.ts';
 import { handbook } from '../../../demo/documents/handbook.ts';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
 import { seasonReportHtml, seasonReportOdt } from '../../../demo/documents/twins.ts';
@@ -29,12 +30,13 @@ const wish = fc.option(
 	fc.record({
 		style: fc.constantFrom(...DEMO_STYLES),
 		carry: fc.subarray([...ASPECTS]),
+		touching: fc.array(fc.tuple(fc.nat(), fc.constantFrom(...TOUCHES)), { maxLength: 3 }),
 		partsOff: fc.subarray(PARTS, { maxLength: 3 })
 	}),
 	{ freq: 2 }
 );
 
-describe('any tables of a document in any styles, carried in part', () => {
+describe('any tables of a document in any styles, carried in part and touched', () => {
 	for (const [name, make] of Object.entries(FILES))
 		it(`${name}: as intended, and the other tables as they were`, async () => {
 			const document: AnyDocument = await openDocument(await make(), name);
@@ -45,8 +47,12 @@ describe('any tables of a document in any styles, carried in part', () => {
 					fc.constantFrom('living' as const, 'direct' as const),
 					async (wishes, as) => {
 						const jobs = document.tables.flatMap(({ index, table }) => {
-							const { style, carry, partsOff } = wishes[index] ?? {};
-							return style ? [{ index, style, table: { ...table, carry: carry!, partsOff: partsOff! } }] : [];
+							const wish = wishes[index];
+							if (!wish) return [];
+							const { style, carry, partsOff, touching } = wish;
+							const { cells } = table;
+							const touches = touching.flatMap(([n, set]) => touchesOf(table, cells[n % cells.length]!, set));
+							return [{ index, style, table: { ...table, carry, partsOff, touches } }];
 						});
 						const { bytes, account } = await writeAs(kind, document, jobs, {
 							house: FIRST_HOUSE,

@@ -1,3 +1,5 @@
+import type { PartSettings } from '../../../src/lib/core/style/types.ts';
+import type { Cell, Table, Touch } from '../../../src/lib/core/table/grid.ts';
 import { zipOf } from './zip.ts';
 
 const W = 'xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main"';
@@ -36,3 +38,25 @@ export const tr = (...cells: string[]): string =>
 export const tbl = (rows: string[], tblPr = '', columns = 2): string =>
 	`<w:tbl><w:tblPr>${tblPr}</w:tblPr><w:tblGrid>${'<w:gridCol w:w="2000"/>'.repeat(columns)}</w:tblGrid>${rows.join('')}</w:tbl>`;
 export const LEDGER = [tr('Item', 'Cost'), tr('Seed', '12.00'), tr('Glass', '30.50'), tr('Total', '42.50')];
+
+/** What a cell or its edges can be touched with, one of each sort. */
+export const TOUCHES: readonly PartSettings[] = [
+	{ fill: { ink: '#FFEEAA' } },
+	{ text: { weight: 700, ink: '#AA0000' } },
+	{ text: { italic: true, size: '13pt' } },
+	{ align: { h: 'middle', v: 'bottom' } },
+	{ margin: { top: '3pt', start: '6pt' } },
+	{ rotate: 90 },
+	{ lines: { bottom: { pattern: 'solid', weight: '1.5pt', ink: '#0000FF' } } },
+	{ lines: { end: { pattern: 'none' } } }
+];
+
+/** Touches a cell. At the rim a touched line is that of its whole side, since nobody else can say a part of it. */
+export function touchesOf({ rows, columns }: Table, cell: Cell, set: PartSettings): Touch[] {
+	const { r, c } = cell;
+	if (set.lines?.bottom && r + cell.rows === rows)
+		return Array.from({ length: cell.cols }, (_, k) => ({ r: rows - 1, c: c + k, set }));
+	if (set.lines?.end && c + cell.cols === columns)
+		return Array.from({ length: cell.rows }, (_, k) => ({ r: r + k, c: columns - 1, set }));
+	return [{ r, c, set }];
+}

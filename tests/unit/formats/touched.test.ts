@@ -5,10 +5,11 @@ import { LOOK_FIELDS, type Appearance } from '../../../src/lib/core/cascade/look
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import { OWN_LOOK } from '../../../src/lib/core/style/bare.ts';
 import type { PartSettings } from '../../../src/lib/core/style/types.ts';
-import type { Cell, Table, Touch } from '../../../src/lib/core/table/grid.ts';
+import type { Table, Touch } from '../../../src/lib/core/table/grid.ts';
 import { sameLine, type StyleJob } from '../../../src/lib/formats/account.ts';
 import { openDocument, writeAs, type AnyDocument, type OutKind } from '../../../src/lib/formats/index.ts';
 import { Package } from '../../../src/lib/formats/package/zip.ts';
+import { TOUCHES as SETS, touchesOf } from './documents.ts';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
 import { seasonReportHtml, seasonReportOdt } from '../../../demo/documents/twins.ts';
@@ -23,16 +24,6 @@ const jobFor = (document: AnyDocument, index: number, touches: readonly Touch[])
 });
 const write = (document: AnyDocument, jobs: readonly StyleJob[], kind: OutKind) =>
 	writeAs(kind, document, jobs, { house: FIRST_HOUSE, title: 'touched' });
-
-const SETS: readonly PartSettings[] = [
-	{ fill: { ink: '#FFEEAA' } },
-	{ text: { weight: 700, ink: '#AA0000' } },
-	{ text: { italic: true, size: '13pt' } },
-	{ align: { h: 'middle', v: 'bottom' } },
-	{ margin: { top: '3pt', start: '6pt' } },
-	{ lines: { bottom: { pattern: 'solid', weight: '1.5pt', ink: '#0000FF' } } },
-	{ lines: { end: { pattern: 'none' } } }
-];
 
 /** The cells that look otherwise, as `r,c`. */
 function otherCells({ cells, columns }: Table, a: Appearance, b: Appearance): string[] {
@@ -51,16 +42,6 @@ function otherCells({ cells, columns }: Table, a: Appearance, b: Appearance): st
 			edges.every(([which, at]) => sameLine(lineAt(a, which, at), lineAt(b, which, at)));
 		return isSame ? [] : [`${r},${c}`];
 	});
-}
-
-/** Touches a cell. At the rim a touched line is that of its whole side, since nobody else can say a part of it. */
-function touchesOf({ rows, columns }: Table, cell: Cell, set: PartSettings): Touch[] {
-	const { r, c } = cell;
-	if (set.lines?.bottom && r + cell.rows === rows)
-		return Array.from({ length: cell.cols }, (_, k) => ({ r: rows - 1, c: c + k, set }));
-	if (set.lines?.end && c + cell.cols === columns)
-		return Array.from({ length: cell.rows }, (_, k) => ({ r: r + k, c: columns - 1, set }));
-	return [{ r, c, set }];
 }
 
 describe('a table that was touched and given no style', () => {

@@ -336,7 +336,6 @@ interface Meant {
 	readonly index: number;
 	readonly table: Grid;
 	readonly wanted: Appearance;
-	readonly hasLines: boolean;
 }
 
 /**
@@ -345,14 +344,11 @@ interface Meant {
  */
 function meantBy(document: HtmlDocument, prepared: readonly Prepared[]): Meant[] {
 	const meant = new Map<number, Meant>();
-	for (const { job, wanted } of prepared) {
-		const { index, table } = job;
-		meant.set(index, { index, table, wanted, hasLines: keepsOwnLook(job) || table.carry.includes('linework') });
-	}
+	for (const { job, wanted } of prepared) meant.set(job.index, { index: job.index, table: job.table, wanted });
 	// An outer table comes before those in it.
 	for (const { index, place, table, appearance } of document.tables)
 		if (place.inside !== undefined && meant.has(place.inside) && !meant.has(index))
-			meant.set(index, { index, table, wanted: appearance, hasLines: false });
+			meant.set(index, { index, table, wanted: appearance });
 	return [...meant.values()];
 }
 
@@ -360,7 +356,7 @@ function meantBy(document: HtmlDocument, prepared: readonly Prepared[]): Meant[]
 function fixesFor(document: HtmlDocument, meant: readonly Meant[]): Fixes {
 	const directs = new Map<number, Map<number, string[]>>();
 	const counts: Fixes['counts'] = new Map();
-	for (const { index, table, wanted, hasLines } of meant) {
+	for (const { index, table, wanted } of meant) {
 		const got = document.tables[index]!.appearance;
 		const own = new Map<number, string[]>();
 		const count = new Map<SeenLeaf, number>();
@@ -375,7 +371,7 @@ function fixesFor(document: HtmlDocument, meant: readonly Meant[]): Fixes {
 					add(i, ...declare(field, want));
 				}
 		});
-		if (hasLines) bump(count, 'lines', fixLines(table, wanted, got, add));
+		bump(count, 'lines', fixLines(table, wanted, got, add));
 		directs.set(index, own);
 		counts.set(index, count);
 	}

@@ -10,6 +10,7 @@ import {
 	keepsOwnLook,
 	prepare,
 	tallyOf,
+	touchedAspects,
 	writtenAspects,
 	type Prepared,
 	type StyleJob,
@@ -53,6 +54,7 @@ class PartWriter {
 	readonly maker: StyleMaker;
 	private readonly source: string;
 	private readonly sides: ReadonlyMap<number, CellSides>;
+	private readonly touched: ReadonlyMap<number, ReturnType<typeof touchedAspects>>;
 
 	constructor(
 		private readonly document: OdtDocument,
@@ -63,6 +65,7 @@ class PartWriter {
 		this.sides = new Map(
 			[...jobs].map(([index, { job, wanted }]) => [index, new CellSides(job.table, wanted, SAYABLE.line)])
 		);
+		this.touched = new Map([...jobs].map(([index, { job }]) => [index, touchedAspects(job.table)]));
 		this.maker = new StyleMaker(document.odfStyles, this.source);
 	}
 
@@ -231,7 +234,7 @@ class PartWriter {
 	private cell(index: number, prepared: Prepared, i: number, cell: XmlNode): string {
 		const { job, wanted, resolved } = prepared;
 		const { table } = job;
-		const carry = writtenAspects(job);
+		const carry = new Set([...writtenAspects(job), ...(this.touched.get(index)!.get(i) ?? [])]);
 		const look = carriedLook(wanted.looks[wanted.cellLook[i]!]!, carry);
 		const { r, c } = table.cells[i]!;
 		const parts = resolved.structure.signatures[resolved.structure.cellSignature[r * table.columns + c]!]!.parts;
