@@ -6,7 +6,7 @@ import { insertions, outermost, remadeCells, rowFrom, type Remaking } from '../r
 import { childElements, tagsOf, type Element } from './dom.ts';
 import { escapeHtml, pictureMarkup, runMarkup, tableMarkup } from './make.ts';
 import type { HtmlDocument } from './read.ts';
-import { PageEdits } from './write.ts';
+import { PageEdits } from './edits.ts';
 
 /** The page with tables made anew from what they were worked on, new ones put in, and others taken out; all else byte for byte. */
 export function remakeHtml(document: HtmlDocument, { works, added, gone }: Remaking): Uint8Array<ArrayBuffer> {
