@@ -10,7 +10,7 @@ import { columnsFrom, insertions, outermost, remadeCells, rowFrom, type Remaking
 import { BodyWriter, pictureFrame, textMarkup } from './make.ts';
 import type { OdtDocument } from './read.ts';
 import { StyleMaker } from './styling.ts';
-import { addTo, declarePrefixes } from './write.ts';
+import { addTo, declarePrefixes } from './sections.ts';
 
 /** The document with tables made anew from what they were worked on, new ones put in, and others taken out; all else byte for byte. */
 export async function remakeOdt(
