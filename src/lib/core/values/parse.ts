@@ -14,12 +14,28 @@ export type DecimalMark = '.' | ',';
 
 const EMPTY: Value = { type: 'empty' };
 const SPACES = /[\s\u00A0\u2007\u2009\u202F]+/g;
+/** Digits grouped by two above the thousand: 12,34,567. */
+const INDIAN = /^[1-9]\d?(?:,\d\d)+,\d{3}$/;
 /** Spaces in a number that do not group its digits by three, as in a telephone number. */
 const LOOSE = /\d{4}[\s\u00A0\u2007\u2009\u202F]+\d|\d[\s\u00A0\u2007\u2009\u202F]+(?!\d{3}(?!\d))\d/;
 /** A number: optional sign, digits with marks between them. Tested on text without spaces. */
 const NUMBER = /^[+\-\u2212\u2013]?(\d[\d.,'’]*|[.,]\d+)$/;
 /** Texts that people write where there is nothing to say. */
 const BLANK = /^[\s\u00A0]*([-–—−.·…]|n\/?a)?[\s\u00A0]*$/i;
+
+/** Digits of other scripts, by their zero: Arabic, Persian, Devanagari, Bengali, fullwidth. */
+const ZEROS = [0x660, 0x6f0, 0x966, 0x9e6, 0xff10];
+const OTHER_DIGIT = /[٠-٩۰-۹०-९০-৯０-９]/g;
+
+/** The same text with European digits and marks. */
+function plainDigits(text: string): string {
+	if (text.search(OTHER_DIGIT) < 0) return text;
+	const plain = text.replace(OTHER_DIGIT, (digit) => {
+		const code = digit.charCodeAt(0);
+		return String(code - ZEROS.find((zero) => code >= zero && code < zero + 10)!);
+	});
+	return plain.replace(/[٫．]/g, '.').replace(/[٬，]/g, ',').replace(/٪|％/g, '%');
+}
 
 const SYMBOLS: Record<string, string> = {
 	'€': 'EUR',
@@ -76,7 +92,9 @@ export function parseNumber(text: string, decimal: DecimalMark = '.'): Decimal |
 	else if (lastDot >= 0 || lastComma >= 0) {
 		const only: DecimalMark = lastDot >= 0 ? '.' : ',';
 		const pieces = digits.split(only);
-		const groups = pieces.slice(1).every((piece) => piece.length === 3) && /^[1-9]\d{0,2}$/.test(pieces[0]!);
+		const groups =
+			(pieces.slice(1).every((piece) => piece.length === 3) && /^[1-9]\d{0,2}$/.test(pieces[0]!)) ||
+			INDIAN.test(digits);
 		if (pieces.length > 2) {
 			if (!groups) return undefined;
 		} else mark = groups && only !== decimal ? null : only;
@@ -132,9 +150,9 @@ export function parseDate(text: string): string | undefined {
 
 /** Reads what a cell's text means. Never throws; what is nothing else is text. */
 export function parseValue(text: string, decimal: DecimalMark = '.'): Value {
-	const trimmed = text.trim();
+	const trimmed = plainDigits(text.trim());
 	if (trimmed === '') return EMPTY;
-	const asText: Value = { type: 'text', text: trimmed };
+	const asText: Value = { type: 'text', text: text.trim() };
 	if (!/\d/.test(trimmed)) return BLANK.test(text) ? EMPTY : asText;
 	if (trimmed.length > 60) return asText;
 	const number = parseNumber(trimmed, decimal);
@@ -176,7 +194,8 @@ export function decimalMarkOf(texts: Iterable<string>): DecimalMark {
 	let commas = 0;
 	/** Three digits after the only mark: grouped thousands, or three decimals. */
 	const unclear = { '.': 0, ',': 0 };
-	for (const text of texts) {
+	for (const one of texts) {
+		const text = plainDigits(one);
 		if (!/\d[.,]\d/.test(text)) continue;
 		const match = /^[^\d]*(?:\d{1,3}(?:([.,'’\s\u00A0\u2009\u202F])\d{3})*|\d+)([.,])(\d+)[^\d]*$/.exec(text);
 		if (!match) continue;
