@@ -30,23 +30,28 @@ function prevailing(resolver: LookResolver, reader: PropertyReader, ground: Cell
 
 /** The same for a cell in which some words stand out. */
 function prevailingOf(resolver: LookResolver, sheet: StyleSheet, ground: CellGround, text: CellText): TextLayers {
-	const first = text.find(({ runs }) => runs.some((run) => run.text.trim()))!;
+	const emphasis = emphasisOf(text, (context) => resolver.text(ground, context));
+	const runs = text.flatMap(({ context: paragraph, runs }) =>
+		runs
+			.filter((run) => run.text.trim())
+			.map(({ context, text }) => ({ paragraph, context, length: text.trim().length, kept: emphasis(context) }))
+	);
+	// Words that stand out say little of the rest, if there is a rest.
+	const rest = runs.filter(({ kept }) => kept.size === 0);
 	const share = new Map<TextLayer, number>();
-	const emphasis = emphasisOf(text);
-	for (const { runs } of text)
-		for (const run of runs) {
-			const length = run.text.trim().length;
-			if (!length) continue;
-			const kept = emphasis(run.context);
-			const layer = kept.size
-				? sheet.interned(
-						resolver.effectiveText(ground, { ...run.context, direct: directOnly(run.context.direct, kept, false) })
-					)
-				: resolver.text(ground, run.context);
-			share.set(layer, (share.get(layer) ?? 0) + length);
+	for (const { context, length, kept } of rest.length ? rest : runs) {
+		const layer = {
+			...resolver.effectiveText(ground, { ...context, direct: directOnly(context.direct, kept, false) })
+		};
+		for (const field of kept) {
+			const other = runs.find((run) => !run.kept.has(field));
+			if (other) Object.assign(layer, { [field]: resolver.text(ground, other.context)[field] });
 		}
+		const shown = sheet.interned(layer);
+		share.set(shown, (share.get(shown) ?? 0) + length);
+	}
 	const [[most]] = [...share].sort((a, b) => b[1] - a[1]) as [[TextLayer, number]];
-	return { text: most, paragraph: resolver.paragraph(ground, first.context) };
+	return { text: most, paragraph: resolver.paragraph(ground, runs[0]!.paragraph) };
 }
 
 /** Of a cell without paragraphs. */

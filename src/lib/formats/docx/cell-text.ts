@@ -61,24 +61,33 @@ export function evenText(cell: XmlNode, reader: PropertyReader): EvenText | unde
 /**
  * Tells for each run of a cell which of its own settings are emphasis inside the text: set on some words and not on
  * others. (Of several inks, the one that most of the text has is the look.) Symbol fonts are content wherever they stand.
+ * Where it is known what runs show, words that show the same do not stand out, however they come to it.
  */
-export function emphasisOf(content: CellText): (context: RunContext) => ReadonlySet<keyof TextLayer> {
+export function emphasisOf(
+	content: CellText,
+	shown?: (context: RunContext) => TextLayer
+): (context: RunContext) => ReadonlySet<keyof TextLayer> {
 	const runs = content.flatMap((paragraph) => paragraph.runs.filter(({ text }) => text.trim()));
+	const mark = content.find(({ runs }) => runs.some(({ text }) => text.trim()))?.context.mark;
 	const uneven = new Set<(typeof EMPHASIS)[number]>();
-	let mainInk: TextLayer['ink'];
+	/** What of an uneven field is no emphasis. */
+	const even = new Map<keyof TextLayer, unknown>();
 	for (const field of EMPHASIS) {
 		const share = new Map<unknown, number>();
 		for (const { context, text } of runs)
 			share.set(context.direct[field], (share.get(context.direct[field]) ?? 0) + text.length);
 		if (share.size < 2) continue;
+		if (shown && new Set(runs.map(({ context }) => shown(context)[field])).size < 2) continue;
 		uneven.add(field);
-		if (field === 'ink')
-			mainInk = [...share].reduce((most, next) => (next[1] > most[1] ? next : most))[0] as TextLayer['ink'];
+		// Where all words say it, the rest are those that say what the mark of their paragraph does, or else no.
+		const marked = mark && (shown ? shown(mark) : mark.direct)[field];
+		if (!share.has(undefined)) even.set(field, share.has(marked) ? marked : field === 'underline' ? 'none' : false);
+		if (field === 'ink' && (share.has(undefined) || !share.has(marked)))
+			even.set('ink', [...share].reduce((most, next) => (next[1] > most[1] ? next : most))[0]);
 	}
 	return ({ direct, isSymbol }) => {
 		const kept = new Set<keyof TextLayer>();
-		for (const field of uneven)
-			if (direct[field] !== undefined && (field !== 'ink' || direct.ink !== mainInk)) kept.add(field);
+		for (const field of uneven) if (direct[field] !== undefined && direct[field] !== even.get(field)) kept.add(field);
 		if (isSymbol) kept.add('family');
 		return kept.size ? kept : NO_FIELDS;
 	};

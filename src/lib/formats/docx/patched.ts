@@ -39,6 +39,8 @@ export interface Manner {
 	readonly carry: ReadonlySet<Aspect>;
 	/** Whether what the style cannot say may be said directly. */
 	readonly direct: boolean;
+	/** Whether borders are written: a table that keeps its look has its own, unless some are touched. */
+	readonly hasLines: boolean;
 	readonly strict: boolean;
 }
 
@@ -59,8 +61,8 @@ export class PatchCache {
 	private readonly settingsBy = new Map<string, Settings>();
 
 	/** Of all tables that are patched in one manner. */
-	of({ carry, direct }: Manner): (ground: CellGround, look: Look) => KnownPatches {
-		const kind = `${[...carry].join()} ${direct}`;
+	of({ carry, direct, hasLines }: Manner): (ground: CellGround, look: Look) => KnownPatches {
+		const kind = `${[...carry].join()} ${direct} ${hasLines}`;
 		const known = getOrMake(this.kinds, kind, () => new Map<CellGround, Map<Look, KnownPatches>>());
 		return (ground, look) => {
 			let byLook = known.get(ground);
@@ -107,7 +109,7 @@ export class PropertyPatcher {
 		width: readonly Emu[]
 	): Patched {
 		const { reader } = this;
-		const { carry, strict, direct } = this.manner;
+		const { carry, strict, direct, hasLines } = this.manner;
 		const kept = (aspect: Aspect) => !carry.has(aspect);
 		const set = new Map<string, string>();
 		if (width.length) set.set('w:tcW', widthMarkup('w:tcW', width));
@@ -128,23 +130,26 @@ export class PropertyPatcher {
 			return is === want;
 		};
 
-		const borders: Borders = {};
-		let differs = sides.isContested;
-		SIDES.forEach((name, side) => {
-			const line = sides.of.line(sides.number, side);
-			if (line === undefined) return;
-			borders[name] = line;
-			differs = !say('lines', sides.of.isStated(sides.number, side), true) || differs;
-		});
-		for (const name of ['diagonalDown', 'diagonalUp'] as const) {
-			const wanted = look[name] ?? null;
-			const stated = (kept('linework') ? own.borders[name] : undefined) ?? ground.diagonals[name] ?? null;
-			if (sameLine(stated, wanted)) continue;
-			different.push(name);
-			borders[name] = wanted;
-			differs = true;
+		if (hasLines) {
+			const borders: Borders = {};
+			let differs = sides.isContested;
+			SIDES.forEach((name, side) => {
+				const line = sides.of.line(sides.number, side);
+				if (line === undefined) return;
+				borders[name] = line;
+				differs = !say('lines', sides.of.isStated(sides.number, side), true) || differs;
+			});
+			for (const name of ['diagonalDown', 'diagonalUp'] as const) {
+				const wanted = look[name] ?? null;
+				const said = kept('linework') ? own.borders[name] : undefined;
+				if (said !== undefined) borders[name] = said;
+				if (sameLine(said ?? ground.diagonals[name] ?? null, wanted)) continue;
+				different.push(name);
+				borders[name] = wanted;
+				differs = true;
+			}
+			if (differs && direct) set.set('w:tcBorders', writeBorders('w:tcBorders', borders, strict));
 		}
-		if (differs && direct) set.set('w:tcBorders', writeBorders('w:tcBorders', borders, strict));
 
 		const wanted = cellLayerOf(look);
 		say(

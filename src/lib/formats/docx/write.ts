@@ -16,6 +16,7 @@ import {
 	type StyleJob,
 	type Tally,
 	type WriteOptions,
+	writtenAspects,
 	type Written
 } from '../account.ts';
 import { Edits, parseXml, type XmlNode } from '../package/xml.ts';
@@ -73,6 +74,7 @@ export async function writeDocx(
 					? chooseLook(job.table, living, sheet, wanted, source)
 					: readTableProperties(source.node, sheet).look,
 				direct: as !== 'living-only',
+				hasLines: !changes || writtenAspects(job).has('linework'),
 				rows: rowKeeping(resolved),
 				changes
 			},
