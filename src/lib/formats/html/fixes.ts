@@ -2,17 +2,31 @@ import { LOOK_FIELDS, type Appearance } from '../../core/cascade/look.ts';
 import type { Grid, Side } from '../../core/table/grid.ts';
 import { sameLine, type Prepared, type SeenLeaf } from '../account.ts';
 import { CellSides, OPPOSITE } from '../sides.ts';
+import type { Element } from './dom.ts';
+import type { HtmlGrid } from './grid.ts';
+import { hasBackground, hasBorder } from './looks.ts';
 import type { HtmlDocument } from './read.ts';
 import { declare, declareLine, SAYABLE } from './say.ts';
 
-/** Declarations that a cell gets of its own, by table and cell. */
-export type Directs = ReadonlyMap<number, ReadonlyMap<number, readonly string[]>>;
+/** What the elements of a table say of themselves, because nothing else makes them look as meant. */
+export interface TableFixes {
+	/** Declarations by cell. */
+	readonly cells: Map<number, string[]>;
+	/**
+	 * What is said of `table`, `section 3` or `row 3` (a section by any of its rows): a background that would show through
+	 * cells without one, or a border that would beat theirs, is none.
+	 */
+	readonly blocks: Map<string, Set<string>>;
+}
+/** By table. */
+export type Directs = ReadonlyMap<number, TableFixes>;
+
 export const bump = (counts: Map<SeenLeaf, number>, leaf: SeenLeaf, count: number) => {
 	if (count) counts.set(leaf, (counts.get(leaf) ?? 0) + count);
 };
 
 export interface Fixes {
-	readonly directs: Map<number, Map<number, string[]>>;
+	readonly directs: Directs;
 	/** By table: how many settings of which leaf travel directly. */
 	readonly counts: Map<number, Map<SeenLeaf, number>>;
 }
@@ -22,6 +36,8 @@ interface Meant {
 	readonly index: number;
 	readonly table: Grid;
 	readonly wanted: Appearance;
+	/** Its lines are the style's, and none is the table's, a section's or a row's own. */
+	readonly carriesLines: boolean;
 }
 
 /**
@@ -30,23 +46,27 @@ interface Meant {
  */
 export function meantBy(document: HtmlDocument, prepared: readonly Prepared[]): Meant[] {
 	const meant = new Map<number, Meant>();
-	for (const { job, wanted } of prepared) meant.set(job.index, { index: job.index, table: job.table, wanted });
+	for (const { job, wanted } of prepared) {
+		const { index, table } = job;
+		meant.set(index, { index, table, wanted, carriesLines: table.carry.includes('linework') });
+	}
 	// An outer table comes before those in it.
 	for (const { index, place, table, appearance } of document.tables)
 		if (place.inside !== undefined && meant.has(place.inside) && !meant.has(index))
-			meant.set(index, { index, table, wanted: appearance });
+			meant.set(index, { index, table, wanted: appearance, carriesLines: false });
 	return [...meant.values()];
 }
 
 /** What the page shows otherwise than meant, as declarations of the cells. */
 export function fixesFor(document: HtmlDocument, meant: readonly Meant[]): Fixes {
-	const directs = new Map<number, Map<number, string[]>>();
+	const directs = new Map<number, TableFixes>();
 	const counts: Fixes['counts'] = new Map();
-	for (const { index, table, wanted } of meant) {
+	for (const { index, table, wanted, carriesLines } of meant) {
 		const got = document.tables[index]!.appearance;
 		const own = new Map<number, string[]>();
 		const count = new Map<SeenLeaf, number>();
 		const add = (cell: number, ...declarations: string[]) => own.set(cell, [...(own.get(cell) ?? []), ...declarations]);
+		let showsThrough = false;
 		table.cells.forEach((_, i) => {
 			const want = SAYABLE.look(wanted.looks[wanted.cellLook[i]!]!);
 			const have = got.looks[got.cellLook[i]!]!;
@@ -55,13 +75,31 @@ export function fixesFor(document: HtmlDocument, meant: readonly Meant[]): Fixes
 				if (want[field] !== undefined && want[field] !== have[field]) {
 					bump(count, field, 1);
 					add(i, ...declare(field, want));
+					showsThrough ||= field === 'fill' && want.fill === 'none';
 				}
 		});
-		bump(count, 'lines', fixLines(table, wanted, got, add));
-		directs.set(index, own);
+		const lines = fixLines(table, wanted, got, add);
+		bump(count, 'lines', lines);
+		const blocks = new Map<string, Set<string>>();
+		for (const [block, element] of showsThrough || (lines && carriesLines) ? blocksOf(document.grids[index]!) : []) {
+			const said = new Set<string>();
+			if (showsThrough && hasBackground(element, document.pageStyles)) said.add('background-color: transparent');
+			if (lines && carriesLines && hasBorder(element, document.pageStyles)) said.add('border: none');
+			if (said.size) blocks.set(block, said);
+		}
+		directs.set(index, { cells: own, blocks });
 		counts.set(index, count);
 	}
 	return { directs, counts };
+}
+
+/** The table, rows and sections of a table, as {@link TableFixes.blocks} calls them. */
+function* blocksOf({ node, rows }: HtmlGrid): Generator<[block: string, element: Element]> {
+	yield ['table', node];
+	for (const [r, row] of rows.entries()) {
+		yield [`row ${r}`, row.node];
+		if (row.section) yield [`section ${r}`, row.section];
+	}
 }
 
 /** Borders of the cells beside every edge that shows otherwise: both sides of the edge say the same. */
@@ -103,16 +141,14 @@ function fixLines(
 }
 
 /** Later declarations after earlier ones. */
-export function merged(
-	a: ReadonlyMap<number, ReadonlyMap<number, readonly string[]>>,
-	b: ReadonlyMap<number, ReadonlyMap<number, readonly string[]>>
-): Map<number, Map<number, string[]>> {
-	const out = new Map<number, Map<number, string[]>>();
+export function merged(a: Directs, b: Directs): Directs {
+	const out = new Map<number, TableFixes>();
 	for (const from of [a, b])
-		for (const [table, cells] of from) {
-			const own = out.get(table) ?? new Map<number, string[]>();
-			out.set(table, own);
-			for (const [cell, declarations] of cells) own.set(cell, [...(own.get(cell) ?? []), ...declarations]);
+		for (const [table, { cells, blocks }] of from) {
+			let own = out.get(table);
+			if (!own) out.set(table, (own = { cells: new Map(), blocks: new Map() }));
+			for (const [cell, declarations] of cells) own.cells.set(cell, [...(own.cells.get(cell) ?? []), ...declarations]);
+			for (const [block, said] of blocks) own.blocks.set(block, new Set([...(own.blocks.get(block) ?? []), ...said]));
 		}
 	return out;
 }

@@ -60,6 +60,16 @@ function lineHeight(computed: Computed): number | undefined {
 
 const background = (computed: Computed) => toColour(computed.get('background-color') ?? 'transparent', inkOf(computed));
 
+/** Whether an element has a background of its own, be it faint. */
+export const hasBackground = (element: Element, styles: PageStyles): boolean =>
+	(background(styles.computed(element))?.opacity ?? 0) > 0;
+
+/** Whether an element has a border on some side, or keeps one from showing there. */
+export const hasBorder = (element: Element, styles: PageStyles): boolean =>
+	['top', 'right', 'bottom', 'left'].some(
+		(side) => (styles.computed(element).get(`border-${side}-style`) ?? 'none') !== 'none'
+	);
+
 /** The look of a cell as a browser shows it; backgrounds of row, section and table lie under its own. */
 function cellLook(element: Element, styles: PageStyles): Look {
 	const computed = styles.computed(element);

@@ -39,27 +39,35 @@ function pageWith(
 		const { job, resolved } = one;
 		const grid = document.grids[job.index]!;
 		if (keepsOwnLook(job)) {
-			for (const [i, declarations] of directs.get(job.index) ?? [])
+			for (const [i, declarations] of directs.get(job.index)?.cells ?? [])
 				declareOn(edits, source, grid.cells[i], declarations);
 			continue;
 		}
 		const carry = new Set(job.table.carry);
 		const living = isLiving(one, as);
 		const { rows, cells, className } = classesOf(one);
+		const fixes = directs.get(job.index);
+		const said = (...blocks: string[]) => [
+			...new Set(blocks.flatMap((block) => [...(fixes?.blocks.get(block) ?? [])]))
+		];
 		const previous = new Set([cssName(grid.node.attribs['data-style'] ?? '')]);
 		changeTag(edits, source, grid.node, {
 			carry,
 			classes: living ? [className] : [],
-			styles: carry.has('linework') ? ['border-collapse: collapse'] : [],
+			styles: [...(carry.has('linework') ? ['border-collapse: collapse'] : []), ...said('table')],
 			attributes: isCleared(job) ? {} : { 'data-style': job.style.name },
 			drops: isCleared(job) ? ['data-style'] : [],
 			without: previous
 		});
 		if (living) sheets.set(className, styleCss(resolved.style, options.house));
-		for (const section of new Set(grid.rows.map((row) => row.section)))
-			if (section) changeTag(edits, source, section, { carry, classes: [] });
+		for (const section of new Set(grid.rows.map((row) => row.section))) {
+			const own = grid.rows.flatMap((row, r) => (row.section === section ? [`section ${r}`] : []));
+			if (section) changeTag(edits, source, section, { carry, classes: [], styles: said(...own) });
+		}
 		if (job.widths?.length) setWidths(edits, source, grid, job.widths);
-		grid.rows.forEach(({ node }, r) => changeTag(edits, source, node, { carry, classes: living ? [...rows[r]!] : [] }));
+		grid.rows.forEach(({ node }, r) =>
+			changeTag(edits, source, node, { carry, classes: living ? [...rows[r]!] : [], styles: said(`row ${r}`) })
+		);
 		grid.cells.forEach((cell, i) => {
 			if (!cell) return;
 			if (job.dropsEmphasis) dropEmphasis(edits, source, cell);
@@ -68,7 +76,7 @@ function pageWith(
 			changeTag(edits, source, cell, {
 				carry,
 				classes: living ? cells[i]! : [],
-				styles: directs.get(job.index)?.get(i) ?? [],
+				styles: fixes?.cells.get(i) ?? [],
 				name: scope ? 'th' : cell.name,
 				attributes: scope ? { scope } : {}
 			});
@@ -76,7 +84,7 @@ function pageWith(
 		if (grid.rows[0] && !grid.rows.some(({ section }) => section?.name === 'thead')) addHead(edits, grid, one, source);
 	}
 	const own = new Set(prepared.map(({ job }) => job.index));
-	for (const [index, cells] of directs)
+	for (const [index, { cells }] of directs)
 		if (!own.has(index))
 			for (const [i, declarations] of cells) declareOn(edits, source, document.grids[index]!.cells[i], declarations);
 	for (const element of elements(document.page)) {
@@ -157,7 +165,7 @@ export async function writeHtml(
 	const counts: Fixes['counts'] = new Map();
 	if (as !== 'living-only') {
 		// A fix can bring up another: a shared border said on one cell is seen from the next.
-		let directs = new Map<number, Map<number, string[]>>();
+		let directs: Directs = new Map();
 		const meant = meantBy(document, prepared);
 		for (let round = 0; round < 2; round++) {
 			const fixes = fixesFor(readHtml(bytes), meant);

@@ -120,7 +120,9 @@ export class BodyWriter {
 					'style:text-properties': textProperties(look, this.font)
 				});
 				const spans = `${cell.cols > 1 ? ` table:number-columns-spanned="${cell.cols}"` : ''}${cell.rows > 1 ? ` table:number-rows-spanned="${cell.rows}"` : ''}`;
-				const inside = (content[i]?.length ? content[i] : [{ runs: [] }]).map((one) => piece(one, paragraph)).join('');
+				// A cell without a paragraph could not say how its text looks.
+				const pieces = content[i]!.some((one) => !('nested' in one)) ? content[i]! : [...content[i]!, { runs: [] }];
+				const inside = pieces.map((one) => piece(one, paragraph)).join('');
 				const slot = entry.work?.rows[r]?.cells[c];
 				const lock = slot && !isCovered(slot) && forbids(slot.lock, 'content') ? ' table:protected="true"' : '';
 				return `<table:table-cell table:style-name="${style}"${spans}${lock}>${inside}</table:table-cell>`;
