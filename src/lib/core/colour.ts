@@ -8,8 +8,13 @@ export const BLACK: Hex = '#000000';
 
 /** `#rgb`, `#rrggbb` or any CSS colour → `#RRGGBB`; undefined where it is no colour. */
 export function toHex(text: string): Hex | undefined {
-	const colour = parse(text);
-	return colour ? (formatHex(colour).toUpperCase() as Hex) : undefined;
+	try {
+		const colour = parse(text);
+		return colour ? (formatHex(colour).toUpperCase() as Hex) : undefined;
+	} catch {
+		// The library stumbles over texts such as “/0A”, which are no colours.
+		return undefined;
+	}
 }
 
 /** `share` of `ink` and the rest of `base`, mixed in sRGB as a printed tint or an opacity would be. */

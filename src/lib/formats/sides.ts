@@ -22,8 +22,8 @@ export function commonLine(lines: readonly MaybeLine[]): MaybeLine {
 /**
  * What the cells of a table say on their sides, in a format in which a cell says one line a side. Edges are single
  * segments (engine §5.3), so a merged cell can show several along one side: then the finer cells beyond say them, and
- * it says nothing. Where those cannot, at the rim or where they are merged otherwise, it says what most of the side is
- * to be; the read-back shows the rest.
+ * it says nothing. Where those cannot, at the rim or where they are merged otherwise, it says what most of that is to
+ * be; the read-back shows the rest.
  */
 export class CellSides {
 	private readonly lines: readonly MaybeLine[];
@@ -40,22 +40,28 @@ export class CellSides {
 	line(cell: number, side: Side): MaybeLine | undefined {
 		const edges = this.edges(cell, side);
 		if (isEven(edges)) return edges[0] ?? null;
-		const beyond = this.beyond(cell, side);
-		return beyond.length && beyond.every((other) => isEven(this.edges(other, OPPOSITE[side])))
-			? undefined
-			: commonLine(edges);
+		const left = edges.filter((_, k) => {
+			const other = this.beyondAt(cell, side, k);
+			return other === undefined || !isEven(this.edges(other, OPPOSITE[side]));
+		});
+		return commonLine(left) ?? undefined;
 	}
 
 	/** The cells on the other side; none at the rim. */
 	beyond(cell: number, side: Side): number[] {
+		const all = this.edges(cell, side).map((_, k) => this.beyondAt(cell, side, k));
+		return [...new Set(all)].filter((other) => other !== undefined);
+	}
+
+	/** The cell beyond a segment of a side. */
+	private beyondAt(cell: number, side: Side, segment: number): number | undefined {
 		const { r, c, rows, cols } = this.table.cells[cell]!;
 		const { columns, slots } = this.table;
-		const isAcross = side === 'top' || side === 'bottom';
-		const row = side === 'top' ? r - 1 : side === 'bottom' ? r + rows : r;
-		const column = side === 'start' ? c - 1 : side === 'end' ? c + cols : c;
-		if (row < 0 || column < 0 || row >= this.table.rows || column >= columns) return [];
-		const at = (k: number) => (isAcross ? slots[row * columns + c + k]! : slots[(r + k) * columns + column]!);
-		return [...new Set(Array.from({ length: isAcross ? cols : rows }, (_, k) => at(k)))];
+		const row = side === 'top' ? r - 1 : side === 'bottom' ? r + rows : r + segment;
+		const column = side === 'start' ? c - 1 : side === 'end' ? c + cols : c + segment;
+		return row < 0 || column < 0 || row >= this.table.rows || column >= columns
+			? undefined
+			: slots[row * columns + column]!;
 	}
 
 	private edges(cell: number, side: Side): MaybeLine[] {

@@ -112,6 +112,7 @@ describe('CSS colours', () => {
 		['color-mix(in srgb, red, transparent)', '#FF0000', 0.5],
 		['color-mix(in srgb, red)', undefined],
 		['ferngreen', undefined],
+		['/0A', undefined],
 		['', undefined]
 	];
 	for (const [text, hex, opacity] of cases)

@@ -10,6 +10,7 @@ import { readDocx } from '../../../src/lib/formats/docx/read.ts';
 import { makeHtml } from '../../../src/lib/formats/html/make.ts';
 import { readHtml } from '../../../src/lib/formats/html/read.ts';
 import { writeHtml } from '../../../src/lib/formats/html/write.ts';
+import { openDocument, writeAs } from '../../../src/lib/formats/index.ts';
 import type { RowRole } from '../../../src/lib/core/table/roles.ts';
 
 const utf8 = (text: string) => new TextEncoder().encode(text);
@@ -274,5 +275,31 @@ describe('writing pages', () => {
 			}),
 			{ numRuns: 150 }
 		);
+	});
+
+	it('puts header rows into a head of their own, with the section’s tag once, and takes the page’s striping and frames away', async () => {
+		const page = `<style>tbody { border: 3px double red } tr:nth-child(even) { background: #eee }</style><table border=1><tbody bgcolor="#ddd" id="t"><tr><td>Bed<td>Plants<tr><td>North<td>12<tr><td>Hollow<td>8<tr><td>Total<td>20</table>`;
+		const document = await openDocument(new TextEncoder().encode(page), 'a.html');
+		const style = DEMO_STYLES.find(({ name }) => name === 'Quiet Lines')!;
+		const find = (name: string) => DEMO_STYLES.find((one) => one.name === name);
+		for (const as of ['living', 'direct'] as const) {
+			const { bytes, account } = await writeAs(
+				'html',
+				document,
+				[{ index: 0, style, table: document.tables[0]!.table }],
+				{
+					house: FIRST_HOUSE,
+					find,
+					title: 'x',
+					as
+				}
+			);
+			assert.deepEqual(account.tables[0]!.differences, []);
+			const text = new TextDecoder().decode(bytes);
+			assert.equal(text.match(/<thead/g)!.length, 1);
+			assert.equal(text.match(/<tbody/g)!.length, 1);
+			assert.match(text, /<\/thead><tbody id="t"[^>]*><tr/);
+			assert.doesNotMatch(text, /#ddd/);
+		}
 	});
 });

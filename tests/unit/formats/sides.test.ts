@@ -87,6 +87,15 @@ describe('the sides of a cell', () => {
 		assert.deepEqual(sides.line(3, 'top'), THICK);
 		assert.deepEqual(sides.line(2, 'top'), THIN);
 	});
+	it('leave to the finer cells what those can say, and speak for the rest', () => {
+		// Only the middle segment is left to the two merged cells, and it shows nothing.
+		const spans = [wide(0, 0, 2), wide(1, 1, 2)];
+		const sides = sidesOf(spans, [ONE, ONE, ONE, TWO, NONE, ONE, ONE, ONE, ONE]);
+		assert.equal(sides.line(0, 'bottom'), undefined);
+		assert.equal(sides.line(3, 'top'), undefined);
+		assert.deepEqual(sides.line(2, 'top'), THICK);
+		assert.deepEqual(sides.line(1, 'bottom'), THIN);
+	});
 	it('run down a cell of several rows, too', () => {
 		const sides = sidesOf([{ r: 0, c: 0, rows: 2, cols: 1 }], Array<number>(9).fill(ONE));
 		assert.deepEqual(sides.beyond(0, 'end'), [1, 3]);

@@ -4,7 +4,6 @@ import fc from 'fast-check';
 import { LOOK_FIELDS, type Appearance } from '../../../src/lib/core/cascade/look.ts';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import { OWN_LOOK } from '../../../src/lib/core/style/bare.ts';
-import type { PartSettings } from '../../../src/lib/core/style/types.ts';
 import type { Table, Touch } from '../../../src/lib/core/table/grid.ts';
 import { sameLine, type StyleJob } from '../../../src/lib/formats/account.ts';
 import { openDocument, writeAs, type AnyDocument, type OutKind } from '../../../src/lib/formats/index.ts';

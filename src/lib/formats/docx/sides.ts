@@ -72,7 +72,7 @@ export class WantedSides {
 		return want;
 	}
 
-	/** Where the cells beyond a merged cell cannot say its lines either, it says what most of the side is to be. */
+	/** Where the cells beyond a merged cell cannot say its lines either, it says what most of that is to be. */
 	private settle(across: Int32Array): void {
 		const { columns, rows } = this.source.grid;
 		const settled = new Map<number, number>();
@@ -80,13 +80,13 @@ export class WantedSides {
 			for (const side of [0, 1] as const) {
 				if (this.wanted[number * 4 + side] !== UNEVEN) continue;
 				const row = side === 0 ? r - 1 : r + 1;
-				const places = Array.from({ length: cols }, (_, k) => c + k);
-				const areSaidBeyond = places.every((x) => {
+				// What an even cell beyond can say, it says.
+				const left = Array.from({ length: cols }, (_, k) => c + k).filter((x) => {
 					const other = row < 0 || row >= rows ? -1 : this.owner[row * columns + x]!;
-					return other >= 0 && this.wanted[other * 4 + OPPOSITE[side]] !== UNEVEN;
+					return other < 0 || this.wanted[other * 4 + OPPOSITE[side]] === UNEVEN;
 				});
-				if (areSaidBeyond) continue;
-				const edges = places.map((x) => across[(side === 0 ? r : r + 1) * columns + x]!).filter((edge) => edge >= 0);
+				if (!left.length) continue;
+				const edges = left.map((x) => across[(side === 0 ? r : r + 1) * columns + x]!).filter((edge) => edge >= 0);
 				const line = commonLine(edges.map((edge) => this.lines[edge] ?? null));
 				settled.set(number * 4 + side, line ? this.lines.indexOf(line) : NO_LINE);
 			}

@@ -147,8 +147,14 @@ export function merged(a: Directs, b: Directs): Directs {
 		for (const [table, { cells, blocks }] of from) {
 			let own = out.get(table);
 			if (!own) out.set(table, (own = { cells: new Map(), blocks: new Map() }));
-			for (const [cell, declarations] of cells) own.cells.set(cell, [...(own.cells.get(cell) ?? []), ...declarations]);
+			for (const [cell, declarations] of cells)
+				own.cells.set(cell, lastOfEach([...(own.cells.get(cell) ?? []), ...declarations]));
 			for (const [block, said] of blocks) own.blocks.set(block, new Set([...(own.blocks.get(block) ?? []), ...said]));
 		}
 	return out;
 }
+
+/** The last declaration of each property. */
+const lastOfEach = (declarations: readonly string[]): string[] => [
+	...new Map(declarations.map((one) => [one.slice(0, one.indexOf(':')), one])).values()
+];

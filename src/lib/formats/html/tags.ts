@@ -53,7 +53,7 @@ function keptStyle(style: string | undefined, carry: ReadonlySet<Aspect>): strin
 const OURS =
 	/^(title|header|group|body|subtotal|total|note|first|last|(header|group|subtotal|band|stripe)-\d+|(kind|column|rule)-.+)$/;
 
-interface TagChange {
+export interface TagChange {
 	readonly carry: ReadonlySet<Aspect>;
 	readonly classes: readonly string[];
 	readonly styles?: readonly string[];
@@ -65,10 +65,8 @@ interface TagChange {
 	readonly without?: ReadonlySet<string>;
 }
 
-/** Writes a start tag anew: every attribute that is not about looks stays, in its order. */
-export function changeTag(edits: PageEdits, source: string, element: Element, change: TagChange): void {
-	const tags = tagsOf(element);
-	if (!tags) return;
+/** A start tag anew: every attribute that is not about looks stays, in its order. As it is written where nothing changes. */
+export function startTag(source: string, element: Element, change: TagChange): string {
 	const { carry, classes, styles = [], attributes = {}, name = element.name, drops = [], without } = change;
 	const kept = Object.entries(element.attribs).filter(
 		([key]) =>
@@ -86,11 +84,20 @@ export function changeTag(edits: PageEdits, source: string, element: Element, ch
 		...(style ? [['style', style] as [string, string]] : []),
 		...Object.entries(attributes)
 	];
-	const written = source.slice(tags.start, tags.open);
-	const tag = `<${name}${all.map(([key, value]) => ` ${key}="${escapeAttribute(value)}"`).join('')}>`;
 	const before = Object.entries(element.attribs).sort();
-	const isSame = name === element.name && JSON.stringify(before) === JSON.stringify([...all].sort());
-	if (!isSame && written !== tag) edits.replace(tags.start, tags.open, tag);
+	const tags = tagsOf(element);
+	if (tags && name === element.name && JSON.stringify(before) === JSON.stringify([...all].sort()))
+		return source.slice(tags.start, tags.open);
+	return `<${name}${all.map(([key, value]) => ` ${key}="${escapeAttribute(value)}"`).join('')}>`;
+}
+
+/** Puts a start tag anew in its place. */
+export function changeTag(edits: PageEdits, source: string, element: Element, change: TagChange): void {
+	const tags = tagsOf(element);
+	if (!tags) return;
+	const tag = startTag(source, element, change);
+	if (tag !== source.slice(tags.start, tags.open)) edits.replace(tags.start, tags.open, tag);
+	const { name = element.name } = change;
 	if (name !== element.name && tags.hasEnd) edits.replace(tags.close, tags.end, `</${name}>`);
 }
 
@@ -135,28 +142,47 @@ export function setWidths(edits: PageEdits, source: string, { node }: HtmlGrid, 
 	if (tags) edits.insert(caption?.end ?? tags.open, markup);
 }
 
-/** Puts the header rows into a `thead` where they stand in none, so that they repeat on paper and are read out as such. */
-export function addHead(edits: PageEdits, { rows }: HtmlGrid, { job }: Prepared, source: string): void {
+/**
+ * A section with another start tag. Header rows that stand in no `thead` are put into one before it, so that they repeat
+ * on paper and are read out as such. A section that the page does not write out gets tags where it has something to say.
+ */
+export function changeSection(
+	edits: PageEdits,
+	source: string,
+	{ rows }: HtmlGrid,
+	section: Element,
+	change: TagChange,
+	head: { readonly rows: number; readonly styles: readonly string[] }
+): void {
+	const own = tagsOf(section);
+	const inside = rows.filter((row) => row.section === section);
+	const first = tagsOf(inside[0]!.node);
+	const last = tagsOf(inside.at(-1)!.node);
+	const next = head.rows ? tagsOf(rows[head.rows]!.node) : undefined;
+	const tag = startTag(source, section, change);
+	if (next && first && childElements(section)[0] === rows[0]!.node) {
+		const open = head.styles.length ? `<thead style="${escapeAttribute(head.styles.join('; '))}">` : '<thead>';
+		if (own) edits.replace(own.start, own.open, open);
+		else edits.insert(first.start, open);
+		edits.insert(next.start, `</thead>${tag}`);
+		if (!own && last) edits.insert(last.end, `</${section.name}>`);
+	} else if (own) changeTag(edits, source, section, change);
+	else if (change.styles?.length && first && last) {
+		edits.insert(first.start, tag);
+		edits.insert(last.end, `</${section.name}>`);
+	}
+}
+
+/** How many rows at the top go into a `thead`; 0 where they cannot, or stand in one. */
+export function rowsForHead({ rows }: HtmlGrid, { job }: Prepared): number {
+	if (rows.some(({ section }) => section?.name === 'thead')) return 0;
 	const family = job.table.roles.map(roleFamily);
 	let head = 0;
 	while (head < family.length && (family[head] === 'header' || family[head] === 'title')) head++;
-	if (!family.slice(0, head).includes('header') || head === family.length) return;
+	if (!family.slice(0, head).includes('header') || head === family.length) return 0;
 	// A cell that reaches down out of the head would end with it (HTML Standard §4.9.12.1).
 	const { cells, merged } = job.table;
-	if (merged.some((i) => cells[i]!.r < head && cells[i]!.r + cells[i]!.rows > head)) return;
+	if (merged.some((i) => cells[i]!.r < head && cells[i]!.r + cells[i]!.rows > head)) return 0;
 	const section = rows[0]!.section;
-	if (section?.name !== 'tbody' || rows.some((row, r) => r <= head && row.section !== section)) return;
-	const first = tagsOf(rows[0]!.node);
-	const next = tagsOf(rows[head]!.node);
-	if (!first || !next || childElements(section)[0] !== rows[0]!.node) return;
-	const own = tagsOf(section);
-	if (own) {
-		edits.replace(own.start, own.open, '<thead>');
-		edits.insert(next.start, `</thead>${source.slice(own.start, own.open)}`);
-	} else {
-		edits.insert(first.start, '<thead>');
-		edits.insert(next.start, '</thead><tbody>');
-		const last = tagsOf(rows.filter((row) => row.section === section).at(-1)!.node);
-		if (last) edits.insert(last.end, '</tbody>');
-	}
+	return section?.name !== 'tbody' || rows.some((row, r) => r <= head && row.section !== section) ? 0 : head;
 }

@@ -22,7 +22,7 @@ import { PageEdits, type Piece } from './edits.ts';
 import { bump, fixesFor, meantBy, merged, type Directs, type Fixes } from './fixes.ts';
 import { DATA_TYPE, readHtml, type HtmlDocument } from './read.ts';
 import { lostLeaves, SAYABLE } from './say.ts';
-import { addHead, changeTag, declareOn, dropEmphasis, setWidths } from './tags.ts';
+import { changeSection, changeTag, declareOn, dropEmphasis, rowsForHead, setWidths } from './tags.ts';
 
 /** The page with some tables in their styles, as pieces. */
 function pageWith(
@@ -60,9 +60,15 @@ function pageWith(
 			without: previous
 		});
 		if (living) sheets.set(className, styleCss(resolved.style, options.house));
+		const headRows = rowsForHead(grid, one);
 		for (const section of new Set(grid.rows.map((row) => row.section))) {
-			const own = grid.rows.flatMap((row, r) => (row.section === section ? [`section ${r}`] : []));
-			if (section) changeTag(edits, source, section, { carry, classes: [], styles: said(...own) });
+			if (!section) continue;
+			const rowsHere = grid.rows.flatMap((row, r) => (row.section === section ? [r] : []));
+			const toHead = rowsHere[0] === 0 ? headRows : 0;
+			const saidOf = (of: readonly number[]) => said(...of.map((r) => `section ${r}`));
+			const styles = saidOf(rowsHere.filter((r) => r >= toHead));
+			const head = { rows: toHead, styles: saidOf(rowsHere.filter((r) => r < toHead)) };
+			changeSection(edits, source, grid, section, { carry, classes: [], styles }, head);
 		}
 		if (job.widths?.length) setWidths(edits, source, grid, job.widths);
 		grid.rows.forEach(({ node }, r) =>
@@ -81,7 +87,6 @@ function pageWith(
 				attributes: scope ? { scope } : {}
 			});
 		});
-		if (grid.rows[0] && !grid.rows.some(({ section }) => section?.name === 'thead')) addHead(edits, grid, one, source);
 	}
 	const own = new Set(prepared.map(({ job }) => job.index));
 	for (const [index, { cells }] of directs)
