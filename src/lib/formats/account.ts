@@ -274,6 +274,8 @@ export function formatsLost({ resolved, job }: Prepared): number {
 }
 
 const lineWords = (line: Line | null) => (line ? `${line.pattern} ${line.weight / 12_700}pt ${line.ink}` : 'no line');
+const fieldWords = (value: Look[LookField]): string =>
+	typeof value === 'object' ? lineWords(value) : String(value ?? 'nothing');
 
 /** How a format says what it can say. */
 export interface Sayable {
@@ -324,8 +326,8 @@ export function compare(table: Table, wanted: Appearance, got: Appearance, sayab
 				c,
 				leaf: field,
 				what: field,
-				wanted: String(looks[want]![field]),
-				got: String(got.looks[have]![field] ?? 'nothing')
+				wanted: fieldWords(looks[want]![field]),
+				got: fieldWords(got.looks[have]![field])
 			});
 	});
 	const edges = (which: 'across' | 'down', width: number) => {

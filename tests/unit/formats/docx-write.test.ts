@@ -11,6 +11,7 @@ import { resolve } from '../../../src/lib/core/cascade/resolve.ts';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import { flatten } from '../../../src/lib/core/style/inherit.ts';
 import { ASPECTS, type Style } from '../../../src/lib/core/style/types.ts';
+import { fromPoints } from '../../../src/lib/core/units.ts';
 import { readDocx } from '../../../src/lib/formats/docx/read.ts';
 import { compare, type Travel } from '../../../src/lib/formats/account.ts';
 import { SAYABLE, writeDocx } from '../../../src/lib/formats/docx/write.ts';
@@ -315,6 +316,14 @@ describe('the read-back', () => {
 		const wanted = appearanceOf(resolve(table, flatten(HOUSE), FIRST_HOUSE));
 		const what = new Set(compare(table, wanted, appearance, SAYABLE).map(({ what }) => what));
 		assert.deepEqual([...what].sort(), ['family', 'fill', 'ink', 'line above', 'size', 'weight']);
+	});
+	it('says lines in words, those across a cell, too', async () => {
+		const document = await readDocx(await one({}));
+		const { table, appearance } = document.tables[0]!;
+		const diagonalDown = { pattern: 'solid', weight: fromPoints(1.5), ink: '#0000FF' } as const;
+		const wanted = { ...appearance, looks: appearance.looks.map((look) => ({ ...look, diagonalDown })) };
+		const [first] = compare(table, wanted, appearance, SAYABLE);
+		assert.deepEqual([first!.what, first!.wanted, first!.got], ['diagonalDown', 'solid 1.5pt #0000FF', 'nothing']);
 	});
 });
 
