@@ -302,4 +302,18 @@ describe('writing pages', () => {
 			assert.doesNotMatch(text, /#ddd/);
 		}
 	});
+
+	it('styles a table of thousands of rows, whether in one section or each in its own', async () => {
+		const rows = Array.from({ length: 3_000 }, (_, r) => `<tr><td>${r}`).join('');
+		const sections = Array.from({ length: 3_000 }, (_, r) => `<tbody><tr><td>${r}`).join('');
+		const css = '<style>tr { background: #eee } tbody { border: 2px solid red }</style>';
+		for (const inside of [rows, sections]) {
+			const bytes = new TextEncoder().encode(`${css}<table><tr><td>Bed${inside}</table>`);
+			const document = await openDocument(bytes, 'a.html');
+			const style = { ...DEMO_STYLES.find(({ name }) => name === 'Quiet Lines')!, basedOn: undefined };
+			const jobs = [{ index: 0, style, table: document.tables[0]!.table }];
+			const { account } = await writeAs('html', document, jobs, { house: FIRST_HOUSE, title: 'x', as: 'direct' });
+			assert.deepEqual(account.tables[0]!.differences.slice(0, 2), []);
+		}
+	});
 });

@@ -187,11 +187,11 @@ const computedLines = new WeakMap<EdgeResult, Line | null>();
 /** Rows that hold no figures of their column: no decimal mark to line up on (engine §7; they stand at the end), nothing to format. */
 export const NO_FIGURES: ReadonlySet<string> = new Set(['title', 'header', 'group', 'note']);
 
-/** Numbers equal things once. */
+/** Numbers equal things once, in the order in which they come; with the thing itself for its key, by identity. */
 export class Interned<T> {
 	readonly items: T[] = [];
-	private readonly known = new Map<string, number>();
-	add(item: T, key = JSON.stringify(item)): number {
+	private readonly known = new Map<unknown, number>();
+	add(item: T, key: unknown = JSON.stringify(item)): number {
 		let index = this.known.get(key);
 		if (index === undefined) {
 			index = this.items.length;

@@ -11,7 +11,7 @@ import {
 	type LinePlace,
 	type TypeRole
 } from '../style/types.ts';
-import type { Table, Side } from '../table/grid.ts';
+import type { Side, Table } from '../table/grid.ts';
 import { parseLength, type Emu } from '../units.ts';
 import {
 	edgeFlags,

@@ -2,7 +2,7 @@ import type { FlatStyle } from '../style/inherit.ts';
 import { leavesOf } from '../style/leaves.ts';
 import { kindPart, namedPart, parsePart, type Part } from '../style/parts.ts';
 import type { LeafValue, LinePlace } from '../style/types.ts';
-import type { Table, Side } from '../table/grid.ts';
+import type { Side, Table } from '../table/grid.ts';
 import { splitRole, type RoleFamily } from '../table/roles.ts';
 import { countRowStripes, countColumnStripes } from './bands.ts';
 import { ruleHits } from './rules.ts';

@@ -1,4 +1,4 @@
-import type { Appearance, Line, Look } from '../../core/cascade/look.ts';
+import { Interned, type Appearance, type Line, type Look } from '../../core/cascade/look.ts';
 import type { XmlNode } from '../package/xml.ts';
 import {
 	readTableProperties,
@@ -62,21 +62,6 @@ const NO_PARAGRAPH: ParagraphContext = {
 	mark: { markup: '', direct: {}, isSymbol: false, characterStyle: undefined, paragraphStyle: undefined }
 };
 
-/** Numbers objects by identity, in the order in which they come. */
-class ByIdentity<T> {
-	readonly items: T[] = [];
-	private readonly known = new Map<T, number>();
-	add(item: T): number {
-		let index = this.known.get(item);
-		if (index === undefined) {
-			index = this.items.length;
-			this.items.push(item);
-			this.known.set(item, index);
-		}
-		return index;
-	}
-}
-
 /** Tells how a cell of the table looks in its file, by its index in the grid. */
 export function cellLooks({ node, grid, sources }: SourceGrid, reader: PropertyReader): (cell: number) => Look {
 	const { sheet } = reader;
@@ -95,10 +80,13 @@ export function fileAppearance(source: SourceGrid, reader: PropertyReader): Appe
 	const { grid, rows } = source;
 	const { sheet } = reader;
 	const resolver = sheet.resolver(readTableProperties(source.node, sheet));
-	const looks = new ByIdentity<Look>();
+	const looks = new Interned<Look>();
 	const lookOf = cellLooks(source, reader);
 	const cellLook = new Int32Array(grid.cells.length);
-	for (let cell = 0; cell < cellLook.length; cell++) cellLook[cell] = looks.add(lookOf(cell));
+	for (let cell = 0; cell < cellLook.length; cell++) {
+		const look = lookOf(cell);
+		cellLook[cell] = looks.add(look, look);
+	}
 	const sidesOf = (cell: SourceCell): Sides =>
 		resolver.sides(resolver.ground(cell, grid.rows, grid.columns), reader.cell(cell.node.child('w:tcPr')));
 	return {
@@ -120,8 +108,9 @@ function edgesFrom(
 ): Pick<Appearance, 'across' | 'down' | 'lines'> {
 	const { grid, rows } = source;
 	const { columns } = grid;
-	const lines = new ByIdentity<Line | null>();
-	lines.add(null);
+	const lines = new Interned<Line | null>();
+	const numberOf = (line: Line | null) => lines.add(line, line);
+	numberOf(null);
 	const claims: (Sides | undefined)[] = Array<Sides | undefined>(grid.rows * columns).fill(undefined);
 	const owner = new Int32Array(grid.rows * columns).fill(-1);
 	let count = 0;
@@ -141,7 +130,7 @@ function edgesFrom(
 			const inside = r > 0 && r < grid.rows && grid.slots[place] === grid.slots[place - columns];
 			const above = r > 0 ? claims[place - columns]?.bottom : undefined;
 			const below = r < grid.rows ? claims[place]?.top : undefined;
-			across[place] = inside ? -1 : lines.add(shownBorder(above, below));
+			across[place] = inside ? -1 : numberOf(shownBorder(above, below));
 		}
 	const down = new Int32Array(grid.rows * (columns + 1));
 	for (let r = 0; r < grid.rows; r++)
@@ -153,7 +142,7 @@ function edgesFrom(
 				(grid.slots[slot] === grid.slots[slot - 1] || (owner[slot] !== -1 && owner[slot] === owner[slot - 1]));
 			const before = c > 0 ? claims[slot - 1]?.end : undefined;
 			const after = c < columns ? claims[slot]?.start : undefined;
-			down[r * (columns + 1) + c] = inside ? -1 : lines.add(shownBorder(before, after));
+			down[r * (columns + 1) + c] = inside ? -1 : numberOf(shownBorder(before, after));
 		}
 	return { across, down, lines: lines.items };
 }

@@ -150,14 +150,14 @@ export function changeSection(
 	edits: PageEdits,
 	source: string,
 	{ rows }: HtmlGrid,
+	rowsHere: readonly number[],
 	section: Element,
 	change: TagChange,
 	head: { readonly rows: number; readonly styles: readonly string[] }
 ): void {
 	const own = tagsOf(section);
-	const inside = rows.filter((row) => row.section === section);
-	const first = tagsOf(inside[0]!.node);
-	const last = tagsOf(inside.at(-1)!.node);
+	const first = tagsOf(rows[rowsHere[0]!]!.node);
+	const last = tagsOf(rows[rowsHere.at(-1)!]!.node);
 	const next = head.rows ? tagsOf(rows[head.rows]!.node) : undefined;
 	const tag = startTag(source, section, change);
 	if (next && first && childElements(section)[0] === rows[0]!.node) {

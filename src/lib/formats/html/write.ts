@@ -20,6 +20,7 @@ import { asciiCss, classesOf, scopeOf } from './classes.ts';
 import { elements, parentOf, tagsOf, type Element } from './dom.ts';
 import { PageEdits, type Piece } from './edits.ts';
 import { bump, fixesFor, meantBy, merged, type Directs, type Fixes } from './fixes.ts';
+import type { HtmlGrid } from './grid.ts';
 import { DATA_TYPE, readHtml, type HtmlDocument } from './read.ts';
 import { lostLeaves, SAYABLE } from './say.ts';
 import { changeSection, changeTag, declareOn, dropEmphasis, rowsForHead, setWidths } from './tags.ts';
@@ -47,32 +48,29 @@ function pageWith(
 		const living = isLiving(one, as);
 		const { rows, cells, className } = classesOf(one);
 		const fixes = directs.get(job.index);
-		const said = (...blocks: string[]) => [
-			...new Set(blocks.flatMap((block) => [...(fixes?.blocks.get(block) ?? [])]))
+		const said = (kind: string, of: readonly number[]) => [
+			...new Set(of.flatMap((r) => [...(fixes?.blocks.get(`${kind} ${r}`) ?? [])]))
 		];
 		const previous = new Set([cssName(grid.node.attribs['data-style'] ?? '')]);
 		changeTag(edits, source, grid.node, {
 			carry,
 			classes: living ? [className] : [],
-			styles: [...(carry.has('linework') ? ['border-collapse: collapse'] : []), ...said('table')],
+			styles: [...(carry.has('linework') ? ['border-collapse: collapse'] : []), ...(fixes?.blocks.get('table') ?? [])],
 			attributes: isCleared(job) ? {} : { 'data-style': job.style.name },
 			drops: isCleared(job) ? ['data-style'] : [],
 			without: previous
 		});
 		if (living) sheets.set(className, styleCss(resolved.style, options.house));
 		const headRows = rowsForHead(grid, one);
-		for (const section of new Set(grid.rows.map((row) => row.section))) {
-			if (!section) continue;
-			const rowsHere = grid.rows.flatMap((row, r) => (row.section === section ? [r] : []));
+		for (const [section, rowsHere] of rowsBySection(grid)) {
 			const toHead = rowsHere[0] === 0 ? headRows : 0;
-			const saidOf = (of: readonly number[]) => said(...of.map((r) => `section ${r}`));
-			const styles = saidOf(rowsHere.filter((r) => r >= toHead));
-			const head = { rows: toHead, styles: saidOf(rowsHere.filter((r) => r < toHead)) };
-			changeSection(edits, source, grid, section, { carry, classes: [], styles }, head);
+			const styles = said('section', rowsHere.slice(toHead));
+			const head = { rows: toHead, styles: said('section', rowsHere.slice(0, toHead)) };
+			changeSection(edits, source, grid, rowsHere, section, { carry, classes: [], styles }, head);
 		}
 		if (job.widths?.length) setWidths(edits, source, grid, job.widths);
 		grid.rows.forEach(({ node }, r) =>
-			changeTag(edits, source, node, { carry, classes: living ? [...rows[r]!] : [], styles: said(`row ${r}`) })
+			changeTag(edits, source, node, { carry, classes: living ? [...rows[r]!] : [], styles: said('row', [r]) })
 		);
 		grid.cells.forEach((cell, i) => {
 			if (!cell) return;
@@ -102,6 +100,18 @@ function pageWith(
 	}
 	edits.insert(placeForStyles(document), ownMarkup(document, prepared, sheets, options));
 	return edits.pieces(source.length);
+}
+
+/** The sections of a table with the numbers of their rows. */
+function rowsBySection({ rows }: HtmlGrid): Map<Element, number[]> {
+	const sections = new Map<Element, number[]>();
+	for (const [r, { section }] of rows.entries()) {
+		if (!section) continue;
+		const own = sections.get(section);
+		if (own) own.push(r);
+		else sections.set(section, [r]);
+	}
+	return sections;
 }
 
 const isLiving = ({ job }: Prepared, as: Travel): boolean =>
