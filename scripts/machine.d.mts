@@ -9,6 +9,7 @@ export interface Cluster {
 	start(): void;
 }
 export function ownDatabase(options?: { throwAway?: boolean }): Promise<Cluster>;
+export function copyOf(kind: 'empty' | 'demo', clusterUrl: string): Promise<string>;
 export function freePort(wanted?: number): Promise<number>;
 export function serve(
 	databaseUrl: string,

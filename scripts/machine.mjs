@@ -229,6 +229,46 @@ export function prepareDatabase(url, { demo }) {
 	);
 }
 
+/** The databases that those of tests are copies of: with the present schema, and with the demo house in it. */
+export const TEMPLATES = { empty: 'template_empty', demo: 'template_demo' };
+
+/** Makes the databases that tests copy, in a cluster. */
+export async function makeTemplates(clusterUrl) {
+	const { default: pg } = await import('pg');
+	const client = new pg.Client({ connectionString: clusterUrl });
+	await client.connect();
+	for (const [kind, name] of Object.entries(TEMPLATES)) {
+		await client.query(`create database ${name}`);
+		prepareDatabase(databaseUrl(clusterUrl, name), { demo: kind === 'demo' });
+	}
+	await client.end();
+}
+
+/** The address of another database of the same cluster. */
+export const databaseUrl = (clusterUrl, name) => clusterUrl.replace(/[^/]*$/, name);
+
+/** A new database that is a copy of a template; returns its address. It is gone with its cluster. */
+export async function copyOf(kind, clusterUrl) {
+	const { default: pg } = await import('pg');
+	const client = new pg.Client({ connectionString: clusterUrl });
+	await client.connect();
+	const name = `${kind}_${randomBytes(6).toString('hex')}`;
+	try {
+		// Two copies of one template at a time are refused: the next try comes when the other is done.
+		for (let tries = 0; ; tries++) {
+			try {
+				await client.query(`create database ${name} template ${TEMPLATES[kind]}`);
+				return databaseUrl(clusterUrl, name);
+			} catch (error) {
+				if (error.code !== '55006' || tries > 100) throw error;
+				await new Promise((resolve) => setTimeout(resolve, 100));
+			}
+		}
+	} finally {
+		await client.end();
+	}
+}
+
 /** Starts the built application on loopback; resolves once it answers. */
 export async function serve(databaseUrl, { port, stdio = 'inherit', dev = false, env = {} }) {
 	const origin = `http://127.0.0.1:${port}`;

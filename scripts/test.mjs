@@ -1,82 +1,74 @@
 // npm test: everything it needs, a PostgreSQL cluster of its own that is gone afterwards, unit and browser tests.
+// npm run test:unit [FILE…], npm run test:browser [FILE…]: those tests alone, or some files of them.
 import { spawnSync } from 'node:child_process';
-import { openSync, readdirSync } from 'node:fs';
-import { join } from 'node:path';
+import { readdirSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
+import { join, relative, resolve } from 'node:path';
 import {
 	checkNode,
 	ensureBrowser,
 	ensureBuild,
 	ensureNodePackages,
-	freePort,
+	giveUp,
+	makeTemplates,
 	ownDatabase,
-	prepareDatabase,
 	root,
-	say,
-	serve
+	say
 } from './machine.mjs';
 
-checkNode();
-ensureNodePackages();
-ensureBrowser();
-ensureBuild();
-const { default: pg } = await import('pg');
-const database = await ownDatabase({ throwAway: true });
-const children = [];
-const clean = () => {
-	for (const child of children.splice(0)) child.kill('SIGKILL');
-	database.stop();
-};
-process.on('SIGINT', () => process.exit(130));
-process.on('SIGTERM', () => process.exit(143));
-process.on('exit', clean);
+const FOLDERS = { unit: 'tests/unit', browser: 'tests/browser' };
+const [only, ...named] = process.argv.slice(2);
+if (only !== undefined && !(only in FOLDERS)) giveUp(`Usage: node scripts/test.mjs [unit|browser] [FILE…]`);
 
-async function makeDatabase(name, demo) {
-	const client = new pg.Client({ connectionString: database.url });
-	await client.connect();
-	await client.query(`create database ${name}`);
-	await client.end();
-	const url = database.url.replace(/postgres$/, name);
-	prepareDatabase(url, { demo });
-	return url;
-}
-
+/** The test files of a folder, or those of them that are named, also by a part of their path. */
 function testFiles(folder) {
-	return readdirSync(join(root, folder), { recursive: true, withFileTypes: true })
+	const all = readdirSync(join(root, folder), { recursive: true, withFileTypes: true })
 		.filter((entry) => entry.isFile() && entry.name.endsWith('.test.ts'))
 		.map((entry) => join(entry.parentPath ?? entry.path, entry.name))
 		.sort();
-}
-
-function runTests(folder, env, options = []) {
-	say(`tests in ${folder}`);
-	const { status } = spawnSync(
-		process.execPath,
-		['--import', 'tsx', '--test', '--test-reporter=spec', ...options, ...testFiles(folder)],
-		{
-			cwd: root,
-			stdio: ['ignore', 'inherit', 'inherit'],
-			env: { ...process.env, ...env }
-		}
+	if (!named.length) return all;
+	const chosen = all.filter((file) =>
+		named.some((name) => resolve(name) === file || relative(root, file).includes(name))
 	);
-	return status === 0;
+	if (!chosen.length) giveUp(`No test file in ${folder} is called ${named.join(' or ')}.`);
+	return chosen;
 }
 
-const unit = runTests('tests/unit', { DATABASE_URL: await makeDatabase('unit', false) });
-const log = openSync(join(root, 'node_modules', '.heptarch-test.log'), 'w');
-const start = async (name, demo) => {
-	const app = await serve(await makeDatabase(name, demo), { port: await freePort(), stdio: ['ignore', log, log] });
-	children.push(app.child);
-	return app.origin;
-};
-const origins = {
-	HEPTARCH_EMPTY: await start('blank', false),
-	HEPTARCH_DEMO: await start('demo', true),
-	HEPTARCH_BENCH: await start('bench', true),
-	HEPTARCH_FORMATS: await start('formats', true),
-	HEPTARCH_SHEETS: await start('sheets', true),
-	HEPTARCH_WORK: await start('work', true),
-	HEPTARCH_LOG_FILE: join(root, 'node_modules', '.heptarch-test.log')
-};
-const browser = runTests('tests/browser', origins, ['--test-concurrency=1']);
-clean();
-process.exit(unit && browser ? 0 : 1);
+const runs = Object.entries(FOLDERS)
+	.filter(([kind]) => only === undefined || kind === only)
+	.map(([kind, folder]) => ({ kind, folder, files: testFiles(folder) }));
+const needsApplication = runs.some(
+	({ kind, files }) => kind === 'browser' || files.some((file) => file.includes('outages'))
+);
+const needsDatabase = runs.some(
+	({ kind, files }) => kind === 'browser' || files.some((file) => file.includes(join('unit', 'server')))
+);
+
+checkNode();
+ensureNodePackages();
+if (runs.some(({ kind }) => kind === 'browser')) ensureBrowser();
+if (needsApplication) ensureBuild();
+const env = { ...process.env };
+if (needsDatabase) {
+	const cluster = await ownDatabase({ throwAway: true });
+	process.on('exit', () => cluster.stop());
+	process.on('SIGINT', () => process.exit(130));
+	process.on('SIGTERM', () => process.exit(143));
+	await makeTemplates(cluster.url);
+	env.HEPTARCH_CLUSTER = cluster.url;
+}
+
+let isGreen = true;
+for (const { folder, files } of runs) {
+	// Files run side by side; what needs a server or a database has one of its own.
+	const together = Math.max(2, availableParallelism());
+	say(`${files.length} files of tests in ${folder}, ${together} at a time`);
+	const options = ['--import', 'tsx', '--test', '--test-reporter=spec', `--test-concurrency=${together}`];
+	const { status } = spawnSync(process.execPath, [...options, ...files], {
+		cwd: root,
+		stdio: ['ignore', 'inherit', 'inherit'],
+		env
+	});
+	isGreen &&= status === 0;
+}
+process.exit(isGreen ? 0 : 1);

@@ -20,7 +20,7 @@ describe('the style bench', () => {
 	let address: string;
 	const folder = mkdtempSync(join(tmpdir(), 'heptarch-bench-'));
 	before(async () => {
-		page = await Page.open(process.env.HEPTARCH_BENCH);
+		page = await Page.open('demo');
 		await page.go('/stylebook');
 		await page.click('Season Ledger');
 		await page.css('[role=tablist][aria-label=Ranks]');

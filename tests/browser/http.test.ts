@@ -1,10 +1,11 @@
 import assert from 'node:assert/strict';
-import { before, describe, it } from 'node:test';
+import { after, before, describe, it } from 'node:test';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { handbook } from '../../demo/documents/handbook.ts';
 import { readDocx } from '../../src/lib/formats/docx/read.ts';
 import { docx, p } from '../unit/formats/documents.ts';
 import { zipOf } from '../unit/formats/zip.ts';
+import { Application } from './support.ts';
 
 interface Failure {
 	error: { message: string; code: string; where?: string; current?: unknown };
@@ -13,9 +14,12 @@ interface Failure {
 /** The server's routes, as a program that talks to them finds them. */
 describe('the routes', () => {
 	let origin: string;
-	before(() => {
-		origin = process.env.HEPTARCH_DEMO!;
+	let application: Application;
+	before(async () => {
+		application = await Application.start('demo');
+		({ origin } = application);
 	});
+	after(() => application.stop());
 	const send = (method: string, path: string, body?: unknown) =>
 		fetch(origin + path, {
 			method,

@@ -6,7 +6,7 @@ import { By, Key, Page } from './support.ts';
 describe('comparing and taking out', () => {
 	let page: Page;
 	before(async () => {
-		page = await Page.open(process.env.HEPTARCH_FORMATS);
+		page = await Page.open('demo');
 	});
 	after(() => page.close());
 

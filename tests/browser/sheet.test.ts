@@ -20,7 +20,7 @@ describe('the sheet view', () => {
 	let page: Page;
 	const folder = mkdtempSync(join(tmpdir(), 'heptarch-sheets-'));
 	before(async () => {
-		page = await Page.open(process.env.HEPTARCH_SHEETS);
+		page = await Page.open('demo');
 	});
 	after(async () => {
 		rmSync(folder, { recursive: true, force: true });

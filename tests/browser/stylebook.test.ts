@@ -7,7 +7,7 @@ const bench = '[aria-label="Specimen sheet"]';
 
 describe('the Stylebook and the style bench', () => {
 	let page: Page;
-	before(async () => (page = await Page.open(process.env.HEPTARCH_DEMO)));
+	before(async () => (page = await Page.open('demo')));
 	after(() => page.close());
 	const saved = () => page.until('all saved', async () => (await page.text('[data-save]')) === 'all saved');
 	const part = async (name: string) =>

@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import type { ChildProcess } from 'node:child_process';
+import { mkdtempSync, openSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -7,20 +8,55 @@ import { Builder, By, Key, logging, until, type WebDriver, type WebElement } fro
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
 
 import { CHROMEDRIVER, CHROMIUM, CHROMIUM_ARGUMENTS } from '../../scripts/browser.mjs';
+import { freePort, serve } from '../../scripts/machine.mjs';
+import { ownDatabase } from '../database.ts';
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 const PATIENCE = 15_000;
+
+type House = Parameters<typeof ownDatabase>[0];
+
+/** The built application on a database of its own. */
+export class Application {
+	private constructor(
+		readonly origin: string,
+		private readonly child: ChildProcess,
+		private readonly folder: string
+	) {}
+
+	static async start(house: House): Promise<Application> {
+		const { db, url } = await ownDatabase(house);
+		await db.destroy();
+		const folder = mkdtempSync(join(tmpdir(), 'heptarch-application-'));
+		const log = openSync(join(folder, 'log'), 'w');
+		const { origin, child } = await serve(url, { port: await freePort(), stdio: ['ignore', log, log] });
+		process.on('exit', () => child.kill('SIGKILL'));
+		return new Application(origin, child, folder);
+	}
+
+	/** Stops it; throws where it complained of anything. */
+	stop(): void {
+		this.child.kill('SIGKILL');
+		const log = readFileSync(join(this.folder, 'log'), 'utf8');
+		rmSync(this.folder, { recursive: true, force: true });
+		assert.doesNotMatch(log, /"level":(50|60)|Error:/, 'the log of the server is clean');
+	}
+}
 
 /** A browser on the application, with the few things that the tests do in it. */
 export class Page {
 	private constructor(
 		readonly driver: WebDriver,
-		readonly origin: string,
+		private readonly application: Application,
 		readonly downloads: string
 	) {}
+	get origin(): string {
+		return this.application.origin;
+	}
 
-	static async open(origin: string | undefined): Promise<Page> {
-		if (!origin) throw new Error('Run the browser tests with npm test.');
+	/** Opens a browser on an application of its own, with the demo house or an empty one. */
+	static async open(house: House): Promise<Page> {
+		const application = await Application.start(house);
 		const downloads = mkdtempSync(join(tmpdir(), 'heptarch-downloads-'));
 		const options = new Options();
 		options.setChromeBinaryPath(CHROMIUM);
@@ -35,12 +71,14 @@ export class Page {
 			.setChromeService(new ServiceBuilder(CHROMEDRIVER))
 			.build();
 		await driver.manage().window().setRect({ width: 1280, height: 940 });
-		return new Page(driver, origin, downloads);
+		return new Page(driver, application, downloads);
 	}
 
+	/** Closes both; throws where the server complained of anything meanwhile. */
 	async close(): Promise<void> {
 		await this.driver.quit();
 		rmSync(this.downloads, { recursive: true, force: true });
+		this.application.stop();
 	}
 
 	/** Goes to an address and waits until the page is alive (hydrated). */

@@ -10,7 +10,7 @@ describe('the table bench', () => {
 	let page: Page;
 	const folder = mkdtempSync(join(tmpdir(), 'heptarch-work-'));
 	before(async () => {
-		page = await Page.open(process.env.HEPTARCH_WORK);
+		page = await Page.open('demo');
 	});
 	after(async () => {
 		rmSync(folder, { recursive: true, force: true });

@@ -341,7 +341,7 @@ export async function addStep(
 		checkWorks(before, tables, drawing !== undefined);
 		// With its drawing, all that its tables wear is said anew: tables may have come and gone.
 		const state: DocumentState = drawing
-			? { tables, drawing: { ...drawing, ...(before.drawing?.file && { file: before.drawing.file }) } }
+			? { ...before, tables, drawing: { ...drawing, ...(before.drawing?.file && { file: before.drawing.file }) } }
 			: { ...before, tables: { ...before.tables, ...tables } };
 		const step = after + 1;
 		await putStep(trx, id, step, label, state);

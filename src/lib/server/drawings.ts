@@ -198,12 +198,10 @@ export const drawingObjects = async (db: Kysely<Database>, id: string) =>
 	shownObjects((await openDrawing(db, id)).document);
 
 /** A state in which every table is said outright, for adding to. */
-function outright(
-	document: SvgDocument,
-	{ tables, drawing }: DocumentState
-): DocumentState & { drawing: DrawingState } {
-	return { tables, drawing: { ...drawing, placed: document.placed } };
-}
+const outright = (document: SvgDocument, state: DocumentState): DocumentState & { drawing: DrawingState } => ({
+	...state,
+	drawing: { ...state.drawing, placed: document.placed }
+});
 
 /**
  * Puts a newer file in the place of a drawing's, as a step that can be undone. Its tables stay, with their styles; tables
@@ -236,7 +234,7 @@ export async function replaceDrawing(
 		const before = await stateAt(trx, id, after);
 		const document = await openAt(trx, row, before);
 		if (document.kind !== 'svg') throw new NotFoundError(`“${row.name}” is no drawing.`);
-		const { tables, drawing } = outright(document, before);
+		const whole = outright(document, before);
 		const known = new Set(document.placed.map((placed) => placed.id));
 		const added = newer.tables.filter(({ index }) => !known.has(newer.placed[index]!.id));
 		const placed = [...document.placed, ...added.map(({ index }) => newer.placed[index]!)];
@@ -252,7 +250,11 @@ export async function replaceDrawing(
 			.onConflict((conflict) => conflict.column('hash').doNothing())
 			.execute();
 		// What a person typed into attributes stays where its object still is.
-		const state: DocumentState = { tables: { ...tables, ...wears }, drawing: { ...drawing, placed, file: hash } };
+		const state: DocumentState = {
+			...whole,
+			tables: { ...whole.tables, ...wears },
+			drawing: { ...whole.drawing, placed, file: hash }
+		};
 		await putStep(trx, id, after + 1, `newer file: ${name}`, state);
 		return { step: after + 1 };
 	});
@@ -265,9 +267,9 @@ export async function reread(
 	name: string,
 	state: DocumentState
 ): Promise<{ state: DocumentState & { drawing: DrawingState }; tables: number; rows: RereadRows[] } | undefined> {
-	const { tables, drawing } = outright(document, state);
+	const whole = outright(document, state);
 	const placedNow: PlacedTable[] = [];
-	const worn: Record<number, TableState> = { ...tables };
+	const worn: Record<number, TableState> = { ...whole.tables };
 	const changed: RereadRows[] = [];
 	for (const [index, placed] of document.placed.entries()) {
 		const { objects, facts } = await listedObjects(db, document, name, placed);
@@ -276,14 +278,14 @@ export async function reread(
 			placedNow.push(placed);
 			continue;
 		}
-		const next = answered(placed, tables[index] ?? {}, now, 'all');
+		const next = answered(placed, whole.tables[index] ?? {}, now, 'all');
 		changed.push({ id: placed.id, was: placed.rows, is: next.placed.rows });
 		placedNow.push(next.placed);
 		if (Object.keys(next.own).length) worn[index] = next.own;
 	}
 	if (!changed.length) return undefined;
 	return {
-		state: { tables: worn, drawing: { ...drawing, placed: placedNow } },
+		state: { ...whole, tables: worn, drawing: { ...whole.drawing, placed: placedNow } },
 		tables: changed.length,
 		rows: changed
 	};
@@ -319,7 +321,7 @@ export async function reuseSchedule(
 			const definition = hasKinds ? source.definition : all;
 			const rows = makeRows(definition, document.found.objects, sheetFacts(document, name));
 			if (!rows.rows.some(isListed)) return refuse('it holds no object that this schedule would list.');
-			const { tables, drawing } = outright(document, state);
+			const whole = outright(document, state);
 			const next: PlacedTable = {
 				...model,
 				id: freeId(document.placed),
@@ -328,8 +330,9 @@ export async function reuseSchedule(
 			};
 			const { touches: _touches, ...look } = own;
 			await putStep(trx, id, found.step + 1, `${title} placed`, {
-				tables: { ...tables, [document.placed.length]: look },
-				drawing: { ...drawing, placed: [...document.placed, next] }
+				...whole,
+				tables: { ...whole.tables, [document.placed.length]: look },
+				drawing: { ...whole.drawing, placed: [...document.placed, next] }
 			});
 			placed.push(name);
 		});

@@ -8,8 +8,11 @@ import { partWords } from '../core/style/parts.ts';
 import type { Condition, PartSettings, Style } from '../core/style/types.ts';
 import { checkStyle } from '../core/style/validate.ts';
 import { leafWords } from '../core/style/words.ts';
+import type { Wears } from '../core/work/table.ts';
+import { mapTables, wornInstead, type TableState } from '../workbench/state.ts';
 import { ConflictError, NotFoundError } from './answers.ts';
 import type { Database } from './database.ts';
+import { forgetWorks } from './replayed.ts';
 
 type Db = Kysely<Database> | Transaction<Database>;
 
@@ -377,6 +380,7 @@ export async function removeStyle(db: Kysely<Database>, id: string, replacement?
 	await db.transaction().execute(async (trx) => {
 		const style = await loadStyle(trx, id);
 		const { name } = style.definition;
+		let instead: Wears = {};
 		if (style.basesOf.length)
 			throw new InputError(
 				'worn',
@@ -390,69 +394,122 @@ export async function removeStyle(db: Kysely<Database>, id: string, replacement?
 				);
 			if (replacement === id) throw new InputError('worn', 'A style cannot replace itself.');
 			const next = await loadStyle(trx, replacement);
-			await replaceWorn(trx, id, replacement, `${next.definition.name} instead of ${name}`);
+			instead = { style: replacement, ...(next.edition !== null && { edition: next.edition }) };
+			await putOnInstead(trx, id, instead, `${next.definition.name} instead of ${name}`);
 		}
-		await forgetInSteps(trx, id, replacement);
+		await forgetStyle(trx, id, instead);
 		await trx.deleteFrom('styles').where('id', '=', id).execute();
 	});
 }
 
-async function replaceWorn(trx: Transaction<Database>, id: string, replacement: string, label: string): Promise<void> {
-	const documents = await trx.selectFrom('wears').select('document_id').distinct().where('style_id', '=', id).execute();
-	for (const { document_id } of documents) {
-		const document = await trx
-			.selectFrom('documents')
-			.select(['step'])
-			.where('id', '=', document_id)
-			.forUpdate()
-			.executeTakeFirstOrThrow();
+/** Every table that wears the style wears `instead` from now on: a step of each document, after the one that it stands at. */
+async function putOnInstead(trx: Transaction<Database>, id: string, instead: Wears, label: string): Promise<void> {
+	const documents = await trx
+		.selectFrom('wears')
+		.innerJoin('documents', 'documents.id', 'wears.document_id')
+		.select(['documents.id', 'documents.step'])
+		.distinct()
+		.where('style_id', '=', id)
+		.execute();
+	for (const { id: document_id, step } of documents) {
+		await trx.selectFrom('documents').select('id').where('id', '=', document_id).forUpdate().execute();
 		const { state } = await trx
 			.selectFrom('document_steps')
 			.select('state')
 			.where('document_id', '=', document_id)
-			.where('step', '=', document.step)
+			.where('step', '=', step)
 			.executeTakeFirstOrThrow();
-		const tables = Object.fromEntries(
-			Object.entries(state.tables).map(([index, table]) => [
-				index,
-				table.style === id ? { ...table, style: replacement } : table
-			])
-		);
-		const step = document.step + 1;
-		await trx.deleteFrom('document_steps').where('document_id', '=', document_id).where('step', '>=', step).execute();
+		const next = mapTables(state, (own) => wornInstead(own, id, instead));
+		await trx.deleteFrom('document_steps').where('document_id', '=', document_id).where('step', '>', step).execute();
 		await trx
 			.insertInto('document_steps')
-			.values({ document_id, step, label, state: JSON.stringify({ tables }) })
+			.values({ document_id, step: step + 1, label, state: JSON.stringify(next) })
 			.execute();
 		await trx
 			.updateTable('documents')
-			.set({ step, updated_at: sql`now()` })
+			.set({ step: step + 1, updated_at: sql`now()` })
 			.where('id', '=', document_id)
 			.execute();
 	}
-	await trx.updateTable('wears').set({ style_id: replacement }).where('style_id', '=', id).execute();
+	await trx
+		.updateTable('wears')
+		.set({ style_id: instead.style!, edition: instead.edition ?? null })
+		.where('style_id', '=', id)
+		.execute();
 }
 
-/** Older steps may still name the style; there, too, the replacement (or nothing) stands in its place. */
-async function forgetInSteps(trx: Transaction<Database>, id: string, replacement: string | undefined): Promise<void> {
-	const steps = await trx
+/**
+ * Whatever still names the style names `instead` (or nothing): older steps of documents, work on tables, starters, runs
+ * and roll-outs that can be taken back.
+ */
+async function forgetStyle(trx: Transaction<Database>, id: string, instead: Wears): Promise<void> {
+	const naming = (column: string) => sql<boolean>`${sql.ref(column)}::text like ${`%${id}%`}`;
+	const ofTables = (tables: Readonly<Record<number, TableState>>) =>
+		mapTables({ tables }, (own) => wornInstead(own, id, instead)).tables;
+	const ofWork = <T extends { readonly wears?: Wears }>(work: T): T =>
+		work.wears ? { ...work, wears: wornInstead(work.wears, id, instead) } : work;
+
+	for (const { document_id, step, state } of await trx
 		.selectFrom('document_steps')
 		.select(['document_id', 'step', 'state'])
-		.where(sql<string>`state::text`, 'like', `%${id}%`)
-		.execute();
-	for (const { document_id, step, state } of steps) {
-		const tables = Object.fromEntries(
-			Object.entries(state.tables).map(([index, table]) => {
-				if (table.style !== id) return [index, table];
-				const { style: _, ...rest } = table;
-				return [index, replacement === undefined ? rest : { ...rest, style: replacement }];
-			})
-		);
+		.where(naming('state'))
+		.execute())
 		await trx
 			.updateTable('document_steps')
-			.set({ state: JSON.stringify({ tables }) })
+			.set({ state: JSON.stringify(mapTables(state, (own) => wornInstead(own, id, instead))) })
 			.where('document_id', '=', document_id)
 			.where('step', '=', step)
 			.execute();
-	}
+	const works = await trx
+		.selectFrom('work_steps')
+		.select(['id', 'patch', 'whole'])
+		.where((eb) => eb.or([naming('patch'), naming('whole')]))
+		.execute();
+	for (const { id: step, patch, whole } of works)
+		await trx
+			.updateTable('work_steps')
+			.set({
+				patch: patch && JSON.stringify(patch.rest ? { ...patch, rest: ofWork(patch.rest) } : patch),
+				whole: whole && JSON.stringify(ofWork(whole))
+			})
+			.where('id', '=', step)
+			.execute();
+	forgetWorks(works.map(({ id: step }) => step));
+	for (const { id: starter, wears } of await trx
+		.selectFrom('starters')
+		.select(['id', 'wears'])
+		.where(naming('wears'))
+		.execute())
+		await trx
+			.updateTable('starters')
+			.set({ wears: JSON.stringify(wornInstead(wears, id, instead)) })
+			.where('id', '=', starter)
+			.execute();
+	for (const { id: rollout, documents } of await trx
+		.selectFrom('rollouts')
+		.select(['id', 'documents'])
+		.where('style_id', '!=', id)
+		.where(naming('documents'))
+		.execute())
+		await trx
+			.updateTable('rollouts')
+			.set({
+				documents: JSON.stringify(
+					Object.fromEntries(Object.entries(documents).map(([document, tables]) => [document, ofTables(tables)]))
+				)
+			})
+			.where('id', '=', rollout)
+			.execute();
+	for (const { run_id, document_id, before } of await trx
+		.selectFrom('run_items')
+		.select(['run_id', 'document_id', 'before'])
+		.where(naming('before'))
+		.execute())
+		if (before && !('rows' in before))
+			await trx
+				.updateTable('run_items')
+				.set({ before: JSON.stringify(ofTables(before as Record<number, TableState>)) })
+				.where('run_id', '=', run_id)
+				.where('document_id', '=', document_id)
+				.execute();
 }

@@ -9,7 +9,8 @@ import type { DocumentState, TableState } from '../workbench/state.ts';
 import { ConflictError } from './answers.ts';
 import type { Database } from './database.ts';
 import { addDocument, documentRow, openAt, putStep, stateAt, stepsOf } from './documents.ts';
-import { insertStep, remember } from './work.ts';
+import { rememberWork } from './replayed.ts';
+import { insertStep } from './work.ts';
 
 /** Where a new table goes: into a document, after one of the blocks that it has now; −1 is its beginning. */
 export interface Place {
@@ -82,7 +83,7 @@ async function putInto(db: Kysely<Database>, { name, work, wears }: Made, into: 
 			label: 'as it was made',
 			whole: withoutWears(work)
 		});
-		remember(step, withoutWears(work));
+		rememberWork(step, withoutWears(work));
 		const own: TableState = tidy({ ...wears, work: step });
 		const tables = Object.fromEntries([
 			...Object.entries(state.tables).map(

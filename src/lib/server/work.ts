@@ -10,6 +10,7 @@ import { stateTable, without } from '../workbench/table.ts';
 import { ConflictError, NotFoundError } from './answers.ts';
 import type { Database } from './database.ts';
 import { goneWith, indicesAfter } from '../formats/remade.ts';
+import { knownWork, rememberWork } from './replayed.ts';
 import { documentRow, openAt, putStep, stateAt, stepsOf, wordsOf, type Db } from './documents.ts';
 
 /** One step of work on a table, as the bench keeps it. */
@@ -26,16 +27,6 @@ export interface LoadedWork {
 	readonly from: number | null;
 	readonly steps: readonly WorkStep[];
 	readonly at: number;
-}
-
-/** Tables at steps, by id: a step never changes. */
-const known = new Map<number, WorkTable>();
-const KNOWN_MAX = 24;
-export function remember(id: number, work: WorkTable): WorkTable {
-	known.delete(id);
-	known.set(id, work);
-	if (known.size > KNOWN_MAX) known.delete(known.keys().next().value!);
-	return work;
 }
 
 /** So many steps come between two that keep the table whole. */
@@ -68,10 +59,10 @@ async function chain(db: Db, id: number, least = 0): Promise<Chained[]> {
 
 /** The table at a step. */
 export async function workAt(db: Db, id: number): Promise<WorkTable> {
-	const before = known.get(id);
-	if (before) return remember(id, before);
+	const before = knownWork(id);
+	if (before) return rememberWork(id, before);
 	const steps = await chain(db, id);
-	return remember(id, replay(steps.toReversed()));
+	return rememberWork(id, replay(steps.toReversed()));
 }
 
 const replay = ([first, ...rest]: readonly Chained[]): WorkTable =>
@@ -206,7 +197,7 @@ export async function addWorkStep(
 			const { entry } = await entryAt(trx, id, index);
 			const base = workFrom(entry, state.tables[index]);
 			parent = root = await insertStep(trx, { document_id: id, parent: null, label: 'as it was', whole: base });
-			remember(parent, base);
+			rememberWork(parent, base);
 		}
 		const work = applyPatch(await workAt(trx, parent), patch);
 		const since = (await chain(trx, parent)).length;
@@ -217,7 +208,7 @@ export async function addWorkStep(
 			patch,
 			...(since >= WHOLE_EVERY && { whole: work })
 		});
-		remember(step, work);
+		rememberWork(step, work);
 		await standAt(trx, id, index, state, step, await workAt(trx, parent));
 		return { step, root };
 	});

@@ -4,9 +4,8 @@ import type { DrawingEdits } from '../formats/svg/read.ts';
 import type { Emu } from '../core/units.ts';
 import type { ColumnKind, RowRole } from '../core/table/roles.ts';
 
-/** What a person decided about one table of a document; everything absent is as recognised. */
 /**
- * An edition is absent while none is out, or where the draft itself is worn; a pinned table stays with its edition when a
+ * What a person decided about one table of a document; everything absent is as recognised. An edition is absent while none is out, or where the draft itself is worn; a pinned table stays with its edition when a
  * newer one is rolled out.
  */
 export interface TableState extends Wears {
@@ -43,3 +42,26 @@ export interface DocumentState {
 }
 
 export const EMPTY_STATE: DocumentState = { tables: {} };
+
+/** A state whose tables are changed one by one; everything else in it stays. The same state where no table changes. */
+export function mapTables(state: DocumentState, change: (own: TableState, index: number) => TableState): DocumentState {
+	let isChanged = false;
+	const tables = Object.fromEntries(
+		Object.entries(state.tables).map(([index, own]) => {
+			const next = change(own, Number(index));
+			if (next !== own) isChanged = true;
+			return [index, next];
+		})
+	);
+	return isChanged ? { ...state, tables } : state;
+}
+
+/**
+ * What is worn once a style is gone: another (in its newest edition, where one is out) or nothing in its place. Parts in
+ * use and carry stay; the edition goes, for it was one of the style that is gone. The same object where it wears another.
+ */
+export function wornInstead<T extends Wears>(own: T, gone: string, instead: Wears): T {
+	if (own.style !== gone) return own;
+	const { style: _style, edition: _edition, pinned: _pinned, ...rest } = own;
+	return { ...(rest as T), ...instead };
+}

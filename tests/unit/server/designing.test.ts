@@ -1,14 +1,12 @@
 import assert from 'node:assert/strict';
-import { after, before, beforeEach, describe, it } from 'node:test';
+import { afterEach, beforeEach, describe, it } from 'node:test';
 import { sql, type Kysely } from 'kysely';
-import { loadDemo } from '../../../demo/load.ts';
-import { migrate } from '../../../scripts/migrate.ts';
 import { InputError } from '../../../src/lib/core/errors.ts';
 import { withLeafAt } from '../../../src/lib/core/style/edit.ts';
 import type { Style } from '../../../src/lib/core/style/types.ts';
 import { readDocx } from '../../../src/lib/formats/docx/read.ts';
 import { ConflictError, NotFoundError } from '../../../src/lib/server/answers.ts';
-import { connect, type Database } from '../../../src/lib/server/database.ts';
+import type { Database } from '../../../src/lib/server/database.ts';
 import { addStep, listDocuments, loadDocument } from '../../../src/lib/server/documents.ts';
 import { listSpecimens, loadSpecimens } from '../../../src/lib/server/specimens.ts';
 import { writeDocument } from '../../../src/lib/server/writing.ts';
@@ -32,28 +30,13 @@ import {
 	saveStyle
 } from '../../../src/lib/server/styles.ts';
 import { importTemplate, writeTemplate } from '../../../src/lib/server/template.ts';
+import { ownDatabase } from '../../database.ts';
 import { docx, LEDGER, tbl } from '../formats/documents.ts';
 
-const url = process.env.DATABASE_URL;
-
-/** In a database of its own beside the one of `npm test`, since test files run side by side. */
-describe('designing, on the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => {
+describe('designing, on the server', () => {
 	let db: Kysely<Database>;
-	before(async () => {
-		const first = connect(url!);
-		await sql`drop database if exists designing`.execute(first);
-		await sql`create database designing`.execute(first);
-		await first.destroy();
-		db = connect(url!.replace(/\/[^/]*$/, '/designing'));
-		await migrate(db);
-	});
-	after(() => db.destroy());
-	beforeEach(async () => {
-		await sql`truncate rollouts, editions, style_steps, house_steps, wears, document_steps, documents, styles, files, houses cascade`.execute(
-			db
-		);
-		await loadDemo(db);
-	});
+	beforeEach(async () => void ({ db } = await ownDatabase('demo')));
+	afterEach(() => db.destroy());
 	const code = (wanted: string) => (error: unknown) => error instanceof InputError && error.code === wanted;
 	const styleNamed = async (name: string) => (await listStyles(db)).find(({ definition }) => definition.name === name)!;
 	const documentNamed = async (name: string) =>

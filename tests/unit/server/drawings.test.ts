@@ -1,14 +1,12 @@
 import assert from 'node:assert/strict';
 import { after, before, describe, it } from 'node:test';
-import { sql, type Kysely } from 'kysely';
+import type { Kysely } from 'kysely';
 import { fernBed, lighting } from '../../../demo/drawings/index.ts';
-import { loadDemo } from '../../../demo/load.ts';
-import { migrate } from '../../../scripts/migrate.ts';
 import { InputError } from '../../../src/lib/core/errors.ts';
 import { noRevisions, withRevision, type PlacedTable } from '../../../src/lib/core/schedule/placed.ts';
 import { readSvg } from '../../../src/lib/formats/svg/read.ts';
 import { ConflictError } from '../../../src/lib/server/answers.ts';
-import { connect, type Database } from '../../../src/lib/server/database.ts';
+import type { Database } from '../../../src/lib/server/database.ts';
 import { addDocument, addStep, listDocuments, moveToStep } from '../../../src/lib/server/documents.ts';
 import {
 	drawTables,
@@ -20,22 +18,14 @@ import {
 } from '../../../src/lib/server/drawings.ts';
 import { listRuns, startReread, startRun, undoRun, workOn } from '../../../src/lib/server/runs.ts';
 import { writeDocument } from '../../../src/lib/server/writing.ts';
-
-const NAME = 'drawings';
+import { ownDatabase } from '../../database.ts';
 
 describe('drawings on the server', () => {
 	let db: Kysely<Database>;
 	let fern: string;
 	let lamps: string;
 	before(async () => {
-		const base = process.env.DATABASE_URL!;
-		const outside = connect(base);
-		await sql`drop database if exists ${sql.id(NAME)} with (force)`.execute(outside);
-		await sql`create database ${sql.id(NAME)}`.execute(outside);
-		await outside.destroy();
-		db = connect(base.replace(/[^/]*$/, NAME));
-		await migrate(db);
-		await loadDemo(db);
+		({ db } = await ownDatabase('demo'));
 		const all = await listDocuments(db);
 		fern = all.find(({ name }) => name.startsWith('Fern'))!.id;
 		lamps = all.find(({ name }) => name.startsWith('Path'))!.id;

@@ -1,17 +1,15 @@
 import assert from 'node:assert/strict';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { after, before, describe, it } from 'node:test';
-import { sql, type Kysely } from 'kysely';
+import type { Kysely } from 'kysely';
 import { bundle } from '../../../scripts/bundle.mjs';
-import { loadDemo } from '../../../demo/load.ts';
-import { migrate } from '../../../scripts/migrate.ts';
-import { connect, type Database } from '../../../src/lib/server/database.ts';
+import type { Database } from '../../../src/lib/server/database.ts';
 import { addDocument, addStep, listDocuments, loadDocument } from '../../../src/lib/server/documents.ts';
 import { Queue } from '../../../src/lib/server/queue.ts';
 import { listRuns, resumeRun, sendLost, startRun, stopRun, undoRun, workOn } from '../../../src/lib/server/runs.ts';
+import { ownDatabase } from '../../database.ts';
 import { docx, LEDGER, tbl } from '../formats/documents.ts';
 
-const NAME = 'runs';
 const FILES = 24;
 
 describe('runs', () => {
@@ -21,15 +19,7 @@ describe('runs', () => {
 	let documents: string[];
 	const workers: ChildProcess[] = [];
 	before(async () => {
-		const base = process.env.DATABASE_URL!;
-		const outside = connect(base);
-		await sql`drop database if exists ${sql.id(NAME)} with (force)`.execute(outside);
-		await sql`create database ${sql.id(NAME)}`.execute(outside);
-		await outside.destroy();
-		url = base.replace(/[^/]*$/, NAME);
-		db = connect(url);
-		await migrate(db);
-		await loadDemo(db);
+		({ db, url } = await ownDatabase('demo'));
 		style = (await db.selectFrom('styles').select('id').where('name', '=', 'Beacon').executeTakeFirstOrThrow()).id;
 		documents = [];
 		for (let i = 0; i < FILES; i++)

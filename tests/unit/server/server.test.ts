@@ -1,5 +1,5 @@
 import assert from 'node:assert/strict';
-import { after, before, beforeEach, describe, it } from 'node:test';
+import { afterEach, beforeEach, describe, it } from 'node:test';
 import { sql, type Kysely } from 'kysely';
 import { loadDemo } from '../../../demo/load.ts';
 import { handbook } from '../../../demo/documents/handbook.ts';
@@ -7,7 +7,7 @@ import { InputError } from '../../../src/lib/core/errors.ts';
 import type { Style } from '../../../src/lib/core/style/types.ts';
 import { readDocx } from '../../../src/lib/formats/docx/read.ts';
 import { ConflictError, describeError, NotFoundError } from '../../../src/lib/server/answers.ts';
-import { connect, type Database } from '../../../src/lib/server/database.ts';
+import type { Database } from '../../../src/lib/server/database.ts';
 import { addDocument, addStep, listDocuments, loadDocument, moveToStep } from '../../../src/lib/server/documents.ts';
 import { archiveDocument, bringBackDocument, removeDocument } from '../../../src/lib/server/shelf.ts';
 import { loadSpecimens } from '../../../src/lib/server/specimens.ts';
@@ -22,21 +22,22 @@ import {
 	loadStyleSteps,
 	saveStyle
 } from '../../../src/lib/server/styles.ts';
-import { frozenDraft } from '../../../src/lib/server/editions.ts';
+import { openDrawing } from '../../../src/lib/server/drawings.ts';
+import { frozenDraft, publishEdition } from '../../../src/lib/server/editions.ts';
+import { keepStarter, listStarters, makeTable, takeOut } from '../../../src/lib/server/tables.ts';
+import { addWorkStep, loadWork } from '../../../src/lib/server/work.ts';
+import { mapTables, wornInstead, type DocumentState } from '../../../src/lib/workbench/state.ts';
+import { typed } from '../../../src/lib/core/work/cells.ts';
+import { patchBetween } from '../../../src/lib/core/work/patch.ts';
+import { emptyTable } from '../../../src/lib/core/work/table.ts';
+import { ownDatabase } from '../../database.ts';
 import { docx, LEDGER, p, tbl, tr } from '../formats/documents.ts';
 import { unpackTable } from '../../../src/lib/workbench/packed.ts';
 
-const url = process.env.DATABASE_URL;
-
-/** Needs a PostgreSQL of its own: `npm test` makes one and empties it here. */
-describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => {
+describe('the server', () => {
 	let db: Kysely<Database>;
-	before(() => (db = connect(url!)));
-	after(() => db.destroy());
-	beforeEach(async () => {
-		await sql`truncate wears, document_steps, documents, styles, files, houses cascade`.execute(db);
-		await loadDemo(db);
-	});
+	beforeEach(async () => void ({ db } = await ownDatabase('demo')));
+	afterEach(() => db.destroy());
 	/** Saves a definition as the next step of a style. */
 	const save = async (id: string, version: number, definition: unknown) => {
 		const { at } = await loadStyleSteps(db, id);
@@ -240,6 +241,85 @@ describe('the server', { skip: url ? false : 'DATABASE_URL is not set' }, () => 
 			wall.id,
 			'the removed style stands nowhere any more'
 		);
+	});
+
+	it('loses nothing else where a style is removed: not in the step that stands, not in older ones', async () => {
+		const ledger = await styleNamed('Season Ledger');
+		const beacon = await styleNamed('Beacon');
+		await publishEdition(db, ledger.id, ledger.version, '');
+		const documents = (await listDocuments(db)).map(({ id }) => id);
+		const drawing = await documentNamed('Path');
+		const report = await documentNamed('Season');
+		// Whatever a state can hold: a sheet's settings, attributes, a table put in, one taken out, work, what was undone.
+		const sheet = await loadDocument(db, drawing.id);
+		await addStep(
+			db,
+			drawing.id,
+			sheet.step,
+			'scale',
+			{ 0: { ...sheet.state.tables[0], style: beacon.id } },
+			{
+				placed: (await openDrawing(db, drawing.id)).document.placed,
+				sheet: { scale: 20 },
+				attributes: { l1: { circuit: 'B' } }
+			}
+		);
+		const made = await makeTable(db, {
+			name: 'Made',
+			work: emptyTable(3, 2),
+			wears: { style: beacon.id },
+			into: { document: report.id, after: 0, step: 0 }
+		});
+		await takeOut(db, report.id, 5, 1);
+		const { step: first } = await addWorkStep(db, report.id, made.index, {
+			after: (await loadWork(db, report.id, made.index)).from,
+			label: 'typed',
+			patch: patchBetween(emptyTable(3, 2), typed(emptyTable(3, 2), 1, 1, [{ runs: [{ text: 'kept' }] }]))
+		});
+		assert.ok(first);
+		await keepStarter(db, {
+			name: 'In Beacon',
+			category: '',
+			description: '',
+			work: emptyTable(2, 2),
+			wears: { style: beacon.id, partsOff: ['total'] }
+		});
+		const states = async () =>
+			db
+				.selectFrom('document_steps')
+				.select(['document_id', 'step', 'state'])
+				.orderBy('document_id')
+				.orderBy('step')
+				.execute();
+		const before = await states();
+		await removeStyle(db, beacon.id, ledger.id);
+		const now = await states();
+		const swapped = (state: DocumentState): DocumentState =>
+			mapTables(state, (own) => wornInstead(own, beacon.id, { style: ledger.id, edition: 1 }));
+		for (const { document_id, step, state } of before)
+			assert.deepEqual(
+				now.find((one) => one.document_id === document_id && one.step === step)?.state,
+				swapped(state),
+				`step ${step}`
+			);
+		for (const id of documents) {
+			const { step, state } = await loadDocument(db, id);
+			const standing = before.filter(({ document_id }) => document_id === id).at(-1)!;
+			assert.deepEqual(state, swapped(standing.state));
+			if (step > standing.step) await moveToStep(db, id, step, standing.step);
+		}
+		assert.deepEqual((await listStarters(db)).find(({ name }) => name === 'In Beacon')!.wears, {
+			partsOff: ['total'],
+			style: ledger.id,
+			edition: 1
+		});
+		assert.equal((await loadWork(db, report.id, made.index)).steps.at(-1)!.label, 'typed');
+		const everything = await sql<{ text: string }>`
+			select string_agg(t::text, ' ') as text from (
+				select to_jsonb(s) as t from document_steps s union all select to_jsonb(w) from work_steps w
+				union all select to_jsonb(s) from starters s union all select to_jsonb(w) from wears w
+			) all_of_them`.execute(db);
+		assert.ok(!everything.rows[0]!.text.includes(beacon.id), 'it is named nowhere any more');
 	});
 
 	it('answers in one shape', async () => {

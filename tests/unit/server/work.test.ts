@@ -12,7 +12,6 @@ import { openDocument } from '../../../src/lib/formats/index.ts';
 import type { SvgDocument } from '../../../src/lib/formats/svg/read.ts';
 import { drawOn } from '../../../src/lib/formats/svg/write.ts';
 import { emu } from '../../../src/lib/core/units.ts';
-import { connect } from '../../../src/lib/server/database.ts';
 import {
 	addDocument,
 	addStep,
@@ -32,8 +31,9 @@ import {
 } from '../../../src/lib/server/tables.ts';
 import { addWorkStep, loadWork, moveWork } from '../../../src/lib/server/work.ts';
 import { writeDocument } from '../../../src/lib/server/writing.ts';
+import { ownDatabase } from '../../database.ts';
 
-const db = connect(process.env.DATABASE_URL!);
+const { db } = await ownDatabase('empty');
 after(() => db.destroy());
 
 /** The table as its work stands, made again from what the server keeps. */
