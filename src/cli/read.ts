@@ -1,5 +1,5 @@
 import { tableToFile } from '../lib/core/table/file.ts';
-import { roleWords } from '../lib/core/table/roles.ts';
+import { roleWords } from '../lib/core/roles/index.ts';
 import type { DocumentTable } from '../lib/formats/document.ts';
 import { openDocument } from '../lib/formats/index.ts';
 import { onlyFile, readBytes } from './files.ts';

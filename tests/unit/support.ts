@@ -5,7 +5,7 @@ import { checkStyle } from '../../src/lib/core/style/validate.ts';
 import type { PartSettings, Style } from '../../src/lib/core/style/types.ts';
 import { tableFromFile, type TableFile } from '../../src/lib/core/table/file.ts';
 import type { Table } from '../../src/lib/core/table/grid.ts';
-import type { RowRole } from '../../src/lib/core/table/roles.ts';
+import type { RowRole } from '../../src/lib/core/roles/index.ts';
 
 /** A style with these parts; validated, so that a test cannot lean on what no file could say. */
 export const style = (parts: Record<string, PartSettings>, rest: Partial<Style> = {}): Style =>

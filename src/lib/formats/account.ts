@@ -1,16 +1,12 @@
 import { InputError } from '../core/errors.ts';
-import {
-	appearanceOf,
-	LOOK_FIELDS,
-	type Appearance,
-	type Line,
-	type Look,
-	type LookField
-} from '../core/cascade/look.ts';
+import { appearanceOf, type Appearance, type Line, type Look, type LookField } from '../core/cascade/look.ts';
 import { changedCells } from '../core/cascade/changed.ts';
 import { resolve, type House, type Resolved } from '../core/cascade/resolve.ts';
 import { flatten, type FindBase, type FlatStyle } from '../core/style/inherit.ts';
-import { aspectOfLeaf, leavesOf } from '../core/style/leaves.ts';
+import { aspectOfLeaf, FIELDS, fieldDefinition } from '../core/properties/index.ts';
+import { lineWords, sameLine } from '../core/properties/line.ts';
+import { sameShown, shadowWords, type Shadow } from '../core/properties/shadow.ts';
+import { leavesOf } from '../core/style/leaves.ts';
 import { ASPECTS, type Aspect, type Style } from '../core/style/types.ts';
 import { ONLY_TEXT, OWN_LOOK } from '../core/style/bare.ts';
 import type { Table, Touch } from '../core/table/grid.ts';
@@ -73,32 +69,15 @@ export interface Difference {
 	readonly got: string;
 }
 
-/** A leaf as it is seen on a written table: a field of its cells, the lines of its edges, or a number format. */
-export type SeenLeaf = LookField | 'lines' | 'formats';
+/** A leaf as it is seen on a written table: a field of its cells, the lines of its edges, a number format, its shadow. */
+export type SeenLeaf = LookField | 'lines' | 'formats' | 'tableShadow';
 
 /** What people call them. */
 export const LEAF_WORDS: Readonly<Record<SeenLeaf, string>> = {
-	fill: 'fill',
-	family: 'type family',
-	size: 'type size',
-	weight: 'weight',
-	italic: 'italic',
-	underline: 'underline',
-	case: 'case',
-	tracking: 'tracking',
-	lineHeight: 'line height',
-	ink: 'text ink',
-	h: 'alignment across',
-	v: 'alignment down',
-	rotate: 'rotation',
-	marginTop: 'margin above',
-	marginEnd: 'margin after',
-	marginBottom: 'margin below',
-	marginStart: 'margin before',
-	diagonalDown: 'diagonal down',
-	diagonalUp: 'diagonal up',
+	...(Object.fromEntries(FIELDS.map(({ name, words }) => [name, words])) as Record<LookField, string>),
 	lines: 'lines',
-	formats: 'number formats'
+	formats: 'number formats',
+	tableShadow: 'table shadow'
 };
 
 /** What became of one leaf of a table, in settings: fields of cells and sides of cells. */
@@ -269,25 +248,19 @@ export function formatsLost({ resolved, job }: Prepared): number {
 	if (!job.table.carry.includes('formats')) return 0;
 	let count = 0;
 	for (const leaves of resolved.style.parts.values())
-		for (const path of leaves.keys()) if (path.startsWith('format.')) count++;
+		for (const path of leaves.keys()) if (aspectOfLeaf(path) === 'formats') count++;
 	return count;
 }
 
-const lineWords = (line: Line | null) => (line ? `${line.pattern} ${line.weight / 12_700}pt ${line.ink}` : 'no line');
-const fieldWords = (value: Look[LookField]): string =>
-	typeof value === 'object' ? lineWords(value) : String(value ?? 'nothing');
+const fieldWords = (field: LookField, value: Look[LookField]): string =>
+	value === undefined ? 'nothing' : fieldDefinition(field).say(value);
 
 /** How a format says what it can say. */
 export interface Sayable {
 	readonly look: (look: Look) => Look;
 	readonly line: (line: Line | null) => Line | null;
-}
-
-/** Whether two lines show the same. */
-export function sameLine(a: Line | null | undefined, b: Line | null | undefined): boolean {
-	if (a === b) return true;
-	if (!a || !b) return !a && !b;
-	return a.pattern === b.pattern && a.weight === b.weight && a.ink === b.ink;
+	/** A table's own shadow; absent where the format has none. */
+	readonly shadow?: (shadow: Shadow | null) => Shadow | null;
 }
 
 /** Read-back: leaf by leaf, what the written table shows against what was wanted, as far as the format can say it. */
@@ -295,8 +268,6 @@ export function compare(table: Table, wanted: Appearance, got: Appearance, sayab
 	const differences: Difference[] = [];
 	const looks = wanted.looks.map(sayable.look);
 	const lines = wanted.lines.map(sayable.line);
-	const same = (a: Look[keyof Look], b: Look[keyof Look]) =>
-		typeof a === 'object' || typeof b === 'object' ? sameLine(a as Line, b as Line) : a === b;
 	const says = got.looks.map((look) => Object.keys(look).length > 0);
 	/** Slots that the file leaves out (w:gridBefore, short rows) are empty cells to us, and nowhere in the file. */
 	const isLeftOut = (r: number, c: number) =>
@@ -312,7 +283,9 @@ export function compare(table: Table, wanted: Appearance, got: Appearance, sayab
 		let fields = known.get(key);
 		if (!fields) {
 			const [a, b] = [looks[want]!, got.looks[have]!];
-			fields = LOOK_FIELDS.filter((field) => a[field] !== undefined && !same(a[field], b[field]));
+			fields = FIELDS.flatMap(({ name, needsParagraphs }) =>
+				a[name] === undefined || (needsParagraphs && b[name] === undefined) || sameShown(a[name], b[name]) ? [] : [name]
+			);
 			known.set(key, fields);
 		}
 		return fields;
@@ -325,9 +298,9 @@ export function compare(table: Table, wanted: Appearance, got: Appearance, sayab
 				r,
 				c,
 				leaf: field,
-				what: field,
-				wanted: fieldWords(looks[want]![field]),
-				got: fieldWords(got.looks[have]![field])
+				what: LEAF_WORDS[field],
+				wanted: fieldWords(field, looks[want]![field]),
+				got: fieldWords(field, got.looks[have]![field])
 			});
 	});
 	const edges = (which: 'across' | 'down', width: number) => {
@@ -350,5 +323,15 @@ export function compare(table: Table, wanted: Appearance, got: Appearance, sayab
 	};
 	edges('across', table.columns);
 	edges('down', table.columns + 1);
+	const shadow = sayable.shadow ? sayable.shadow(wanted.shadow ?? null) : null;
+	if (!sameShown(shadow, got.shadow))
+		differences.push({
+			r: 0,
+			c: 0,
+			leaf: 'tableShadow',
+			what: LEAF_WORDS.tableShadow,
+			wanted: shadowWords(shadow),
+			got: shadowWords(got.shadow ?? null)
+		});
 	return differences;
 }

@@ -32,7 +32,7 @@ import { makeHtml } from './html/make.ts';
 import { remakeHtml } from './html/remake.ts';
 import { readHtml, type HtmlDocument } from './html/read.ts';
 import { htmlOfRows, isSheetEnough } from './html/rows.ts';
-import { lostLeaves, SAYABLE } from './html/say.ts';
+import { lostLeaves, SAYABLE } from './html/properties/index.ts';
 import { writeHtml } from './html/write.ts';
 import { makeOdt } from './odt/make.ts';
 import { remakeOdt } from './odt/remake.ts';

@@ -1,6 +1,6 @@
 import type { Appearance, Line } from '../core/cascade/look.ts';
 import type { Grid, Side } from '../core/table/grid.ts';
-import { sameLine } from './account.ts';
+import { sameLine } from '../core/properties/line.ts';
 
 export const OPPOSITE: Readonly<Record<Side, Side>> = { top: 'bottom', bottom: 'top', start: 'end', end: 'start' };
 export type MaybeLine = Line | null;

@@ -13,7 +13,8 @@ import type { StarterWears } from './database.ts';
 import type { DrawingEdits } from '../formats/svg/read.ts';
 import { UNITS } from '../formats/svg/sheet.ts';
 import type { TableState } from '../workbench/state.ts';
-import { COLUMN_KINDS, ROLE_PATTERN } from '../core/table/roles.ts';
+import { ROLE_PATTERN } from '../core/roles/index.ts';
+import { COLUMN_KINDS } from '../core/table/columns.ts';
 import { TOUCH_SCHEMA } from '../core/style/schema.ts';
 import { ASPECTS, type Condition, type PartSettings } from '../core/style/types.ts';
 

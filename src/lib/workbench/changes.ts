@@ -1,10 +1,11 @@
 import { changedCells as cellsChanged } from '../core/cascade/changed.ts';
-import type { Appearance, Line, LookField } from '../core/cascade/look.ts';
-import { LENGTH_FIELDS, LOOK_FIELDS } from '../core/cascade/look.ts';
+import type { Appearance, LookField } from '../core/cascade/look.ts';
+import { LOOK_FIELDS } from '../core/cascade/look.ts';
+import { fieldDefinition } from '../core/properties/index.ts';
+import { lineWords, sameLine } from '../core/properties/line.ts';
 import type { Table } from '../core/table/grid.ts';
-import { roleFamily } from '../core/table/roles.ts';
-import { exactLength, type Emu } from '../core/units.ts';
-import { LEAF_WORDS, sameLine, type SeenLeaf } from '../formats/account.ts';
+import { roleFamily } from '../core/roles/index.ts';
+import { LEAF_WORDS, type SeenLeaf } from '../formats/account.ts';
 
 /** One kind of change between two appearances of a table, in words, with how many cells or edges it touches. */
 export interface Change {
@@ -16,32 +17,10 @@ export interface Change {
 	readonly count: number;
 }
 
-const NOTHING: Partial<Record<LookField, string>> = {
-	fill: 'none',
-	weight: '400',
-	italic: 'no',
-	underline: 'none',
-	case: 'none',
-	tracking: '0pt',
-	lineHeight: '1',
-	h: 'start',
-	v: 'top',
-	rotate: '0',
-	marginTop: '0pt',
-	marginEnd: '0pt',
-	marginBottom: '0pt',
-	marginStart: '0pt'
-};
-
-const lineWords = (line: Line | null | undefined): string =>
-	!line || line.pattern === 'none' ? 'none' : `${line.pattern} ${exactLength(line.weight)} ${line.ink}`;
-
 function words(field: LookField, value: unknown): string {
-	if (field === 'diagonalDown' || field === 'diagonalUp') return lineWords(value as Line | null | undefined);
-	if (value === undefined) return NOTHING[field] ?? 'as the page has it';
-	if (LENGTH_FIELDS.has(field)) return exactLength(value as Emu);
-	if (typeof value === 'boolean') return value ? 'yes' : 'no';
-	return String(value);
+	const { unsaid, blank = unsaid, say } = fieldDefinition(field);
+	const shown = value ?? blank;
+	return shown === undefined ? 'as the page has it' : say(shown);
 }
 
 /** What shows differently, gathered by leaf, role and value; what touches most comes first. */

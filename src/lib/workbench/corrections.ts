@@ -1,5 +1,6 @@
 import { textAt, type Table } from '../core/table/grid.ts';
-import type { ColumnKind, RowRole } from '../core/table/roles.ts';
+import type { RowRole } from '../core/roles/index.ts';
+import type { ColumnKind } from '../core/table/columns.ts';
 import type { TableState } from './state.ts';
 
 /** What people said of tables of one shape: kinds by column, roles by what the row begins with. */

@@ -1,6 +1,5 @@
-import { NO_FIGURES } from '../core/cascade/look.ts';
 import type { Resolved } from '../core/cascade/resolve.ts';
-import { roleFamily } from '../core/table/roles.ts';
+import { behaviour } from '../core/roles/index.ts';
 import { formatOf, formatValue } from '../core/values/format.ts';
 import { decimalMarkOf, parseValue } from '../core/values/parse.ts';
 import type { CellContent } from '../core/table/content.ts';
@@ -23,7 +22,7 @@ export function shownContent({ structure, leaves }: Resolved, content: Content, 
 		const [piece, ...others] = pieces;
 		if (!piece || others.length || !('runs' in piece) || piece.runs.length !== 1) return pieces;
 		const { r, c } = table.cells[index]!;
-		if (NO_FIGURES.has(roleFamily(table.roles[r]!))) return pieces;
+		if (!behaviour(table.roles[r]!).holdsFigures) return pieces;
 		const format = formats[cellSignature[r * table.columns + c]!]!;
 		const run = piece.runs[0]!;
 		const text = formatValue(parseValue(run.text, mark), format, locale);

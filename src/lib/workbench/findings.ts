@@ -1,5 +1,6 @@
 import { lowContrast } from '../core/cascade/contrast.ts';
-import { NUMERIC_KINDS, roleFamily } from '../core/table/roles.ts';
+import { isBody, isHeader } from '../core/roles/index.ts';
+import { NUMERIC_KINDS } from '../core/table/columns.ts';
 import type { DocumentTable } from '../formats/document.ts';
 
 export interface TableFinding {
@@ -20,12 +21,12 @@ export function tableFindings({ table, appearance, recognition }: DocumentTable)
 			words: `row ${r}, column ${c}, “${text.trim().slice(0, 24)}”: contrast ${ratio.toFixed(1)}:1, and ${wanted}:1 is needed${cells > 1 ? `; so have ${cells - 1} more` : ''}`
 		});
 	}
-	if (table.rows > 2 && !table.roles.some((role) => roleFamily(role) === 'header'))
+	if (table.rows > 2 && !table.roles.some((role) => isHeader(role)))
 		found.push({ kind: 'no-header', words: 'no row is recognised as a header' });
 	table.columnInfo.forEach(({ kind, name }, c) => {
 		if (!NUMERIC_KINDS.has(kind)) return;
 		const cells = table.cells.flatMap((cell, i) =>
-			cell.c === c && cell.cols === 1 && roleFamily(table.roles[cell.r]!) === 'body' && cell.text.trim() ? [i] : []
+			cell.c === c && cell.cols === 1 && isBody(table.roles[cell.r]!) && cell.text.trim() ? [i] : []
 		);
 		const askew = cells.filter((i) => {
 			const { h } = appearance.looks[appearance.cellLook[i]!]!;

@@ -1,7 +1,7 @@
 import { LEAST_HEIGHT, MM, plottedHeight } from '../core/layout/plotted.ts';
 import { overlaps } from '../core/layout/matrix.ts';
 import type { Faces } from '../core/layout/faces.ts';
-import { roleFamily } from '../core/table/roles.ts';
+import { roleFamily } from '../core/roles/index.ts';
 import type { DrawnTable } from '../formats/svg/draw.ts';
 import { sheetFacts, type SvgDocument } from '../formats/svg/read.ts';
 import { drawOn } from '../formats/svg/write.ts';

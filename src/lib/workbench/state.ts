@@ -2,7 +2,8 @@ import type { Wears } from '../core/work/table.ts';
 import type { Touch } from '../core/table/grid.ts';
 import type { DrawingEdits } from '../formats/svg/read.ts';
 import type { Emu } from '../core/units.ts';
-import type { ColumnKind, RowRole } from '../core/table/roles.ts';
+import type { RowRole } from '../core/roles/index.ts';
+import type { ColumnKind } from '../core/table/columns.ts';
 
 /**
  * What a person decided about one table of a document; everything absent is as recognised. An edition is absent while none is out, or where the draft itself is worn; a pinned table stays with its edition when a

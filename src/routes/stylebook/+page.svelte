@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { isInkLeaf } from '$lib/core/properties/index.ts';
 	import { goto, invalidate } from '$app/navigation';
 	import TrashBinOutline from 'flowbite-svelte-icons/TrashBinOutline.svelte';
 	import type { StyleRecord } from '$lib/server/styles.ts';
@@ -39,7 +40,7 @@
 			data.styles.map(({ id, definition }) => {
 				const { name, description = '', category = '' } = definition;
 				const inks = [...book.flat(id).parts.values()].flatMap((leaves) =>
-					[...leaves].flatMap(([path, { value }]) => (path.endsWith('ink') ? [String(value)] : []))
+					[...leaves].flatMap(([path, { value }]) => (isInkLeaf(path) ? [String(value)] : []))
 				);
 				const words = [name, description, category, book.sentence(id), ...new Set(inks)];
 				return [id, words.join(' ').toLowerCase()];

@@ -7,7 +7,7 @@ import { explainEdge, explainLeaf, explainTrace } from '../../../src/lib/core/ca
 import { resolve, restyle, traceCell, traceEdge } from '../../../src/lib/core/cascade/resolve.ts';
 import { flatten } from '../../../src/lib/core/style/inherit.ts';
 import { line, Shown, style, table } from '../support.ts';
-import { anyStyle } from './style.test.ts';
+import { anyStyle } from './any.ts';
 
 const ink = (ink: string) => ({ fill: { ink } });
 

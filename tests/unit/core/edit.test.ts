@@ -27,7 +27,7 @@ import { RECIPES, withRecipe } from '../../../src/lib/core/style/recipes.ts';
 import type { Condition, Style } from '../../../src/lib/core/style/types.ts';
 import { checkStyle } from '../../../src/lib/core/style/validate.ts';
 import { Shown, style, table } from '../support.ts';
-import { anyStyle } from './style.test.ts';
+import { anyStyle } from './any.ts';
 
 const byName = (name: string) => DEMO_STYLES.find((other) => other.name === name);
 /** What a flattened style says, without who says it. */

@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import type { PartSettings, Style } from '../../../src/lib/core/style/types.ts';
 import type { TableFile } from '../../../src/lib/core/table/file.ts';
-import type { RowRole } from '../../../src/lib/core/table/roles.ts';
+import type { RowRole } from '../../../src/lib/core/roles/index.ts';
 import { line, Shown, style, table } from '../support.ts';
 
 /*

@@ -32,7 +32,7 @@ describe('figures and dates by format', () => {
 		['12', { kind: 'none' }, 'en-GB', undefined],
 		['£ 12', { kind: 'money', currency: 'EUR' }, 'en-GB', undefined],
 		['12', { kind: 'date' }, 'en-GB', undefined],
-		['2031-04-05', { kind: 'date', date: 'some day' }, 'en-GB', undefined],
+		['2031-04-05', { kind: 'date', date: 'some day' as 'iso' }, 'en-GB', undefined],
 		['12 %', { kind: 'count' }, 'en-GB', undefined],
 		['€ 3', { kind: 'count' }, 'en-GB', undefined]
 	];

@@ -6,29 +6,7 @@ import { tableFromFile, tableToFile } from '../../../src/lib/core/table/file.ts'
 import { createGrid, gridFault, textAt, type Span } from '../../../src/lib/core/table/grid.ts';
 import { excerpt } from '../../../src/lib/workbench/excerpt.ts';
 import { table } from '../support.ts';
-
-/** Grids with spans that do not overlap: spans are tried one after the other, and those that fit are kept. */
-export const anyGrid = fc
-	.tuple(
-		fc.integer({ min: 1, max: 8 }),
-		fc.integer({ min: 1, max: 6 }),
-		fc.array(fc.tuple(fc.nat(7), fc.nat(5), fc.integer({ min: 1, max: 4 }), fc.integer({ min: 1, max: 4 })), {
-			maxLength: 8
-		})
-	)
-	.map(([rows, columns, wanted]) => {
-		const texts = Array.from({ length: rows }, (_, r) => Array.from({ length: columns }, (_, c) => `${r},${c}`));
-		const spans: Span[] = [];
-		for (const [r, c, high, wide] of wanted)
-			try {
-				const span = { r, c, rows: high, cols: wide };
-				createGrid(texts, [...spans, span]);
-				if (high > 1 || wide > 1) spans.push(span);
-			} catch {
-				// Reaches outside or overlaps.
-			}
-		return { texts, spans };
-	});
+import { anyGrid } from './any.ts';
 
 describe('the grid', () => {
 	it('gives every slot to exactly one cell', () => {

@@ -6,8 +6,7 @@ import { edgeAt, resolve, traceEdge } from '../../../src/lib/core/cascade/resolv
 import { flatten } from '../../../src/lib/core/style/inherit.ts';
 import { tableFromFile } from '../../../src/lib/core/table/file.ts';
 import { line, Shown, style, table } from '../support.ts';
-import { anyGrid } from './grid.test.ts';
-import { anyStyle } from './style.test.ts';
+import { anyGrid, anyStyle } from './any.ts';
 
 describe('the worked example of the design', () => {
 	const shown = new Shown(table(['header:1', 'body', 'body', 'total'], 2), {

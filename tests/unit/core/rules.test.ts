@@ -118,3 +118,21 @@ describe('laws of conditions', () => {
 		);
 	});
 });
+
+describe('an expression from a file', () => {
+	const matching = (pattern: string, text: string) => {
+		const beds = table(['header:1', 'body'], 1, { cells: [['Bed'], [text]], columns: [{ kind: 'text', name: 'Bed' }] });
+		return rowsMeeting(beds, { column: 'Bed', is: 'matches', value: pattern })[1]!;
+	};
+	it('takes time that grows with the text, whatever it asks for', () => {
+		// A matcher that goes back would try some 2^5000 ways.
+		for (const pattern of ['(a+)+$', '(a|aa)+$', '^(([a-z])+.)+[A-Z]([a-z])+$', '(.*)*x'])
+			assert.equal(matching(pattern, `${'a'.repeat(5_000)}!`), false, pattern);
+	});
+	it('is that of RE2: what it does not know is met by nothing', () => {
+		assert.equal(matching('^N.*(bank|gate)$', 'North bank'), true);
+		assert.equal(matching('(?i)north', 'NORTH BANK'), true);
+		assert.equal(matching('(a)\\1', 'aa'), false);
+		assert.equal(matching('[', '['), false);
+	});
+});

@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { changedCells } from '../../../src/lib/core/cascade/changed.ts';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import { ASPECTS } from '../../../src/lib/core/style/types.ts';
-import { sameLine } from '../../../src/lib/formats/account.ts';
+import { sameLine } from '../../../src/lib/core/properties/line.ts';
 import { openDocument, writeAs, type AnyDocument } from '../../../src/lib/formats/index.ts';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
 import { TOUCHES, touchesOf } from './documents.ts';

@@ -6,13 +6,7 @@ import type { Line, Look } from '../../../src/lib/core/cascade/look.ts';
 import { LINE_PATTERNS } from '../../../src/lib/core/style/types.ts';
 import { fromPoints, fromTwips, type Emu } from '../../../src/lib/core/units.ts';
 import { rewriteProperties, writeProperties } from '../../../src/lib/formats/docx/containers.ts';
-import {
-	cellLayerOf,
-	paragraphLayerOf,
-	sayableEdge,
-	sayableLook,
-	textLayerOf
-} from '../../../src/lib/formats/docx/layers.ts';
+import { cellLayerOf, paragraphLayerOf, sayableEdge, textLayerOf } from '../../../src/lib/formats/docx/layers.ts';
 import { NAMESPACES } from '../../../src/lib/formats/docx/names.ts';
 import { readBorders, shownBorder, writeBorders } from '../../../src/lib/formats/docx/properties/borders.ts';
 import {
@@ -22,7 +16,8 @@ import {
 	writeShading,
 	writeVertical
 } from '../../../src/lib/formats/docx/properties/cell.ts';
-import { lineSpacing, readParagraph, writeAlignment } from '../../../src/lib/formats/docx/properties/paragraph.ts';
+import { lostLeaves, sayableLook } from '../../../src/lib/formats/docx/properties/fields.ts';
+import { readParagraph, spacing, writeAlignment } from '../../../src/lib/formats/docx/properties/paragraph.ts';
 import { readText, RUN_ORDER, writeText } from '../../../src/lib/formats/docx/properties/text.ts';
 import {
 	readTableLook,
@@ -75,12 +70,12 @@ describe('what is written is read back: each property of WordprocessingML', () =
 	});
 	it('paragraphs', () => {
 		for (const h of ['start', 'middle', 'end', 'justify', 'decimal'] as const) {
-			const markup = `<w:pPr>${[...writeAlignment(h, 700).values()].join('')}${lineSpacing(undefined, 1.5)}</w:pPr>`;
+			const markup = `<w:pPr>${[...writeAlignment(h, 700).values()].join('')}${spacing(undefined, { lineHeight: 1.5 })}</w:pPr>`;
 			assert.deepEqual(readParagraph(element(markup)), paragraphLayerOf({ h, lineHeight: 1.5 }));
 		}
-		const kept = lineSpacing(element('<w:spacing w:before="120" w:line="400" w:lineRule="exact"/>'), 1.25);
+		const kept = spacing(element('<w:spacing w:before="120" w:line="400" w:lineRule="exact"/>'), { lineHeight: 1.25 });
 		assert.equal(kept, '<w:spacing w:before="120" w:line="300" w:lineRule="auto"/>', 'what else it says stays');
-		assert.equal(lineSpacing(undefined, undefined), '');
+		assert.equal(spacing(undefined, {}), '');
 	});
 	it('borders, as thick as the format can say', () => {
 		fc.assert(
@@ -138,10 +133,12 @@ describe('what is written is read back: each property of WordprocessingML', () =
 
 describe('what the format can say', () => {
 	it('is no less than what it says, and names what is lost', () => {
-		const { look, lost } = sayableLook({ weight: 600, size: (9.2 * 12_700) as Emu, case: 'lower', italic: true });
+		const wanted = { weight: 600, size: (9.2 * 12_700) as Emu, case: 'lower', italic: true } as const;
+		const look = sayableLook(wanted);
+		const lost = lostLeaves(wanted).map(({ leaf }) => leaf);
 		assert.deepEqual([look.weight, look.size, look.case, look.italic], [700, 9 * 12_700, undefined, true]);
 		assert.deepEqual([...lost].sort(), ['case', 'weight']);
-		assert.deepEqual(sayableLook({ weight: 400, case: 'upper' }).lost, []);
+		assert.deepEqual(lostLeaves({ weight: 400, case: 'upper' }), []);
 	});
 	it('draws a line no thinner than a quarter point and no thicker than twelve', () => {
 		const weight = (points: number) =>

@@ -18,7 +18,7 @@ import { SAYABLE, writeDocx } from '../../../src/lib/formats/docx/write.ts';
 import { parseXml } from '../../../src/lib/formats/package/xml.ts';
 import { Package } from '../../../src/lib/formats/package/zip.ts';
 import { line, style } from '../support.ts';
-import { anyStyle } from '../core/style.test.ts';
+import { anyStyle } from '../core/any.ts';
 import { docx, LEDGER, tbl, tc, tr, type Parts } from './documents.ts';
 
 const find = (name: string) => DEMO_STYLES.find((other) => other.name === name);
@@ -315,7 +315,7 @@ describe('the read-back', () => {
 		const { table, appearance } = document.tables[0]!;
 		const wanted = appearanceOf(resolve(table, flatten(HOUSE), FIRST_HOUSE));
 		const what = new Set(compare(table, wanted, appearance, SAYABLE).map(({ what }) => what));
-		assert.deepEqual([...what].sort(), ['family', 'fill', 'ink', 'line above', 'size', 'weight']);
+		assert.deepEqual([...what].sort(), ['fill', 'line above', 'text ink', 'type family', 'type size', 'weight']);
 	});
 	it('says lines in words, those across a cell, too', async () => {
 		const document = await readDocx(await one({}));
@@ -323,7 +323,7 @@ describe('the read-back', () => {
 		const diagonalDown = { pattern: 'solid', weight: fromPoints(1.5), ink: '#0000FF' } as const;
 		const wanted = { ...appearance, looks: appearance.looks.map((look) => ({ ...look, diagonalDown })) };
 		const [first] = compare(table, wanted, appearance, SAYABLE);
-		assert.deepEqual([first!.what, first!.wanted, first!.got], ['diagonalDown', 'solid 1.5pt #0000FF', 'nothing']);
+		assert.deepEqual([first!.what, first!.wanted, first!.got], ['diagonal down', 'solid 1.5pt #0000FF', 'nothing']);
 	});
 });
 

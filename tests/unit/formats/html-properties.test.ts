@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import fc from 'fast-check';
-import { borderPx, fontPx, longhands, over, toColour, toPx, words } from '../../../src/lib/formats/html/properties.ts';
+import { borderPx, fontPx, longhands, over, toColour, toPx, words } from '../../../src/lib/formats/html/css.ts';
 
 const said = (property: string, value: string) => Object.fromEntries(longhands(property, value));
 

@@ -11,7 +11,7 @@ import { makeHtml } from '../../../src/lib/formats/html/make.ts';
 import { readHtml } from '../../../src/lib/formats/html/read.ts';
 import { writeHtml } from '../../../src/lib/formats/html/write.ts';
 import { openDocument, writeAs } from '../../../src/lib/formats/index.ts';
-import type { RowRole } from '../../../src/lib/core/table/roles.ts';
+import type { RowRole } from '../../../src/lib/core/roles/index.ts';
 
 const utf8 = (text: string) => new TextEncoder().encode(text);
 const page = (body: string, head = '') =>

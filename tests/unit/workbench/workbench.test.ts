@@ -5,7 +5,7 @@ import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import { flatten } from '../../../src/lib/core/style/inherit.ts';
 import { RANKS } from '../../../src/lib/core/style/parts.ts';
 import { leafWords, valueWords } from '../../../src/lib/core/style/words.ts';
-import { LEAVES } from '../../../src/lib/core/style/leaves.ts';
+import { LEAVES } from '../../../src/lib/core/properties/index.ts';
 import { partsOfRank } from '../../../src/lib/workbench/parts.ts';
 import { builtInSpecimen } from '../../../src/lib/workbench/specimen.ts';
 import { Stylebook } from '../../../src/lib/workbench/stylebook.ts';

@@ -1,6 +1,6 @@
 import type { FlatStyle } from '../style/inherit.ts';
 import { cellAt, type Table } from '../table/grid.ts';
-import { roleFamily } from '../table/roles.ts';
+import { behaviour } from '../roles/index.ts';
 
 /** For each row (column): the number k of its stripe in the cycle, and which stripe on the table it is. 0 and −1: none. */
 export interface Stripes {
@@ -41,9 +41,9 @@ export function countRowStripes(table: Table, style: FlatStyle): Stripes {
 	let lastLabel: unknown;
 	for (let step = 0; step < table.rows; step++) {
 		const r = style.reading === 'up' ? table.rows - 1 - step : step;
-		const family = roleFamily(table.roles[r]!);
-		if (family === 'header' || (family === 'group' && style.bands.restartAtGroups)) cycle.restart();
-		if (family !== 'body') {
+		const { banding } = behaviour(table.roles[r]!);
+		if (banding === 'restarts' || (banding === 'restarts at groups' && style.bands.restartAtGroups)) cycle.restart();
+		if (banding !== 'counts') {
 			last = undefined;
 			continue;
 		}

@@ -1,67 +1,19 @@
-import { BLACK, PAPER, mix, type Hex } from '../colour.ts';
-import { leafDefinition } from '../style/leaves.ts';
+import type { Hex } from '../colour.ts';
+import { composedFill } from '../properties/fill.ts';
+import { FIELDS, fieldDefinition, fieldsOfLeaf, isInkLeaf, type Look } from '../properties/index.ts';
+import { computedLine, type Line } from '../properties/line.ts';
+import { computeShadow, type Shadow } from '../properties/shadow.ts';
+import { TABLE_SHADOW } from '../properties/table-shadow.ts';
+import { ROLES } from '../roles/index.ts';
 import type { Part } from '../style/parts.ts';
-import type { Aspect, LeafValue, LinePattern } from '../style/types.ts';
-import { parseLength, type Emu } from '../units.ts';
+import type { LeafValue } from '../style/types.ts';
 import { inkHex, traceCell, type Decided, type EdgeResult, type House, type Resolved } from './resolve.ts';
 import type { Structure } from './structure.ts';
 
-export interface Line {
-	readonly pattern: LinePattern;
-	readonly weight: Emu;
-	readonly ink: Hex;
-}
-
-/** A cell's look in computed values: inks are sRGB as they show, lengths are EMU. An absent field says nothing. */
-export interface Look {
-	readonly fill?: Hex | 'none';
-	readonly family?: string;
-	readonly size?: Emu;
-	readonly weight?: number;
-	readonly italic?: boolean;
-	readonly underline?: 'none' | 'single' | 'double';
-	readonly case?: 'none' | 'upper' | 'lower' | 'title' | 'small-caps';
-	readonly tracking?: Emu;
-	/** A factor of the font's own line. */
-	readonly lineHeight?: number;
-	readonly ink?: Hex;
-	readonly h?: 'start' | 'middle' | 'end' | 'justify' | 'decimal';
-	readonly v?: 'top' | 'middle' | 'bottom';
-	readonly rotate?: 0 | 90 | 270;
-	readonly marginTop?: Emu;
-	readonly marginEnd?: Emu;
-	readonly marginBottom?: Emu;
-	readonly marginStart?: Emu;
-	readonly diagonalDown?: Line | null;
-	readonly diagonalUp?: Line | null;
-}
+export { LOOK_FIELDS, type Look, type LookField } from '../properties/index.ts';
+export { computedLine, type Line } from '../properties/line.ts';
 
 type Mutable<T> = { -readonly [K in keyof T]: T[K] };
-export type LookField = keyof Look;
-
-/** Which aspect each field of a look belongs to. */
-export const FIELD_ASPECT: Record<LookField, Aspect> = {
-	fill: 'fill',
-	family: 'text',
-	size: 'text',
-	weight: 'text',
-	italic: 'text',
-	underline: 'text',
-	case: 'text',
-	tracking: 'text',
-	lineHeight: 'text',
-	ink: 'text',
-	h: 'alignment',
-	v: 'alignment',
-	rotate: 'alignment',
-	marginTop: 'margins',
-	marginEnd: 'margins',
-	marginBottom: 'margins',
-	marginStart: 'margins',
-	diagonalDown: 'linework',
-	diagonalUp: 'linework'
-};
-export const LOOK_FIELDS = Object.keys(FIELD_ASPECT) as LookField[];
 
 /** How a whole table shows: interned looks per cell, interned lines per unit edge. Arrays as in {@link Structure}. */
 export interface Appearance {
@@ -74,89 +26,24 @@ export interface Appearance {
 	readonly down: Int32Array;
 	/** null: nobody claims the edge. */
 	readonly lines: readonly (Line | null)[];
+	/** The table's own, outside its rim; absent where nobody says anything. */
+	readonly shadow?: Shadow | null;
 }
-
-/** The field that a leaf says as it stands; inks and fills are composed and stand apart. */
-export const FIELD_OF: Readonly<Record<string, LookField>> = {
-	'text.family': 'family',
-	'text.size': 'size',
-	'text.weight': 'weight',
-	'text.italic': 'italic',
-	'text.underline': 'underline',
-	'text.case': 'case',
-	'text.tracking': 'tracking',
-	'text.lineHeight': 'lineHeight',
-	'align.h': 'h',
-	'align.v': 'v',
-	rotate: 'rotate',
-	'margin.top': 'marginTop',
-	'margin.end': 'marginEnd',
-	'margin.bottom': 'marginBottom',
-	'margin.start': 'marginStart'
-};
-/** Fields that are lengths. */
-export const LENGTH_FIELDS: ReadonlySet<LookField> = new Set([
-	'size',
-	'tracking',
-	'marginTop',
-	'marginEnd',
-	'marginBottom',
-	'marginStart'
-]);
 
 type Ink = (name: string | undefined) => Hex | undefined;
 type Leaves = ReadonlyMap<string, { readonly value: LeafValue }>;
 
-/**
- * The fill that shows: ink thinned by its tint, over whatever the parts below the one that set the ink paint
- * (`below` is that lower look), by its opacity; over paper at the bottom. Undefined where nobody says anything.
- */
-function composedFill(leaves: Leaves, ink: Ink, below: () => Hex | 'none' | undefined): Hex | 'none' | undefined {
-	const name = leaves.get('fill.ink')?.value;
-	if (name === undefined) return undefined;
-	if (name === 'none') return 'none';
-	const tinted = mix(ink(String(name)) ?? BLACK, PAPER, Number(leaves.get('fill.tint')?.value ?? 1));
-	const opacity = Number(leaves.get('fill.opacity')?.value ?? 1);
-	if (opacity >= 1) return tinted;
-	const base = below();
-	return mix(tinted, base === undefined || base === 'none' ? PAPER : base, opacity);
-}
-
-export function computedLine(line: EdgeResult['line'], ink: Ink): Line | null {
-	if (!line) return null;
-	return {
-		pattern: line.pattern,
-		weight: line.pattern === 'none' ? (0 as Emu) : parseLength(line.weight ?? '0.5pt'),
-		ink: ink(line.ink) ?? BLACK
-	};
-}
-
 /** Computes the look of one set of winning leaves. */
 export function computeLook(leaves: Leaves, ink: Ink, below: () => Hex | 'none' | undefined = () => undefined): Look {
-	const look: Mutable<Look> = {};
-	for (const [path, { value }] of leaves) {
-		const field = FIELD_OF[path];
-		if (field) Object.assign(look, { [field]: LENGTH_FIELDS.has(field) ? parseLength(String(value)) : value });
-	}
-	const fill = composedFill(leaves, ink, below);
-	if (fill !== undefined) look.fill = fill;
-	const textInk = ink(leaves.get('text.ink')?.value as string | undefined);
-	if (textInk) look.ink = textInk;
-	for (const place of ['diagonalDown', 'diagonalUp'] as const) {
-		const pattern = leaves.get(`lines.${place}.pattern`)?.value as LinePattern | undefined;
-		if (!pattern) continue;
-		const weight = leaves.get(`lines.${place}.weight`)?.value;
-		const own = leaves.get(`lines.${place}.ink`)?.value ?? leaves.get('text.ink')?.value;
-		look[place] = computedLine(
-			{
-				pattern,
-				...(weight !== undefined && { weight: String(weight) }),
-				...(own !== undefined && { ink: String(own) })
-			},
-			ink
-		);
-	}
-	return look;
+	const look: Record<string, unknown> = {};
+	const computing = { ink, below };
+	for (const path of leaves.keys())
+		for (const field of fieldsOfLeaf(path)) {
+			if (field.name in look) continue;
+			const value = field.compute(leaves, computing);
+			if (value !== undefined) look[field.name] = value;
+		}
+	return look as Look;
 }
 
 /** What shows below the part that set a cell's fill ink: the same cascade without that part and those above it. */
@@ -169,12 +56,12 @@ function fillBelow(resolved: Resolved, signature: number, ink: Ink): Hex | 'none
 	const paint = (depth: number): Hex | 'none' | undefined => {
 		const allowed = new Set(parts.slice(0, depth).map(({ name }) => name));
 		const leaves = new Map<string, Decided>();
-		for (const path of ['fill.ink', 'fill.tint', 'fill.opacity']) {
+		for (const path of fieldDefinition('fill').leaves) {
 			const winner = trace.get(path)?.find(({ part }) => allowed.has(part));
 			if (winner) leaves.set(path, winner);
 		}
 		const setter = leaves.get('fill.ink')?.part;
-		return composedFill(leaves, ink, () => paint(parts.findIndex(({ name }) => name === setter)));
+		return composedFill(leaves, { ink, below: () => paint(parts.findIndex(({ name }) => name === setter)) });
 	};
 	const top = trace.get('fill.ink')?.[0]?.part;
 	return paint(parts.findIndex(({ name }) => name === top));
@@ -184,8 +71,9 @@ function fillBelow(resolved: Resolved, signature: number, ink: Ink): Hex | 'none
 const computed = new WeakMap<ReadonlyMap<string, Decided>, Look>();
 const computedLines = new WeakMap<EdgeResult, Line | null>();
 
-/** Rows that hold no figures of their column: no decimal mark to line up on (engine §7; they stand at the end), nothing to format. */
-export const NO_FIGURES: ReadonlySet<string> = new Set(['title', 'header', 'group', 'note']);
+const NO_FIGURES: ReadonlySet<string> = new Set(
+	ROLES.filter(({ holdsFigures }) => !holdsFigures).map(({ family }) => family)
+);
 
 /** Numbers equal things once, in the order in which they come; with the thing itself for its key, by identity. */
 export class Interned<T> {
@@ -222,6 +110,7 @@ export function appearanceOf(resolved: Resolved, kept?: Appearance): Appearance 
 		const known = computed.get(leaves);
 		if (known) return known;
 		let look = computeLook(leaves, ink, () => fillBelow(resolved, signature, ink));
+		// Rows without figures have no decimal mark to line up on: their text stands at the end.
 		const holdsFigures = !structure.signatures[signature]!.parts.some(({ family }) => NO_FIGURES.has(family));
 		if (look.h === 'decimal' && !holdsFigures) look = { ...look, h: 'end' };
 		computed.set(leaves, look);
@@ -233,10 +122,13 @@ export function appearanceOf(resolved: Resolved, kept?: Appearance): Appearance 
 		return line;
 	});
 	const carried = new Set(table.carry);
-	const notCarried = LOOK_FIELDS.filter((field) => !carried.has(FIELD_ASPECT[field]));
+	const notCarried = FIELDS.flatMap(({ name, aspect }) => (carried.has(aspect) ? [] : [name]));
 	const cellLook = cellSignatures(structure);
-	if (!kept || notCarried.length === 0)
-		return { cellLook, looks, across: structure.across, down: structure.down, lines };
+	const { across: acrossNow, down: downNow } = structure;
+	const own = resolved.leaves[0] && computeShadow(resolved.leaves[0], TABLE_SHADOW, { ink });
+	const shadow = own === undefined && !carried.has('fill') ? kept?.shadow : own;
+	const ofTable = shadow === undefined ? {} : { shadow };
+	if (!kept || notCarried.length === 0) return { cellLook, looks, across: acrossNow, down: downNow, lines, ...ofTable };
 
 	const interned = new Interned<Look>();
 	const mixed = cellLook.map((signature, index) => {
@@ -247,15 +139,15 @@ export function appearanceOf(resolved: Resolved, kept?: Appearance): Appearance 
 		return interned.add(look);
 	});
 	if (carried.has('linework'))
-		return { cellLook: mixed, looks: interned.items, across: structure.across, down: structure.down, lines };
+		return { cellLook: mixed, looks: interned.items, across: acrossNow, down: downNow, lines, ...ofTable };
 	const internedLines = new Interned<Line | null>();
 	const keptLine = (own: Int32Array, before: Int32Array) =>
 		own.map((edge, i) =>
 			edge < 0 ? -1 : internedLines.add(lines[edge] ?? (before[i]! < 0 ? null : kept.lines[before[i]!]!))
 		);
-	const across = keptLine(structure.across, kept.across);
-	const down = keptLine(structure.down, kept.down);
-	return { cellLook: mixed, looks: interned.items, across, down, lines: internedLines.items };
+	const across = keptLine(acrossNow, kept.across);
+	const down = keptLine(downNow, kept.down);
+	return { cellLook: mixed, looks: interned.items, across, down, lines: internedLines.items, ...ofTable };
 }
 
 /** The inks that a set of part settings names and that neither the style nor the house knows. */
@@ -263,12 +155,7 @@ export function unknownInks(resolved: { style: Resolved['style']; house: House }
 	const unknown = new Set<string>();
 	const look = (leaves: ReadonlyMap<string, { value: LeafValue }>) => {
 		for (const [path, { value }] of leaves)
-			if (
-				path.endsWith('ink') &&
-				leafDefinition(path) &&
-				value !== 'none' &&
-				!inkHex(String(value), resolved.style, resolved.house)
-			)
+			if (isInkLeaf(path) && value !== 'none' && !inkHex(String(value), resolved.style, resolved.house))
 				unknown.add(String(value));
 	};
 	for (const leaves of resolved.style.parts.values()) look(leaves);

@@ -1,6 +1,8 @@
 import { BLACK, luminance, toHex, type Hex } from '../colour.ts';
 import { type FlatStyle, type SetLeaf } from '../style/inherit.ts';
-import { LEAVES, TYPE_ROLE_LEAVES, leafDefinition } from '../style/leaves.ts';
+import { DEFAULT_LINE_WEIGHT } from '../properties/defaults.ts';
+import { LEAVES, leafDefinition } from '../properties/index.ts';
+import { TYPE_ROLE_LEAVES } from '../style/leaves.ts';
 import { isPartOff, parsePart, type Part, type Rank } from '../style/parts.ts';
 import {
 	ASPECTS,
@@ -57,8 +59,6 @@ export interface Resolved {
 	/** Per edge signature. */
 	readonly edges: readonly EdgeResult[];
 }
-
-const DEFAULT_WEIGHT = '0.5pt';
 
 /** A part's statements, sorted by what they are about. */
 interface Sayings {
@@ -228,7 +228,7 @@ class Resolver {
 			if (winner.rank > strongest.rank || (winner.rank === strongest.rank && winner.order > strongest.order))
 				strongest = winner;
 		}
-		const weight = String(winners.weight?.value ?? DEFAULT_WEIGHT);
+		const weight = String(winners.weight?.value ?? DEFAULT_LINE_WEIGHT);
 		const ink = winners.ink?.value ?? this.cell(own).get('text.ink')?.value;
 		return {
 			pattern: pattern.value as LinePattern,
@@ -314,12 +314,7 @@ export function edgeParts(structure: Structure, index: number): { part: Part; pl
 const resolvers = new WeakMap<FlatStyle, WeakMap<House, Map<string, Resolver>>>();
 
 /** Leaves that are about edges and not about the cell itself (as diagonals are): place and property by path. */
-const EDGE_LEAVES = new Map(
-	LEAVES.flatMap(({ path }) => {
-		const [group, place, property] = path.split('.') as [string, string, string];
-		return group === 'lines' && !place.startsWith('diagonal') ? [[path, { place, property }] as const] : [];
-	})
-);
+const EDGE_LEAVES = new Map(LEAVES.flatMap(({ path, edge }) => (edge ? [[path, edge] as const] : [])));
 
 const NO_SAYINGS: readonly [property: string, leaf: RankedLeaf][] = [];
 const touchLeaf = (value: LeafValue): RankedLeaf => ({ value, rank: 7, order: 0, part: 'touch', style: null });

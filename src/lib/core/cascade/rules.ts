@@ -1,20 +1,12 @@
 import type { FlatStyle } from '../style/inherit.ts';
 import type { Part } from '../style/parts.ts';
-import type { Condition } from '../style/types.ts';
+import { comparison, type Compared } from '../style/comparisons.ts';
+import { combinationOf, membersOf, type Combination } from '../style/conditions.ts';
+import type { Condition, Test } from '../style/types.ts';
 import type { Table } from '../table/grid.ts';
-import { roleFamily, type RowRole } from '../table/roles.ts';
+import { roleFamily, type RowRole } from '../roles/index.ts';
 import { amountOf, decimalMarkOf, parseValue, type Value } from '../values/parse.ts';
 import { Decimal } from 'decimal.js';
-
-type Test = Exclude<Condition, { all: Condition[] } | { any: Condition[] } | { not: Condition }> & {
-	column?: string;
-	kind?: string;
-	is: string;
-	value?: unknown;
-	rows?: string[];
-};
-
-const asArray = (value: unknown): unknown[] => (Array.isArray(value) ? value : [value]);
 
 /** −1, 0, 1 between like values; undefined between unlike ones (engine §11, *Cell rules*). */
 function compareLike(a: Value, b: Value): number | undefined {
@@ -101,79 +93,41 @@ class Evaluator {
 		return facts;
 	}
 
-	private equal(index: number, operand: unknown): boolean {
-		const order = compareLike(this.value(index), this.operand(operand));
-		return order === undefined ? this.table.cells[index]!.text.trim() === String(operand).trim() : order === 0;
-	}
-
-	private holds(index: number, test: Test): boolean {
+	/** A cell as a comparison asks of it. */
+	private compared(index: number, test: Test): Compared<Decimal> {
 		const text = this.table.cells[index]!.text.trim();
 		const value = this.value(index);
+		const figure = amountOf(value);
 		const order = (operand: unknown) => compareLike(value, this.operand(operand));
-		const is = (decide: (order: number) => boolean, operand: unknown = test.value) => {
-			const result = order(operand);
-			return result !== undefined && decide(result);
+		const column = () => this.column(index, test);
+		const { cells } = this.table;
+		return {
+			text,
+			isEmpty: value.type === 'empty',
+			figure,
+			order,
+			equals(operand) {
+				const found = order(operand);
+				return found === undefined ? text === String(operand).trim() : found === 0;
+			},
+			rank() {
+				if (!figure) return undefined;
+				const { ascending } = column();
+				return {
+					least: ascending.findIndex((one) => one.gte(figure)) + 1,
+					greatest: ascending.length - ascending.findLastIndex((one) => one.lte(figure))
+				};
+			},
+			againstMean() {
+				const { mean } = column();
+				return figure && mean && figure.comparedTo(mean);
+			},
+			repeats: () => column().texts.get(text) ?? 0,
+			above() {
+				const above = column().above.get(index);
+				return above === undefined ? undefined : cells[above]!.text.trim();
+			}
 		};
-		switch (test.is) {
-			case '<':
-				return is((o) => o < 0);
-			case '<=':
-				return is((o) => o <= 0);
-			case '>=':
-				return is((o) => o >= 0);
-			case '>':
-				return is((o) => o > 0);
-			case '=':
-				return this.equal(index, test.value);
-			case '!=':
-				return !this.equal(index, test.value);
-			case 'between': {
-				const [low, high] = asArray(test.value);
-				return is((o) => o >= 0, low) && is((o) => o <= 0, high);
-			}
-			case 'oneOf':
-				return asArray(test.value).some((operand) => this.equal(index, operand));
-			case 'contains':
-				return text.includes(String(test.value));
-			case 'startsWith':
-				return text.startsWith(String(test.value));
-			case 'endsWith':
-				return text.endsWith(String(test.value));
-			case 'matches':
-				try {
-					return new RegExp(String(test.value), 'u').test(text);
-				} catch {
-					return false;
-				}
-			case 'empty':
-				return value.type === 'empty';
-			case 'notNumber':
-				return value.type !== 'empty' && !amountOf(value);
-			case 'repeated':
-				return text !== '' && this.column(index, test).texts.get(text)! > 1;
-			case 'least':
-			case 'greatest': {
-				const amount = amountOf(value);
-				if (!amount) return false;
-				const { ascending } = this.column(index, test);
-				const at = Math.min(Number(test.value ?? 1), ascending.length);
-				const limit = ascending[test.is === 'least' ? at - 1 : ascending.length - at];
-				return !!limit && (test.is === 'least' ? amount.lte(limit) : amount.gte(limit));
-			}
-			case 'aboveMean':
-			case 'belowMean': {
-				const amount = amountOf(value);
-				const { mean } = this.column(index, test);
-				if (!amount || !mean) return false;
-				return test.is === 'aboveMean' ? amount.gt(mean) : amount.lt(mean);
-			}
-			case 'changes': {
-				const above = this.column(index, test).above.get(index);
-				return above !== undefined && this.table.cells[above]!.text.trim() !== text;
-			}
-			default:
-				return false;
-		}
 	}
 
 	/** Whether the condition speaks of this cell at all: its column, kind and row. */
@@ -186,21 +140,25 @@ class Evaluator {
 	}
 
 	met(index: number, condition: Condition): boolean {
-		if ('all' in condition) return condition.all.every((part) => this.met(index, part));
-		if ('any' in condition && Array.isArray(condition.any)) return condition.any.some((part) => this.met(index, part));
-		if ('not' in condition) return !this.met(index, condition.not);
+		const how = combinationOf(condition);
+		if (how) return combined(how, membersOf(condition), (member) => this.met(index, member));
 		const test = condition as Test;
-		return this.concerns(index, test) && this.holds(index, test);
+		return this.concerns(index, test) && comparison(test.is).holds(this.compared(index, test), test.value);
 	}
+}
+
+/** Whether a combination holds, by whether its members do. */
+function combined(how: Combination, members: readonly Condition[], holds: (member: Condition) => boolean): boolean {
+	if (how === 'all') return members.every(holds);
+	return how === 'any' ? members.some(holds) : !members.some(holds);
 }
 
 /** Which rows meet a condition: each of its tests by any cell of the row that the test speaks of. */
 export function rowsMeeting(table: Table, condition: Condition): boolean[] {
 	const evaluator = new Evaluator(table);
 	const meets = (cells: readonly number[], part: Condition): boolean => {
-		if ('all' in part) return part.all.every((one) => meets(cells, one));
-		if ('any' in part && Array.isArray(part.any)) return part.any.some((one) => meets(cells, one));
-		if ('not' in part) return !meets(cells, part.not);
+		const how = combinationOf(part);
+		if (how) return combined(how, membersOf(part), (member) => meets(cells, member));
 		return cells.some((index) => evaluator.met(index, part));
 	};
 	const cellsOf: number[][] = Array.from({ length: table.rows }, () => []);
@@ -209,11 +167,8 @@ export function rowsMeeting(table: Table, condition: Condition): boolean[] {
 }
 
 /** The row roles that a condition speaks of anywhere in it; `body` where it says nothing. */
-function rowsOf(condition: Condition): string[] {
-	if ('all' in condition) return condition.all.flatMap(rowsOf);
-	if ('any' in condition && Array.isArray(condition.any)) return condition.any.flatMap(rowsOf);
-	if ('not' in condition) return rowsOf(condition.not);
-	return (condition as Test).rows ?? ['body'];
+function rowsOf(condition: Condition): readonly string[] {
+	return combinationOf(condition) ? membersOf(condition).flatMap(rowsOf) : ((condition as Test).rows ?? ['body']);
 }
 
 /** Which rules hit which cells (rank VI): cell index → rules as parts, in the order in which they apply. */

@@ -1,9 +1,10 @@
 import type { FlatStyle } from '../style/inherit.ts';
+import { leafDefinition } from '../properties/index.ts';
 import { leavesOf } from '../style/leaves.ts';
 import { kindPart, namedPart, parsePart, type Part } from '../style/parts.ts';
 import type { LeafValue, LinePlace } from '../style/types.ts';
 import type { Side, Table } from '../table/grid.ts';
-import { splitRole, type RoleFamily } from '../table/roles.ts';
+import { splitRole, type Role, type RoleFamily } from '../roles/index.ts';
 import { countRowStripes, countColumnStripes } from './bands.ts';
 import { ruleHits } from './rules.ts';
 
@@ -56,6 +57,7 @@ export const edgeFlags = (edge: Pick<EdgeSignature, 'horizontal' | 'sameRowStrip
 interface RowClass {
 	readonly family: RoleFamily;
 	readonly level: number;
+	readonly role: Role;
 	readonly stripe: number;
 }
 interface ColumnClass {
@@ -117,22 +119,19 @@ const columnKey = ({ kind, named, first, last, stripe }: ColumnClass): string =>
 /** The parts of ranks I–V for a cell of this row and column (engine §4), weakest first. */
 function partsFor(row: RowClass, column: ColumnClass): Part[] {
 	const names: string[] = ['ground'];
-	const { family, level } = row;
-	if (column.stripe && (family === 'body' || family === 'group' || family === 'subtotal'))
-		names.push(`columnBand:${column.stripe}`);
+	const { family, level, role } = row;
+	if (column.stripe && role.inColumnBands) names.push(`columnBand:${column.stripe}`);
 	if (row.stripe) names.push(`rowBand:${row.stripe}`);
-	if (family !== 'title' && family !== 'note') {
+	if (role.inColumns) {
 		names.push(kindPart(column.kind));
 		if (column.named !== null) names.push(namedPart(column.named));
 		if (column.first) names.push('firstColumn');
 		if (column.last) names.push('lastColumn');
 	}
-	if (family === 'header' || family === 'group' || family === 'subtotal') names.push(family, `${family}:${level}`);
-	else if (family !== 'body') names.push(family);
-	if (family === 'header' || family === 'total') {
-		if (column.first) names.push(`corner:${family}-first`);
-		if (column.last) names.push(`corner:${family}-last`);
-	}
+	if (role.part) names.push(family);
+	if (role.levels) names.push(`${family}:${level}`);
+	if (role.corners && column.first) names.push(`corner:${role.corners}-first`);
+	if (role.corners && column.last) names.push(`corner:${role.corners}-last`);
 	return names.map(part);
 }
 
@@ -271,8 +270,8 @@ export function structureOf(table: Table, style: FlatStyle): Structure {
 		if (touch.r >= rows || touch.c >= columns) continue;
 		const slot = touch.r * columns + touch.c;
 		for (const [path, value] of leavesOf(touch.set)) {
-			const [group, place, property] = path.split('.') as [string, LinePlace, string];
-			const side = group === 'lines' ? SIDE_OF[place] : undefined;
+			const { place, property = '' } = leafDefinition(path)!.edge ?? {};
+			const side = place && SIDE_OF[place];
 			if (!side) leavesAt(touchedCells, table.slots[slot]!).set(path, value);
 			else if (side === 'top' || side === 'bottom')
 				leavesAt(touchedAcross, side === 'top' ? slot : slot + columns).set(property, value);

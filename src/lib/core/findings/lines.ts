@@ -1,4 +1,4 @@
-import { linePath } from '../style/leaves.ts';
+import { linePath } from '../properties/lines.ts';
 import { partWords } from '../style/parts.ts';
 import { leafWords } from '../style/words.ts';
 import { LINE_PLACES } from '../style/types.ts';

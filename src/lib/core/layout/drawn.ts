@@ -1,3 +1,4 @@
+import type { Shadow } from '../properties/shadow.ts';
 import type { Mark, TableMarks } from './marks.ts';
 import type { Page } from './report.ts';
 
@@ -16,6 +17,7 @@ export interface DrawnText {
 	readonly spread: number;
 	readonly width: number;
 	readonly underline: 'none' | 'single' | 'double';
+	readonly shadow?: Shadow;
 }
 
 /** A picture in its place; `source` is a `data:` address. */
@@ -32,6 +34,7 @@ export interface DrawnPicture {
 export interface DrawnPage {
 	readonly width: number;
 	readonly height: number;
+	readonly shadows: readonly Extract<Mark, { kind: 'shadow' }>[];
 	readonly fills: readonly Extract<Mark, { kind: 'fill' }>[];
 	readonly lines: readonly Extract<Mark, { kind: 'line' }>[];
 	readonly texts: readonly DrawnText[];
@@ -61,6 +64,7 @@ export function drawnPage({ width, height, pieces }: Page): DrawnPage {
 	return {
 		width,
 		height,
+		shadows: of('shadow'),
 		fills: of('fill'),
 		lines: of('line'),
 		pictures: of('picture').map(({ x, y, width, height, picture: { source, alternative } }) => ({
@@ -71,10 +75,25 @@ export function drawnPage({ width, height, pieces }: Page): DrawnPage {
 			source,
 			alternative
 		})),
-		texts: of('text').map(({ x, y, turn, piece }) => {
+		texts: of('text').map(({ x, y, turn, piece, shadow }) => {
 			const { family, weight, italic } = piece.face.name;
 			const { text, size, ink, tracking, spread, width: length, underline } = piece;
-			return { x, y, turn, text, family, weight, italic, size, ink, tracking, spread, width: length, underline };
+			return {
+				x,
+				y,
+				turn,
+				text,
+				family,
+				weight,
+				italic,
+				size,
+				ink,
+				tracking,
+				spread,
+				width: length,
+				underline,
+				...(shadow && { shadow })
+			};
 		})
 	};
 }

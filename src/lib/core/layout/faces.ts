@@ -87,6 +87,25 @@ export class Face {
 		return file;
 	}
 
+	/** The outlines of a text's glyphs for a size of 1: SVG path data with y upwards, and where each begins. */
+	outlines(
+		text: string
+	): { readonly path: string; readonly scale: number; readonly x: number; readonly character: string }[] {
+		const out: { path: string; scale: number; x: number; character: string }[] = [];
+		let x = 0;
+		for (const run of this.runs(text)) {
+			const font = this.fonts[run.file]!;
+			const { glyphs, positions } = font.layout(run.text);
+			glyphs.forEach((glyph, i) => {
+				const { xAdvance, xOffset } = positions[i]!;
+				const character = String.fromCodePoint(...glyph.codePoints);
+				out.push({ path: glyph.path.toSVG(), scale: 1 / font.unitsPerEm, x: x + xOffset / font.unitsPerEm, character });
+				x += xAdvance / font.unitsPerEm;
+			});
+		}
+		return out;
+	}
+
 	/** How far a text reaches, kerned, for a size of 1. */
 	advance(text: string): number {
 		let advance = this.advances.get(text);

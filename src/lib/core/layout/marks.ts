@@ -1,4 +1,5 @@
 import type { Line } from '../cascade/look.ts';
+import type { Shadow } from '../properties/shadow.ts';
 import type { Hex } from '../colour.ts';
 import type { CellPicture } from '../table/content.ts';
 import type { LaidPiece } from './paragraph.ts';
@@ -24,6 +25,15 @@ export type Mark =
 			readonly y2: number;
 			readonly line: Line;
 	  }
+	/** What a box throws beside itself; drawn below everything. */
+	| {
+			readonly kind: 'shadow';
+			readonly x: number;
+			readonly y: number;
+			readonly width: number;
+			readonly height: number;
+			readonly shadow: Shadow;
+	  }
 	/** Text from its baseline's start, turned clockwise about it. */
 	| {
 			readonly kind: 'text';
@@ -31,6 +41,7 @@ export type Mark =
 			readonly y: number;
 			readonly turn: 0 | 90 | 270;
 			readonly piece: LaidPiece;
+			readonly shadow?: Shadow;
 	  }
 	| {
 			readonly kind: 'picture';
@@ -73,6 +84,15 @@ export function marksOf(
 	const dy = y - from;
 	const fills: Mark[] = [];
 	const lines: Mark[] = [];
+	if (appearance.shadow)
+		fills.push({
+			kind: 'shadow',
+			x: x + lefts[0]!,
+			y,
+			width: lefts.at(-1)! - lefts[0]!,
+			height: to - from,
+			shadow: appearance.shadow
+		});
 	const drawn: CellMarks[] = [];
 	table.cells.forEach(({ r, c, rows, cols }, i) => {
 		const top = Math.max(tops[r]!, from);
@@ -94,6 +114,7 @@ export function marksOf(
 		}
 		const cell = cells[i]!;
 		const marks: Mark[] = [];
+		const shaded = look.textShadow ? { shadow: look.textShadow } : {};
 		for (const placed of cell.lines) {
 			const { line, baseline, top: lineTop } = placed;
 			if (cell.rotate) {
@@ -111,7 +132,8 @@ export function marksOf(
 							x: x + left + width - end - offset - baselineIn(look, line) - piece.rise,
 							y: box.top + (look.marginTop ?? 0) + along + dy,
 							turn: 90,
-							piece
+							piece,
+							...shaded
 						});
 					else
 						marks.push({
@@ -119,14 +141,22 @@ export function marksOf(
 							x: x + left + start + offset + baselineIn(look, line) - piece.rise,
 							y: box.bottom - (look.marginBottom ?? 0) - along + dy,
 							turn: 270,
-							piece
+							piece,
+							...shaded
 						});
 				}
 				continue;
 			}
 			if (lineTop < from - 1 || lineTop >= to - 1) continue;
 			for (const piece of line.pieces)
-				marks.push({ kind: 'text', x: x + placed.x + piece.x, y: baseline - piece.rise + dy, turn: 0, piece });
+				marks.push({
+					kind: 'text',
+					x: x + placed.x + piece.x,
+					y: baseline - piece.rise + dy,
+					turn: 0,
+					piece,
+					...shaded
+				});
 		}
 		for (const { x: across, top: at, width, height, picture } of cell.pictures)
 			if (at >= from - 1 && at < to - 1)

@@ -1,5 +1,5 @@
 import type { Resolved } from '../cascade/resolve.ts';
-import { roleFamily, type RowRole } from '../table/roles.ts';
+import { behaviour, type RowRole } from '../roles/index.ts';
 import type { LaidTable, TableInput } from './table.ts';
 
 /** How a row behaves at the foot of a page. */
@@ -14,20 +14,17 @@ export interface RowKeep {
 	readonly repeat: boolean;
 }
 
-const LEADS: ReadonlySet<string> = new Set(['title', 'header', 'group']);
-const ENDS: ReadonlySet<string> = new Set(['subtotal', 'total', 'note']);
-
 /** What rows do by their role, and by what a style says of them (`keep.together`, `keep.withNext`, `keep.repeat`). */
 export function rowKeeps(roles: readonly RowRole[], resolved?: Resolved): RowKeep[] {
 	return roles.map((role, r): RowKeep => {
-		const family = roleFamily(role);
+		const { keeps, inHead } = behaviour(role);
 		const said = resolved?.leaves[resolved.structure.cellSignature[r * resolved.structure.table.columns]!];
 		const leaf = (name: string, otherwise: boolean) => (said?.get(`keep.${name}`)?.value ?? otherwise) === true;
 		return {
 			together: leaf('together', true),
-			withNext: leaf('withNext', LEADS.has(family)),
-			withPrevious: ENDS.has(family),
-			repeat: leaf('repeat', family === 'title' || family === 'header')
+			withNext: leaf('withNext', keeps === 'with next'),
+			withPrevious: keeps === 'with previous',
+			repeat: leaf('repeat', inHead)
 		};
 	});
 }

@@ -1,7 +1,8 @@
 import { emu, type Emu } from '../units.ts';
 import type { Appearance, Line, Look } from '../cascade/look.ts';
 import { faceName, type Faces } from './faces.ts';
-import { DEFAULT_FAMILY, sizeOf } from './text.ts';
+import { DEFAULT_FAMILY, DEFAULT_WEIGHT } from '../properties/defaults.ts';
+import { sizeOf } from './text.ts';
 
 /** Heights of lettering in millimetres, of capitals (ISO 3098-1 §4.2). */
 export const TEXT_HEIGHTS = [1.8, 2.5, 3.5, 5, 7, 10, 14, 20] as const;
@@ -22,7 +23,7 @@ export interface Plotting {
 
 /** Height of a look's capitals on paper, in millimetres. */
 export function plottedHeight(look: Look, faces: Faces): number {
-	const face = faces(faceName(look.family ?? DEFAULT_FAMILY, look.weight ?? 400, look.italic ?? false));
+	const face = faces(faceName(look.family ?? DEFAULT_FAMILY, look.weight ?? DEFAULT_WEIGHT, look.italic ?? false));
 	return (face.capHeight * sizeOf(look)) / MM;
 }
 

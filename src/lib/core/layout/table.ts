@@ -1,7 +1,7 @@
 import type { Appearance, Look } from '../cascade/look.ts';
 import type { CellContent, CellPicture } from '../table/content.ts';
 import type { Table } from '../table/grid.ts';
-import { roleFamily } from '../table/roles.ts';
+import { behaviour } from '../roles/index.ts';
 import { decimalMarkOf } from '../values/parse.ts';
 import { emu, type Emu } from '../units.ts';
 import type { Faces } from './faces.ts';
@@ -84,9 +84,6 @@ const running = (lengths: readonly number[]) => {
 	return edges;
 };
 
-/** Figures that line up on their decimal mark: rows that have any (engine §7). */
-const HOLD_FIGURES: ReadonlySet<string> = new Set(['body', 'subtotal', 'total']);
-
 /** A picture gives way to a narrow column down to this width (10 mm). */
 const LEAST_PICTURE = 360_000;
 
@@ -129,7 +126,7 @@ function prepareCells(input: TableInput, faces: Faces): Prepared[] {
 				look.h === 'decimal' &&
 				content[i]!.length === 1 &&
 				texts.length === 1 &&
-				HOLD_FIGURES.has(roleFamily(table.roles[r]!))
+				behaviour(table.roles[r]!).holdsFigures
 			) {
 				const text = texts[0]!.text.trimEnd();
 				const at = text.lastIndexOf(mark);
@@ -166,7 +163,8 @@ function fill({ look, pieces }: Prepared, measure: number, faces: Faces) {
 		| { readonly top: number; readonly picture: CellPicture; readonly width: number; readonly height: number }
 	)[] = [];
 	let top = 0;
-	for (const piece of pieces) {
+	for (const [at, piece] of pieces.entries()) {
+		if (at > 0) top += look.paragraphGap ?? 0;
 		if ('inner' in piece) {
 			const laid = layTable(piece.inner, emu(measure), faces);
 			items.push({ top, laid });

@@ -1,14 +1,9 @@
 import type { Look } from '../cascade/look.ts';
+import { DEFAULT_FAMILY, DEFAULT_SIZE, DEFAULT_WEIGHT, LEADING } from '../properties/defaults.ts';
 import type { RunView } from '../table/content.ts';
 import { faceName, type Faces } from './faces.ts';
 import type { TextPiece } from './paragraph.ts';
 
-/** Type where a look says nothing: what a blank page has. */
-export const DEFAULT_FAMILY = 'Source Serif 4';
-export const DEFAULT_SIZE = 10.5 * 12_700;
-
-/** A line's height for a size of 1 and a line height of 1. */
-const LEADING = 1.25;
 /** Raised and lowered text, and small capitals, as shares of the size. */
 const SCRIPT_SIZE = 0.7;
 const RISE = { super: 0.33, sub: -0.14 };
@@ -35,7 +30,11 @@ export function piecesOf(runs: readonly RunView[], look: Look, faces: Faces): Te
 		const size = run.position ? full * SCRIPT_SIZE : full;
 		const common = {
 			face: faces(
-				faceName(look.family ?? DEFAULT_FAMILY, run.weight ?? look.weight ?? 400, run.italic ?? look.italic ?? false)
+				faceName(
+					look.family ?? DEFAULT_FAMILY,
+					run.weight ?? look.weight ?? DEFAULT_WEIGHT,
+					run.italic ?? look.italic ?? false
+				)
 			),
 			tracking: look.tracking ?? 0,
 			rise: run.position ? RISE[run.position] * full : 0,

@@ -1,12 +1,9 @@
-import {
-	appearanceOf,
-	FIELD_OF,
-	LENGTH_FIELDS,
-	type Appearance,
-	type Line,
-	type Look,
-	type LookField
-} from '../cascade/look.ts';
+import type { Hex } from '../colour.ts';
+import { appearanceOf, type Appearance, type Line, type LookField } from '../cascade/look.ts';
+import { FIELDS } from '../properties/index.ts';
+import type { Field } from '../properties/property.ts';
+import { liftShadow, sameShown } from '../properties/shadow.ts';
+import { TABLE_SHADOW } from '../properties/table-shadow.ts';
 import { edgeParts, resolve, type House } from '../cascade/resolve.ts';
 import { structureOf, type Structure } from '../cascade/structure.ts';
 import { flatten } from '../style/inherit.ts';
@@ -29,21 +26,20 @@ export interface Lifted {
 	readonly reproduced: number;
 }
 
-/** The leaf that says each field of a look, and how. */
-const LEAF_OF: readonly (readonly [field: LookField, path: string])[] = [
-	['fill', 'fill.ink'],
-	['ink', 'text.ink'],
-	...Object.entries(FIELD_OF).map(([path, field]) => [field, path] as const)
-];
-/** What shows where nothing is said. */
-const UNSAID: Partial<Record<LookField, Look[LookField]>> = {
-	fill: 'none',
-	italic: false,
-	underline: 'none',
-	case: 'none',
-	tracking: 0 as Emu,
-	rotate: 0
+/** The fields that a style can be made to say. */
+const LIFTED = FIELDS.filter(({ lift }) => lift);
+
+/** A value of a field as something to count and compare; what shows where nothing is said is undefined. */
+const keyOf = (field: Field<LookField>, value: unknown): LeafValue | undefined => {
+	if (value === undefined || sameShown(value, field.unsaid)) return undefined;
+	return value !== null && typeof value === 'object' ? JSON.stringify(value) : (value as LeafValue);
 };
+const unsaidKey = ({ unsaid }: Field<LookField>): LeafValue | undefined =>
+	unsaid === null ? NOTHING_SHOWN : (unsaid as LeafValue | undefined);
+const NOTHING_SHOWN = 'null';
+/** The inverse of {@link keyOf}. */
+const valueOf = (field: Field<LookField>, key: LeafValue): unknown =>
+	field.unsaid === null ? JSON.parse(String(key)) : key;
 
 /** Cycles of bands that are looked for. */
 const CYCLES: readonly { sizes: number[]; restartAtGroups: boolean }[] = [
@@ -76,7 +72,7 @@ function cellDemands(
 	table: Table,
 	structure: Structure,
 	appearance: Appearance,
-	field: LookField
+	field: Field<LookField>
 ): Demand<LeafValue>[] {
 	const bySignature = new Map<number, Map<LeafValue | undefined, number>>();
 	table.cells.forEach(({ r, c }, i) => {
@@ -86,18 +82,16 @@ function cellDemands(
 		const signature = structure.cellSignature[r * table.columns + c]!;
 		const wanted = bySignature.get(signature) ?? new Map<LeafValue | undefined, number>();
 		bySignature.set(signature, wanted);
-		const value = look[field] as LeafValue | undefined;
-		const key = value === UNSAID[field] ? undefined : value;
+		const key = keyOf(field, look[field.name]);
 		wanted.set(key, (wanted.get(key) ?? 0) + 1);
 	});
-	// Where some cells say what goes without saying and others do not, it has to be said.
+	// Where some cells show what shows anyway and others do not, the first have to say it.
+	const unsaid = unsaidKey(field);
 	const isMixed = [...bySignature.values()].some((wanted) => [...wanted.keys()].some((key) => key !== undefined));
 	return [...bySignature].map(([signature, wanted]) => ({
 		sayers: structure.signatures[signature]!.parts.map(({ name }) => name),
 		wanted:
-			isMixed && UNSAID[field] !== undefined
-				? new Map([...wanted].map(([key, count]) => [key ?? (UNSAID[field] as LeafValue), count]))
-				: wanted
+			isMixed && unsaid !== undefined ? new Map([...wanted].map(([key, count]) => [key ?? unsaid, count])) : wanted
 	}));
 }
 
@@ -140,13 +134,6 @@ const inkNames = (house: House): ReadonlyMap<string, string> =>
 			.reverse()
 	);
 
-function said(field: LookField, value: LeafValue, inks: ReadonlyMap<string, string>): LeafValue {
-	if (LENGTH_FIELDS.has(field)) return exactLength(value as Emu);
-	if (field === 'fill' || field === 'ink') return inks.get(String(value)) ?? value;
-	if (field === 'lineHeight') return Number(Number(value).toFixed(4));
-	return value;
-}
-
 /** Opens no role by hand: where a part says just what a type role of the house says, it names the role. */
 function withRole(settings: PartSettings, roles: Readonly<Record<string, TypeRole>>): PartSettings {
 	const leaves = leavesOf(settings);
@@ -174,7 +161,7 @@ function solve(table: Table, structure: Structure, appearance: Appearance) {
 	const order = [...new Set(structure.signatures.flatMap(({ parts }) => parts.map(({ name }) => name)))].sort(
 		comparePartNames
 	);
-	const cells = LEAF_OF.map(([field]) => ({
+	const cells = LIFTED.map((field) => ({
 		field,
 		...choose(cellDemands(table, structure, appearance, field), order)
 	}));
@@ -209,12 +196,13 @@ export function lift(table: Table, appearance: Appearance, house: House, name: s
 	if (striped.cost + 1 < best.cost) best = { ...best, columns: true, ...striped };
 
 	const inks = inkNames(house);
+	const inkName = (ink: Hex) => inks.get(ink) ?? ink;
 	const parts: Record<string, PartSettings> = {};
 	const set = (part: string, path: string, value: LeafValue) =>
 		(parts[part] = withLeaf(parts[part] ?? {}, path, value));
 	for (const { field, settings } of best.cells) {
-		const path = LEAF_OF.find(([one]) => one === field)![1];
-		for (const [part, value] of settings) set(part, path, said(field, value, inks));
+		for (const [part, key] of settings)
+			for (const [path, value] of field.lift!(valueOf(field, key), inkName)) set(part, path, value);
 	}
 	for (const [sayer, key] of best.edges.settings) {
 		const at = sayer.lastIndexOf(' ');
@@ -223,11 +211,13 @@ export function lift(table: Table, appearance: Appearance, house: House, name: s
 			set(part, `lines.${place}.pattern`, 'none');
 			continue;
 		}
-		const [pattern, weight, ink] = JSON.parse(key) as [string, Emu, string];
+		const [pattern, weight, ink] = JSON.parse(key) as [string, Emu, Hex];
 		set(part, `lines.${place}.pattern`, pattern);
 		set(part, `lines.${place}.weight`, exactLength(weight));
-		set(part, `lines.${place}.ink`, inks.get(ink) ?? ink);
+		set(part, `lines.${place}.ink`, inkName(ink));
 	}
+	if (appearance.shadow)
+		for (const [path, value] of liftShadow(TABLE_SHADOW, appearance.shadow, inkName)) set('ground', path, value);
 	const style: Style = {
 		format: 'heptarch-style',
 		version: 1,
@@ -241,13 +231,13 @@ export function lift(table: Table, appearance: Appearance, house: House, name: s
 				.map(([part, settings]) => [part, withRole(settings, house.typeRoles)])
 		)
 	};
-	const { touches, right, all } = leftOver(whole, appearance, style, house, inks);
+	const { touches, right, all } = leftOver(whole, appearance, style, house, inkName);
 	const settings = Object.values(style.parts).reduce((sum, one) => sum + leavesOf(one).size, 0);
 	return { style, touches, settings, reproduced: all ? right / all : 1 };
 }
 
 /** What the style alone shows otherwise than the table, as touches. */
-function leftOver(table: Table, appearance: Appearance, style: Style, house: House, inks: ReadonlyMap<string, string>) {
+function leftOver(table: Table, appearance: Appearance, style: Style, house: House, inkName: (ink: Hex) => string) {
 	const shown = appearanceOf(resolve(table, flatten(style), house));
 	const touched = new Map<number, { r: number; c: number; set: PartSettings }>();
 	const touch = (r: number, c: number, path: string, value: LeafValue) => {
@@ -259,12 +249,12 @@ function leftOver(table: Table, appearance: Appearance, style: Style, house: Hou
 	table.cells.forEach(({ r, c }, i) => {
 		const want = appearance.looks[appearance.cellLook[i]!]!;
 		const have = shown.looks[shown.cellLook[i]!]!;
-		for (const [field, path] of LEAF_OF) {
-			const value = want[field] as LeafValue | undefined;
+		for (const { name, unsaid, lift: leavesOfValue } of LIFTED) {
+			const value = want[name];
 			if (value === undefined) continue;
 			all++;
-			if (value === (have[field] ?? UNSAID[field])) right++;
-			else touch(r, c, path, said(field, value, inks));
+			if (sameShown(value, have[name] ?? unsaid)) right++;
+			else for (const [path, said] of leavesOfValue!(value, inkName)) touch(r, c, path, said);
 		}
 	});
 	const line = (edge: number, of: Appearance) => (edge < 0 ? undefined : lineKey(of.lines[edge]!));
@@ -282,10 +272,10 @@ function leftOver(table: Table, appearance: Appearance, style: Style, house: Hou
 				touch(r, c, `lines.${place}.pattern`, 'none');
 				return;
 			}
-			const [pattern, weight, ink] = JSON.parse(want) as [string, Emu, string];
+			const [pattern, weight, ink] = JSON.parse(want) as [string, Emu, Hex];
 			touch(r, c, `lines.${place}.pattern`, pattern);
 			touch(r, c, `lines.${place}.weight`, exactLength(weight));
-			touch(r, c, `lines.${place}.ink`, inks.get(ink) ?? ink);
+			touch(r, c, `lines.${place}.ink`, inkName(ink));
 		});
 	edges('across', table.columns, (r, c) => (r === table.rows ? [r - 1, c, 'bottom'] : [r, c, 'top']));
 	edges('down', table.columns + 1, (r, c) => (c === table.columns ? [r, c - 1, 'end'] : [r, c, 'start']));

@@ -1,25 +1,10 @@
-import type { Appearance, Line, Look, LookField } from '../cascade/look.ts';
+import type { Appearance, Line, Look } from '../cascade/look.ts';
+import { FIELDS } from '../properties/index.ts';
+import { sameShown } from '../properties/shadow.ts';
 import type { Table } from '../table/grid.ts';
-import { roleFamily, type RoleFamily } from '../table/roles.ts';
+import { roleFamily, type RoleFamily } from '../roles/index.ts';
 
-/** How visible a field of a look is. */
-const WEIGHT: Partial<Record<LookField, number>> = {
-	fill: 4,
-	ink: 3,
-	family: 2,
-	size: 2,
-	weight: 2,
-	italic: 1,
-	underline: 1,
-	case: 1,
-	h: 1,
-	v: 0.5,
-	marginTop: 0.25,
-	marginBottom: 0.25,
-	marginStart: 0.25,
-	marginEnd: 0.25
-};
-const FIELDS = Object.entries(WEIGHT) as [LookField, number][];
+const SEEN = FIELDS.filter(({ visible }) => visible > 0);
 const LINE_WEIGHT = 2;
 
 /** What one kind of place in a table mostly looks like. */
@@ -83,9 +68,9 @@ export function distance(a: Portrait, b: Portrait): number {
 	for (const [key, place] of a) {
 		const other = b.get(key);
 		if (!other) continue;
-		for (const [field, weight] of FIELDS) {
-			all += weight;
-			if ((place.look[field] ?? null) !== (other.look[field] ?? null)) differs += weight;
+		for (const { name, visible } of SEEN) {
+			all += visible;
+			if (!sameShown(place.look[name], other.look[name])) differs += visible;
 		}
 		for (const side of ['top', 'bottom', 'start'] as const) {
 			all += LINE_WEIGHT;

@@ -1,5 +1,5 @@
-import type { ColumnKind } from '../table/roles.ts';
-import { NUMERIC_KINDS } from '../table/roles.ts';
+import type { ColumnKind } from '../table/columns.ts';
+import { NUMERIC_KINDS } from '../table/columns.ts';
 import type { Value } from '../values/parse.ts';
 import {
 	CODE_NAME,

@@ -1,6 +1,6 @@
 import type { Decimal } from 'decimal.js';
 import type { Grid } from '../table/grid.ts';
-import type { RowRole } from '../table/roles.ts';
+import type { RowRole } from '../roles/index.ts';
 import { amountOf, decimalMarkOf, parseValue, type Value } from '../values/parse.ts';
 import type { Guess } from './columns.ts';
 import { wordsIn, type WordEvidence } from './words.ts';

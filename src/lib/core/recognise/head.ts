@@ -1,5 +1,5 @@
 import type { Grid } from '../table/grid.ts';
-import type { RowRole } from '../table/roles.ts';
+import { atLevel, type RowRole } from '../roles/index.ts';
 import type { Value } from '../values/parse.ts';
 import type { Guess } from './columns.ts';
 import { role, type Hints, type RowFacts } from './facts.ts';
@@ -112,7 +112,7 @@ export function recogniseHead(grid: Grid, facts: readonly RowFacts[], hints: Hin
 	const first = r;
 	let tier = 1;
 	const header = (confidence: number, reason: string) => {
-		out[r++] = role(`header:${tier++}`, confidence, reason);
+		out[r++] = role(atLevel('header', tier++), confidence, reason);
 	};
 	while (r < grid.rows && hints.header?.[r]) header(0.98, 'the file calls it a header row');
 	if (r === first && r < grid.rows - (grid.rows > 1 ? 1 : 0)) {

@@ -1,6 +1,7 @@
 import { Decimal } from 'decimal.js';
 import type { Column, Grid } from '../table/grid.ts';
-import { NUMERIC_KINDS, roleFamily, type ColumnKind, type RowRole } from '../table/roles.ts';
+import { atLevel, isHeader, type RowRole } from '../roles/index.ts';
+import { NUMERIC_KINDS, type ColumnKind } from '../table/columns.ts';
 import { canLabel, columnKind, type Guess } from './columns.ts';
 import { factsOf, role, type Hints, type RowFacts } from './facts.ts';
 import { recogniseHead } from './head.ts';
@@ -127,7 +128,7 @@ export function recognise(grid: Grid, hints: Hints = {}): Recognition {
 		const heading = isGroupHeading(facts, r, bodyEnd);
 		if (heading) {
 			level = rows[r - 1]?.is.startsWith('group:') ? level + 1 : 1;
-			rows[r] = role(`group:${level}`, 0.85, heading);
+			rows[r] = role(atLevel('group', level), 0.85, heading);
 			sums.heading();
 			continue;
 		}
@@ -167,7 +168,7 @@ export function recognise(grid: Grid, hints: Hints = {}): Recognition {
 const SPEAKS_OF_ALL: ReadonlySet<RowRole> = new Set(['title', 'total']);
 
 function recogniseColumns(grid: Grid, facts: RowFacts[], rows: readonly Guess<RowRole>[]) {
-	const headers = rows.flatMap(({ is }, r) => (roleFamily(is) === 'header' ? [r] : []));
+	const headers = rows.flatMap(({ is }, r) => (isHeader(is) ? [r] : []));
 	const body = rows.flatMap(({ is }, r) => (is === 'body' ? [r] : []));
 	const isMoneyTable =
 		rows.some(({ is }, r) => SPEAKS_OF_ALL.has(is) && CURRENCY_NAME.test(facts[r]!.label)) ||

@@ -1,5 +1,5 @@
 import type { Decimal } from 'decimal.js';
-import type { RowRole } from '../table/roles.ts';
+import type { RowRole } from '../roles/index.ts';
 
 /** A row that sums others: which sum, in how many columns it is exact, and where it is off. */
 export interface SumEvidence {

@@ -1,6 +1,6 @@
 import { ASPECTS } from '../style/types.ts';
 import type { Grid, Table } from '../table/grid.ts';
-import { roleFamily, type RowRole } from '../table/roles.ts';
+import { isHeader, type RowRole } from '../roles/index.ts';
 import type { Hints } from './facts.ts';
 import { columnName, columnsOf, recognise, type Recognition } from './recognise.ts';
 
@@ -22,7 +22,7 @@ export function recognisedTable(grid: Grid, hints?: Hints): { table: Table; reco
 
 /** Column names again, after the roles of rows were corrected. */
 export function withRoles(table: Table, roles: readonly RowRole[]): Table {
-	const headers = roles.flatMap((role, r) => (roleFamily(role) === 'header' ? [r] : []));
+	const headers = roles.flatMap((role, r) => (isHeader(role) ? [r] : []));
 	const columnInfo = table.columnInfo.map(({ kind }, c) => ({ kind, name: columnName(table, headers, c) }));
 	return { ...table, roles, columnInfo };
 }

@@ -1,7 +1,7 @@
 import { combinationOf, membersOf, type Test } from '../style/conditions.ts';
 import type { Condition } from '../style/types.ts';
 import { FORMULA_SCHEMA, withColumnNamed, type Formula } from '../values/formula.ts';
-import { COLUMN_KINDS, type ColumnKind } from '../table/roles.ts';
+import { COLUMN_KINDS, type ColumnKind } from '../table/columns.ts';
 import { LENGTH_PATTERN } from '../units.ts';
 
 /** Where the cells of a column come from. */

@@ -2,7 +2,8 @@ import { Decimal } from 'decimal.js';
 import { rowsMeeting } from '../cascade/rules.ts';
 import { InputError } from '../errors.ts';
 import { createGrid } from '../table/grid.ts';
-import { roleFamily, type ColumnKind, type RowRole } from '../table/roles.ts';
+import { isBody, type RowRole } from '../roles/index.ts';
+import { type ColumnKind } from '../table/columns.ts';
 import { ASPECTS } from '../style/types.ts';
 import { amountOf, decimalMarkOf, parseValue, type DecimalMark } from '../values/parse.ts';
 import { compute, formulaFault, NoAnswer } from '../values/formula.ts';
@@ -334,4 +335,4 @@ export function checkNames(definition: ScheduleDefinition): void {
 }
 
 /** Whether a row stands for objects or was typed, and not for others. */
-export const isListed = ({ role }: Pick<ScheduleRow, 'role'>): boolean => roleFamily(role) === 'body';
+export const isListed = ({ role }: Pick<ScheduleRow, 'role'>): boolean => isBody(role);

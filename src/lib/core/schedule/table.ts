@@ -2,7 +2,7 @@ import { recognisedTable } from '../recognise/table.ts';
 import type { Recognition } from '../recognise/recognise.ts';
 import { ASPECTS } from '../style/types.ts';
 import { createGrid, type Grid, type Span, type Table, type Touch } from '../table/grid.ts';
-import { roleFamily, type RowRole } from '../table/roles.ts';
+import { behaviour, isHeader, type Role, type RowRole } from '../roles/index.ts';
 import type { ScheduleRow, ScheduleRows } from './rows.ts';
 
 /** Which way a table reads: from its header downwards, or upwards with its header at the foot. */
@@ -14,9 +14,8 @@ export type Reading = 'down' | 'up';
  */
 export function standing<T extends { readonly role: RowRole }>(rows: readonly T[], reads: Reading): T[] {
 	if (reads === 'down') return [...rows];
-	const of = (family: string) => rows.filter(({ role }) => roleFamily(role) === family);
-	const rest = rows.filter(({ role }) => !['title', 'note'].includes(roleFamily(role)));
-	return [...of('title'), ...rest.reverse(), ...of('note')];
+	const fixed = (where: Role['fixed']) => rows.filter(({ role }) => behaviour(role).fixed === where);
+	return [...fixed('top'), ...fixed(null).reverse(), ...fixed('foot')];
 }
 
 /**
@@ -43,10 +42,8 @@ export function tableOf({ columns, rows }: ScheduleRows, reads: Reading): { tabl
 	return { table, recognition: { ...recognition, rows: said, findings: [] } };
 }
 
-const ACROSS: ReadonlySet<string> = new Set(['title', 'group', 'note']);
-
 function gridOf(columns: ScheduleRows['columns'], rows: ScheduleRows['rows']): Grid {
-	const isAcross = ({ role }: ScheduleRow) => columns.length > 1 && ACROSS.has(roleFamily(role));
+	const isAcross = ({ role }: ScheduleRow) => columns.length > 1 && behaviour(role).isAcross;
 	return createGrid(
 		rows.map((row) => columns.map((_, c) => (isAcross(row) && c > 0 ? null : (row.cells[c]?.text ?? '')))),
 		rows.flatMap((row, r): Span[] => (isAcross(row) ? [{ r, c: 0, rows: 1, cols: columns.length }] : []))
@@ -54,7 +51,7 @@ function gridOf(columns: ScheduleRows['columns'], rows: ScheduleRows['rows']): G
 }
 
 function turnedHeadings(columns: ScheduleRows['columns'], roles: Table['roles']): Touch[] {
-	const header = roles.findIndex((role) => roleFamily(role) === 'header');
+	const header = roles.findIndex(isHeader);
 	if (header < 0) return [];
 	return columns.flatMap(({ turned }, c): Touch[] =>
 		turned ? [{ r: header, c, set: { rotate: 270, align: { v: 'middle' } } }] : []

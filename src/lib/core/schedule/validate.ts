@@ -1,7 +1,8 @@
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { InputError } from '../errors.ts';
 import { STYLE_SCHEMA } from '../style/schema.ts';
-import { COLUMN_KINDS, ROLE_PATTERN } from '../table/roles.ts';
+import { ROLE_PATTERN } from '../roles/index.ts';
+import { COLUMN_KINDS } from '../table/columns.ts';
 import { LENGTH_PATTERN } from '../units.ts';
 import { scheduleSchema, type ScheduleDefinition } from './definition.ts';
 import { CORNERS, type PlacedTable } from './placed.ts';

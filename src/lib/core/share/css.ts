@@ -2,6 +2,9 @@ import type { House } from '../cascade/resolve.ts';
 import { inkHex } from '../cascade/resolve.ts';
 import type { FlatStyle, SetLeaf } from '../style/inherit.ts';
 import { TYPE_ROLE_LEAVES } from '../style/leaves.ts';
+import { DEFAULT_LINE_WEIGHT } from '../properties/defaults.ts';
+import { isInkLeaf, leafDefinition } from '../properties/index.ts';
+import { cssLength, type Leaf } from '../properties/property.ts';
 import { parsePart } from '../style/parts.ts';
 import type { LeafValue, LinePlace } from '../style/types.ts';
 
@@ -13,75 +16,11 @@ export const cssName = (name: string): string =>
 		.replace(/[^\p{L}\p{N}]+/gu, '-')
 		.replace(/^-|-$/g, '') || 'style';
 
-const string = (text: string) => `"${text.replace(/["\\\n\r<]/g, (char) => `\\${char.charCodeAt(0).toString(16)} `)}"`;
 const isKnown = (ink: string) => ink === 'none' || ink.startsWith('#');
 const colour = (ink: string) => (ink === 'none' ? 'transparent' : isKnown(ink) ? ink : `var(--ink-${cssName(ink)})`);
 
-const H = { start: 'start', middle: 'center', end: 'end', justify: 'justify', decimal: 'end' } as const;
-
-/** The declarations of one leaf that is about the cell itself. */
-function declarations(path: string, value: LeafValue): string[] {
-	const text = String(value);
-	switch (path) {
-		case 'fill.ink':
-			return text === 'none'
-				? ['background-color: transparent']
-				: [
-						`--fill: ${colour(text)}`,
-						'background-color: color-mix(in srgb, color-mix(in srgb, var(--fill) var(--tint, 100%), white) var(--opacity, 100%), transparent)'
-					];
-		case 'fill.tint':
-			return [`--tint: ${Number(value) * 100}%`];
-		case 'fill.opacity':
-			return [`--opacity: ${Number(value) * 100}%`];
-		case 'text.family':
-			return [`font-family: ${string(text)}`];
-		case 'text.size':
-			return [`font-size: ${text.replace(' ', '')}`];
-		case 'text.weight':
-			return [`font-weight: ${text}`];
-		case 'text.italic':
-			return [`font-style: ${value ? 'italic' : 'normal'}`];
-		case 'text.underline':
-			return [`text-decoration: ${text === 'none' ? 'none' : text === 'double' ? 'underline double' : 'underline'}`];
-		case 'text.case':
-			return text === 'small-caps'
-				? ['text-transform: none', 'font-variant-caps: small-caps']
-				: [
-						`text-transform: ${text === 'none' ? 'none' : text === 'upper' ? 'uppercase' : text === 'lower' ? 'lowercase' : 'capitalize'}`,
-						'font-variant-caps: normal'
-					];
-		case 'text.tracking':
-			return [`letter-spacing: ${text.replace(' ', '')}`];
-		case 'text.lineHeight':
-			return [`line-height: ${(Number(value) * 1.25).toFixed(3)}`];
-		case 'text.ink':
-			return text === 'none' ? [] : [`color: ${colour(text)}`];
-		case 'align.h':
-			return [
-				`text-align: ${H[text as keyof typeof H]}`,
-				...(text === 'decimal' ? ['font-variant-numeric: tabular-nums'] : [])
-			];
-		case 'align.v':
-			return [`vertical-align: ${text}`];
-		case 'rotate':
-			return [`writing-mode: ${value === 0 ? 'horizontal-tb' : value === 90 ? 'vertical-rl' : 'sideways-lr'}`];
-		case 'margin.top':
-			return [`padding-block-start: ${text.replace(' ', '')}`];
-		case 'margin.bottom':
-			return [`padding-block-end: ${text.replace(' ', '')}`];
-		case 'margin.start':
-			return [`padding-inline-start: ${text.replace(' ', '')}`];
-		case 'margin.end':
-			return [`padding-inline-end: ${text.replace(' ', '')}`];
-		case 'keep.together':
-			return [`break-inside: ${value ? 'avoid' : 'auto'}`];
-		case 'keep.withNext':
-			return [`break-after: ${value ? 'avoid' : 'auto'}`];
-		default:
-			return [];
-	}
-}
+/** A selector of cells as one of what stands in them. */
+const within = (cells: string, inside: string): string => `:is(${cells}) ${inside}`;
 
 /** CSS has no triple, wavy or dash-dot border: the nearest it has. */
 const BORDER: Record<string, string> = { 'dash-dot': 'dashed', triple: 'double', wavy: 'dotted', none: 'none' };
@@ -92,7 +31,7 @@ function border(leaves: ReadonlyMap<string, SetLeaf>, place: LinePlace): string 
 	if (pattern === undefined) return undefined;
 	if (pattern === 'none') return 'none';
 	const ink = said('ink');
-	const weight = String(said('weight') ?? '0.5pt').replace(' ', '');
+	const weight = cssLength(String(said('weight') ?? DEFAULT_LINE_WEIGHT));
 	return `${weight} ${BORDER[String(pattern)] ?? pattern} ${ink === undefined ? 'currentColor' : colour(String(ink))}`;
 }
 
@@ -204,7 +143,7 @@ export function styleCss(style: FlatStyle, house: House): string {
 	];
 	for (const [, leaves] of places)
 		for (const [path, { value }] of leaves)
-			if (path.endsWith('ink') && !isKnown(String(value))) {
+			if (isInkLeaf(path) && !isKnown(String(value))) {
 				const hex = inkHex(String(value), style, house);
 				if (hex) inks.set(cssName(String(value)), hex);
 			}
@@ -222,9 +161,24 @@ export function styleCss(style: FlatStyle, house: House): string {
 		const found = role && (style.typeRoles.get(String(role.value)) ?? house.typeRoles[String(role.value)]);
 		for (const name of TYPE_ROLE_LEAVES) if (found?.[name] !== undefined) opened.set(`text.${name}`, found[name]);
 		for (const [path, { value }] of leaves) opened.set(path, value);
-		const body = [...opened].flatMap(([path, value]) => declarations(path, value));
+		const said = [...opened].map(([path, value]) => ({ leaf: leafDefinition(path)!, value }));
+		const declared = (isMeant: (leaf: Leaf) => boolean) =>
+			said.flatMap(({ leaf, value }) => (isMeant(leaf) ? (leaf.css?.(value, colour) ?? []) : []));
+		const body = declared(({ only }) => only === undefined);
+		const ofTable = declared(({ only }) => only !== undefined);
 		const selector = place.startsWith('rule:') ? `.rule-${cssName(place.slice(5))}` : selectorsOf(place)!.cells;
-		if (body.length) lines.push(`:where(${scope}) :where(${selector}) {`, ...body.map((one) => `\t${one};`), '}');
+		const rule = (of: string, all: readonly string[]) => {
+			if (all.length) lines.push(`${of} {`, ...all.map((one) => `\t${one};`), '}');
+		};
+		rule(`:where(${scope})`, ofTable);
+		rule(`:where(${scope}) :where(${selector})`, body);
+		for (const { leaf, value } of said) {
+			const paragraphs = leaf.cssParagraphs?.(value);
+			if (!paragraphs) continue;
+			const inside = `:where(${scope}) :where(${within(selector, '> :is(p, div)')})`;
+			rule(inside, paragraphs.all);
+			rule(`:where(${scope}) :where(${within(selector, '> :is(p, div) + :is(p, div)')})`, paragraphs.following);
+		}
 		if (!place.startsWith('rule:')) lines.push(...lineRules(scope, place, leaves));
 		else
 			for (const [side, at] of [

@@ -1,4 +1,5 @@
 import type { House } from '../cascade/resolve.ts';
+import { isInkLeaf } from '../properties/index.ts';
 import { leavesOf } from './leaves.ts';
 import { baseChain, type FindBase } from './inherit.ts';
 import type { Style, TypeRole } from './types.ts';
@@ -15,7 +16,7 @@ export function selfContained(style: Style, house: House, find?: FindBase): Styl
 		const settings = [...Object.values(layer.parts), ...(layer.rules ?? []).map(({ set }) => set)];
 		for (const part of settings)
 			for (const [path, value] of leavesOf(part)) {
-				if (path.endsWith('ink') && house.inks[String(value)]) inks[String(value)] = house.inks[String(value)]!;
+				if (isInkLeaf(path) && house.inks[String(value)]) inks[String(value)] = house.inks[String(value)]!;
 				if (path === 'text.role' && house.typeRoles[String(value)])
 					typeRoles[String(value)] = house.typeRoles[String(value)]!;
 			}

@@ -1,4 +1,5 @@
-import { COLUMN_KINDS, type ColumnKind } from '../table/roles.ts';
+import { LEVEL_PATTERN, ROLES, type CornerRow, type RoleFamily } from '../roles/index.ts';
+import { COLUMN_KINDS, type ColumnKind } from '../table/columns.ts';
 
 /** A level that decides a cell's look: I Ground … VII Touches. 0 is what a cell keeps from before. */
 export type Rank = 0 | 1 | 2 | 3 | 4 | 5 | 6 | 7;
@@ -13,7 +14,7 @@ export const RANKS = [
 	{ rank: 7, numeral: 'VII', name: 'Touches' }
 ] as const;
 
-const NUMBERED_ROWS = ['group', 'subtotal', 'header'] as const;
+type RolePart = Exclude<RoleFamily, 'body'>;
 
 export type PartName =
 	| 'ground'
@@ -22,58 +23,63 @@ export type PartName =
 	| `columns:${string}`
 	| 'firstColumn'
 	| 'lastColumn'
-	| 'note'
-	| 'group'
-	| `group:${number}`
-	| 'subtotal'
-	| `subtotal:${number}`
-	| 'total'
-	| 'header'
-	| `header:${number}`
-	| 'title'
-	| `corner:${'header' | 'total'}-${'first' | 'last'}`;
+	| RolePart
+	| `${RolePart}:${number}`
+	| `corner:${CornerRow}-${'first' | 'last'}`;
 
 export interface Part {
 	readonly name: string;
 	readonly rank: Rank;
 	/** Place inside the rank: a later part has a higher one (engine §4 and §11). */
 	readonly order: number;
-	/** `rowBand` of `rowBand:2`; the whole name where there is no number. */
+	/** `rowBand` of `rowBand:2`; the whole name where there is nothing after it. */
 	readonly family: string;
 	/** The stripe, tier or level; 0 for a bare name. */
 	readonly number: number;
 }
 
-/** The families of ranks I–V in the order in which later ones win. Named columns are `columns:"…"`. */
-const FAMILIES: readonly { family: string; rank: Rank }[] = [
-	{ family: 'ground', rank: 1 },
-	{ family: 'columnBand', rank: 2 },
-	{ family: 'rowBand', rank: 2 },
-	{ family: 'columns', rank: 3 },
-	{ family: 'columns:"', rank: 3 },
-	{ family: 'firstColumn', rank: 3 },
-	{ family: 'lastColumn', rank: 3 },
-	{ family: 'note', rank: 4 },
-	{ family: 'group', rank: 4 },
-	{ family: 'subtotal', rank: 4 },
-	{ family: 'total', rank: 4 },
-	{ family: 'header', rank: 4 },
-	{ family: 'title', rank: 4 },
-	{ family: 'corner:header-first', rank: 5 },
-	{ family: 'corner:header-last', rank: 5 },
-	{ family: 'corner:total-first', rank: 5 },
-	{ family: 'corner:total-last', rank: 5 }
+interface Family {
+	/** Of its name: `rowBand` of `rowBand:2`. Columns by name are `columns:"`. */
+	readonly family: string;
+	readonly rank: Rank;
+	/** Pattern of what follows the family in its name. */
+	readonly rest?: string;
+	/** As people read it, by what follows. */
+	readonly words: (rest: string) => string;
+}
+
+const ROLE_PARTS = ROLES.filter(({ part }) => part).sort((a, b) => a.strength - b.strength);
+/** Stripes of a band, by their number. */
+const STRIPE = ':[1-9]\\d{0,3}';
+
+/** The families of ranks I–V in the order in which later ones win. */
+const FAMILIES: readonly Family[] = [
+	{ family: 'ground', rank: 1, words: () => 'ground' },
+	{ family: 'columnBand', rank: 2, rest: STRIPE, words: (stripe) => `column band ${stripe}` },
+	{ family: 'rowBand', rank: 2, rest: STRIPE, words: (stripe) => `row band ${stripe}` },
+	{ family: 'columns', rank: 3, rest: `:(${COLUMN_KINDS.join('|')})`, words: (kind) => `${kind} columns` },
+	{ family: 'columns:"', rank: 3, rest: '[^"]+"', words: (name) => `column “${name}”` },
+	{ family: 'firstColumn', rank: 3, words: () => 'first column' },
+	{ family: 'lastColumn', rank: 3, words: () => 'last column' },
+	...ROLE_PARTS.map(({ family, levels, part }): Family => ({
+		family,
+		rank: 4,
+		...(levels && { rest: `(:${LEVEL_PATTERN})?` }),
+		words: (level) => [part!.words, level && part!.level, level].filter(Boolean).join(' ')
+	})),
+	...ROLES.flatMap(({ corners }) => (corners ? [corners] : [])).flatMap((row) =>
+		(['first', 'last'] as const).map((column): Family => ({
+			family: `corner:${row}-${column}`,
+			rank: 5,
+			words: () => `${row} × ${column} column`
+		}))
+	)
 ];
 
 const LEVELS = 10_000;
 
 /** The pattern of every part name, shared with the JSON Schema. */
-export const PART_PATTERN =
-	'^(ground|(rowBand|columnBand):[1-9]\\d{0,3}|columns:(' +
-	COLUMN_KINDS.join('|') +
-	')|columns:"[^"]+"|firstColumn|lastColumn|note|total|title|(' +
-	NUMBERED_ROWS.join('|') +
-	')(:[1-9]\\d{0,3})?|corner:(header|total)-(first|last))$';
+export const PART_PATTERN = `^(${FAMILIES.map(({ family, rest = '' }) => family + rest).join('|')})$`;
 
 const PART = new RegExp(PART_PATTERN);
 
@@ -126,28 +132,10 @@ export function partWords(name: string): string {
 	if (name === 'touch') return 'touch';
 	if (name === 'kept') return 'what the file had';
 	if (name.startsWith('rule:')) return `rule “${name.slice(5)}”`;
-	const part = parsePart(name);
-	if (!part) return name;
-	if (name.startsWith('columns:"')) return `column “${name.slice(9, -1)}”`;
-	switch (part.family) {
-		case 'columns':
-			return `${name.slice(8)} columns`;
-		case 'firstColumn':
-			return 'first column';
-		case 'lastColumn':
-			return 'last column';
-		case 'rowBand':
-			return `row band ${part.number}`;
-		case 'columnBand':
-			return `column band ${part.number}`;
-		case 'header':
-			return part.number ? `header tier ${part.number}` : 'header';
-		case 'group':
-			return part.number ? `group heading ${part.number}` : 'group heading';
-		case 'subtotal':
-			return part.number ? `subtotal ${part.number}` : 'subtotal';
-		default:
-			if (!name.startsWith('corner:')) return name;
-			return `${name.slice(7).replace('-', ' × ')} column`;
-	}
+	if (!parsePart(name)) return name;
+	const isNamed = name.startsWith('columns:"');
+	const family = FAMILIES.find((one) =>
+		isNamed ? one.family === 'columns:"' : one.family === name || one.family === name.split(':')[0]
+	)!;
+	return family.words(isNamed ? name.slice(9, -1) : name.slice(family.family.length + 1));
 }

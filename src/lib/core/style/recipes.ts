@@ -1,5 +1,6 @@
 import type { FlatStyle } from './inherit.ts';
-import { linePath, withLeaf } from './leaves.ts';
+import { linePath } from '../properties/lines.ts';
+import { withLeaf } from './leaves.ts';
 import { settingsAt, withSettings } from './edit.ts';
 import { LINE_PLACES, type LinePlace, type LineSettings, type Style } from './types.ts';
 

@@ -1,6 +1,12 @@
 import { ASPECTS } from './types.ts';
-import { COLUMN_KINDS, ROLE_PATTERN } from '../table/roles.ts';
-import { CASE_SCHEMA, FAMILY_SCHEMA, LEAVES, SIZE_SCHEMA, TRACKING_SCHEMA, WEIGHT_SCHEMA } from './leaves.ts';
+import { LEAVES } from '../properties/index.ts';
+import { CASE_SCHEMA } from '../properties/case.ts';
+import { lengthSchema, positiveLengthSchema, wordsSchema, type Leaf } from '../properties/property.ts';
+import { WEIGHT_SCHEMA } from '../properties/weight.ts';
+import { ROLE_PATTERN, ROWS_PATTERN } from '../roles/index.ts';
+import { COLUMN_KINDS } from '../table/columns.ts';
+import { SIDES } from '../table/grid.ts';
+import { COMPARISONS, type Operands } from './comparisons.ts';
 import { PART_PATTERN } from './parts.ts';
 
 type Schema = { [key: string]: unknown };
@@ -11,14 +17,19 @@ const closed = (properties: Schema, required: string[] = []): Schema => ({
 	required,
 	properties
 });
+const pairs = <T>(list: readonly T[]) =>
+	list.flatMap((one, i) => list.slice(i + 1).map((other) => [one, other] as const));
 const orNull = (schema: Readonly<Schema>): Schema =>
-	Array.isArray(schema.enum) ? { enum: [...schema.enum, null] } : { ...schema, type: [schema.type, 'null'] };
+	Array.isArray(schema.enum)
+		? { enum: [...(schema.enum as unknown[]), null] }
+		: { ...schema, type: [schema.type, 'null'] };
 
 /** A part's settings, from the list of leaves, so that no leaf is written down twice. */
-function partSettings(keepPath: (path: string) => boolean): Schema {
+function partSettings(isMeant: (leaf: Leaf) => boolean): Schema {
 	const root = closed({});
-	for (const { path, schema } of LEAVES) {
-		if (!keepPath(path)) continue;
+	for (const leaf of LEAVES) {
+		if (!isMeant(leaf)) continue;
+		const { path, schema } = leaf;
 		const steps = path.split('.');
 		let place = root;
 		for (const step of steps.slice(0, -1)) {
@@ -34,28 +45,43 @@ const name = { type: 'string', minLength: 1, maxLength: 200 };
 const inkName = { pattern: '^(?!none$)[\\p{L}][\\p{L}\\p{N} _-]*$' };
 const sizes = { type: 'array', minItems: 1, maxItems: 50, items: { type: 'integer', minimum: 1, maximum: 1000 } };
 
-export const COMPARISONS = [
-	'<',
-	'<=',
-	'=',
-	'!=',
-	'>=',
-	'>',
-	'between',
-	'oneOf',
-	'contains',
-	'startsWith',
-	'endsWith',
-	'matches',
-	'empty',
-	'notNumber',
-	'repeated',
-	'least',
-	'greatest',
-	'aboveMean',
-	'belowMean',
-	'changes'
-] as const;
+/** What a comparison takes beside its cell. An empty text is a value that is not said yet. */
+const VALUES: Readonly<Record<Operands, Schema>> = {
+	none: {},
+	one: { type: ['string', 'number'] },
+	two: { type: 'array', minItems: 2, maxItems: 2, items: { type: ['string', 'number'] } },
+	list: { type: 'array', maxItems: 1_000, items: { type: ['string', 'number'] } },
+	count: { type: 'integer', minimum: 1, maximum: 1_000_000 }
+};
+
+/** A condition that is one test: about a column, a kind or any cell, and with the value that its comparison takes. */
+const test: Schema = {
+	...closed(
+		{
+			column: name,
+			kind: { enum: COLUMN_KINDS },
+			any: { const: true },
+			rows: { type: 'array', minItems: 1, maxItems: 50, items: { type: 'string', pattern: ROWS_PATTERN } },
+			is: { enum: COMPARISONS.map(({ is }) => is) },
+			value: {}
+		},
+		['is']
+	),
+	allOf: [
+		...pairs(['column', 'kind', 'any']).map(([one, other]) => ({
+			description: `is about “${one}” or “${other}”, not about both`,
+			not: { type: 'object', required: [one, other] }
+		})),
+		...COMPARISONS.filter(({ operands }) => operands !== 'none' && operands !== 'count').map(({ is, operands }) => ({
+			if: { type: 'object', properties: { is: { const: is } } },
+			then: { type: 'object', required: ['value'], properties: { value: VALUES[operands] } }
+		})),
+		...COMPARISONS.filter(({ operands }) => operands === 'count').map(({ is, operands }) => ({
+			if: { type: 'object', properties: { is: { const: is } } },
+			then: { type: 'object', properties: { value: VALUES[operands] } }
+		}))
+	]
+};
 
 /** JSON Schema (2020-12) of the style file, engine §3. Published at `/schema/style.json`. */
 export const STYLE_SCHEMA: Schema = {
@@ -80,11 +106,11 @@ export const STYLE_SCHEMA: Schema = {
 				type: 'object',
 				propertyNames: name,
 				additionalProperties: closed({
-					family: FAMILY_SCHEMA,
-					size: SIZE_SCHEMA,
+					family: wordsSchema(1, 200),
+					size: positiveLengthSchema,
 					weight: WEIGHT_SCHEMA,
 					case: CASE_SCHEMA,
-					tracking: TRACKING_SCHEMA
+					tracking: lengthSchema
 				})
 			},
 			bands: closed({
@@ -94,6 +120,7 @@ export const STYLE_SCHEMA: Schema = {
 			parts: {
 				type: 'object',
 				propertyNames: { pattern: PART_PATTERN },
+				properties: { ground: { $ref: '#/$defs/ground' } },
 				additionalProperties: { $ref: '#/$defs/settings' }
 			},
 			bases: { type: 'array', maxItems: 50, items: { $ref: '#' } },
@@ -115,33 +142,32 @@ export const STYLE_SCHEMA: Schema = {
 		['format', 'version', 'name', 'parts']
 	),
 	$defs: {
-		settings: partSettings(() => true),
+		ground: partSettings(() => true),
+		settings: partSettings(({ only }) => only === undefined),
 		conditions: { type: 'array', minItems: 1, maxItems: 100, items: { $ref: '#/$defs/condition' } },
 		condition: {
-			oneOf: [
-				closed({ all: { $ref: '#/$defs/conditions' } }, ['all']),
-				closed({ any: { $ref: '#/$defs/conditions' } }, ['any']),
-				closed({ not: { $ref: '#/$defs/condition' } }, ['not']),
-				closed(
-					{
-						column: name,
-						kind: { enum: COLUMN_KINDS },
-						any: { const: true },
-						rows: { type: 'array', minItems: 1, items: { type: 'string' } },
-						is: { enum: COMPARISONS },
-						value: {}
-					},
-					['is']
-				)
-			]
-		}
+			type: 'object',
+			if: { type: 'object', required: ['is'] },
+			then: { $ref: '#/$defs/test' },
+			else: {
+				oneOf: [
+					closed({ all: { $ref: '#/$defs/conditions' } }, ['all']),
+					closed({ any: { $ref: '#/$defs/conditions' } }, ['any']),
+					closed({ not: { $ref: '#/$defs/condition' } }, ['not'])
+				]
+			}
+		},
+		test
 	}
 };
 
 const index = { type: 'integer', minimum: 0, maximum: 1_000_000 };
 const extent = { type: 'integer', minimum: 1, maximum: 1_000_000 };
 
-const touch = partSettings((path) => !path.startsWith('lines.between'));
+/** Touches speak for their own cell and its sides: nothing of a table's inside, and nothing of the whole table. */
+const touch = partSettings(
+	({ only, edge }) => only === undefined && !(edge && !(SIDES as readonly string[]).includes(edge.place))
+);
 
 /** A one-off setting of one cell. */
 export const TOUCH_SCHEMA = closed({ r: index, c: index, set: touch }, ['r', 'c', 'set']);

@@ -1,35 +1,19 @@
 import { conditionWords } from './conditions.ts';
 import type { FlatStyle, SetLeaf } from './inherit.ts';
+import { fill } from '../properties/fill.ts';
+import { PROPERTIES } from '../properties/index.ts';
+import { ROLES } from '../roles/index.ts';
 import { parsePart, partWords } from './parts.ts';
 
 type Leaves = ReadonlyMap<string, SetLeaf> | undefined;
 
 const value = (leaves: Leaves, path: string) => leaves?.get(path)?.value;
 
-function fillWords(leaves: Leaves): string | undefined {
-	const ink = value(leaves, 'fill.ink');
-	if (ink === undefined || ink === 'none') return undefined;
-	const tint = value(leaves, 'fill.tint');
-	return tint === undefined || tint === 1 ? String(ink) : `${ink} at ${Math.round(Number(tint) * 100)} %`;
-}
+const fillWords = (leaves: Leaves): string | undefined =>
+	fill.sentence!.words((path) => value(leaves, path))?.replace(/^on /, '');
 
-function textWords(leaves: Leaves): string[] {
-	const words: string[] = [];
-	const weight = value(leaves, 'text.weight');
-	if (typeof weight === 'number' && weight >= 600) words.push('bold');
-	if (value(leaves, 'text.italic') === true) words.push('italic');
-	const letters = value(leaves, 'text.case');
-	if (letters === 'upper') words.push('in capitals');
-	if (letters === 'small-caps') words.push('in small capitals');
-	if (letters === 'lower') words.push('in small letters');
-	const underline = value(leaves, 'text.underline');
-	if (underline === 'single' || underline === 'double') words.push('underlined');
-	const ink = value(leaves, 'text.ink');
-	if (ink !== undefined && ink !== 'none') words.push(`in ${ink}`);
-	const size = value(leaves, 'text.size');
-	if (size !== undefined) words.push(`at ${size}`);
-	return words;
-}
+/** Properties that a sentence speaks of, in the order in which it does; fills of a part come last. */
+const TOLD = PROPERTIES.flatMap(({ sentence }) => sentence ?? []).sort((a, b) => a.place - b.place);
 
 function lineWords(leaves: Leaves, place: string): string | undefined {
 	const pattern = value(leaves, `lines.${place}.pattern`);
@@ -44,9 +28,7 @@ const list = (words: readonly string[]): string =>
 /** What a part does, as "bold on fern, under a double line"; undefined where it does nothing that can be seen. */
 function partSentence(leaves: Leaves): string | undefined {
 	if (!leaves) return undefined;
-	const words = textWords(leaves);
-	const fill = fillWords(leaves);
-	if (fill) words.push(`on ${fill}`);
+	const words = TOLD.flatMap((told) => told.words((path) => value(leaves, path)) ?? []);
 	const above = lineWords(leaves, 'top');
 	const below = lineWords(leaves, 'bottom');
 	if (above) words.push(below ? `between a ${above} and a ${below}` : `under a ${above}`);
@@ -56,17 +38,14 @@ function partSentence(leaves: Leaves): string | undefined {
 	return words.length ? words.join(' ') : undefined;
 }
 
-/** Parts whose plural reads better than "the …  is". */
-const SUBJECTS: Record<string, string> = {
-	title: 'the title is',
-	header: 'the header is',
-	firstColumn: 'the first column is',
-	lastColumn: 'the last column is',
-	group: 'group headings are',
-	subtotal: 'subtotals are',
-	total: 'the total is',
-	note: 'notes are'
-};
+/** How a clause about a part begins: "group headings are", "the first column is". */
+function subject(name: string): string {
+	const { family, number } = parsePart(name)!;
+	const role = ROLES.find((one) => one.family === family);
+	if (role && number <= 1 && (!role.isHeader || number === 0)) return role.subject;
+	const isMany = family === 'columns' && !name.includes('"');
+	return `${isMany ? '' : 'the '}${partWords(name)} ${isMany ? 'are' : 'is'}`;
+}
 
 function bandClause(style: FlatStyle, name: string): string {
 	const isRow = name.startsWith('rowBand');
@@ -120,14 +99,7 @@ export function describeStyle(style: FlatStyle): string {
 	for (const [name, leaves] of style.parts) {
 		const sentence = partSentence(leaves);
 		if (!sentence || name === 'ground' || /Band:/.test(name)) continue;
-		const { family, number } = parsePart(name)!;
-		const subject =
-			number > 1 || family === 'header' || !(family in SUBJECTS)
-				? name === 'header'
-					? SUBJECTS.header!
-					: `${name.startsWith('columns:') && !name.startsWith('columns:"') ? partWords(name) : `the ${partWords(name)}`} ${name.startsWith('columns:') && !name.includes('"') ? 'are' : 'is'}`
-				: SUBJECTS[family]!;
-		clauses.push(`${subject} ${sentence}`);
+		clauses.push(`${subject(name)} ${sentence}`);
 	}
 	if (decimal.length)
 		clauses.push(`${list(decimal)} ${decimal.length === 1 ? 'lines' : 'line'} up on the decimal mark`);

@@ -1,71 +1,26 @@
-import type { ColumnKind } from '../table/roles.ts';
+import type { PartSettings } from '../properties/index.ts';
+import type { LinePlace } from '../properties/vocabulary.ts';
+import type { ColumnKind } from '../table/columns.ts';
+import type { Comparison } from './comparisons.ts';
 
-/** The sides of a style that can be carried over, or left as they were, one by one. */
-export const ASPECTS = ['text', 'fill', 'linework', 'alignment', 'margins', 'formats'] as const;
-export type Aspect = (typeof ASPECTS)[number];
+export type { PartSettings } from '../properties/index.ts';
+export {
+	ASPECTS,
+	LINE_PATTERNS,
+	LINE_PLACES,
+	type Aspect,
+	type LeafValue,
+	type LinePattern,
+	type LinePlace
+} from '../properties/vocabulary.ts';
 
-/** Thickest look first: the order in which two equally strong, equally thick lines are decided (engine §5.2). */
-export const LINE_PATTERNS = ['double', 'triple', 'solid', 'dashed', 'dash-dot', 'dotted', 'wavy', 'none'] as const;
-export type LinePattern = (typeof LINE_PATTERNS)[number];
-
-export const LINE_PLACES = [
-	'top',
-	'bottom',
-	'start',
-	'end',
-	'betweenRows',
-	'betweenColumns',
-	'diagonalDown',
-	'diagonalUp'
-] as const;
-export type LinePlace = (typeof LINE_PLACES)[number];
-
-/** A settings value as it stands in a style file. */
-export type LeafValue = string | number | boolean;
-
-export interface LineSettings {
-	pattern?: LinePattern | null;
-	weight?: string | null;
-	ink?: string | null;
-}
-
-/** What one part sets, grouped as in the style file. A leaf that is absent (or null) is not set here. */
-export interface PartSettings {
-	fill?: { ink?: string | null; tint?: number | null; opacity?: number | null };
-	text?: {
-		role?: string | null;
-		family?: string | null;
-		size?: string | null;
-		weight?: number | null;
-		italic?: boolean | null;
-		underline?: 'none' | 'single' | 'double' | null;
-		case?: 'none' | 'upper' | 'lower' | 'title' | 'small-caps' | null;
-		tracking?: string | null;
-		lineHeight?: number | null;
-		ink?: string | null;
-	};
-	align?: { h?: 'start' | 'middle' | 'end' | 'justify' | 'decimal' | null; v?: 'top' | 'middle' | 'bottom' | null };
-	rotate?: 0 | 90 | 270 | null;
-	margin?: { top?: string | null; end?: string | null; bottom?: string | null; start?: string | null };
-	lines?: Partial<Record<LinePlace, LineSettings>>;
-	format?: {
-		kind?: 'none' | ColumnKind | null;
-		currency?: string | null;
-		decimals?: number | null;
-		grouping?: boolean | null;
-		negative?: 'minus' | 'parentheses' | null;
-		zero?: string | null;
-		unit?: string | null;
-		date?: string | null;
-	};
-	keep?: { together?: boolean | null; withNext?: boolean | null; repeat?: boolean | null };
-}
+export type LineSettings = NonNullable<NonNullable<PartSettings['lines']>[LinePlace]>;
 
 export interface TypeRole {
 	family?: string;
 	size?: string;
 	weight?: number;
-	case?: 'none' | 'upper' | 'lower' | 'title' | 'small-caps';
+	case?: NonNullable<NonNullable<PartSettings['text']>['case']>;
 	tracking?: string;
 }
 
@@ -74,13 +29,19 @@ export interface Bands {
 	columns?: { sizes?: number[] };
 }
 
+/** A condition without `all`, `any`, `not` in it: what it is about (any cell where nothing is said), and how it compares. */
+export interface Test {
+	readonly column?: string;
+	readonly kind?: ColumnKind;
+	readonly any?: true;
+	/** Roles or families of roles; body rows where absent. */
+	readonly rows?: readonly string[];
+	readonly is: Comparison;
+	readonly value?: unknown;
+}
+
 export type Condition =
-	| { all: Condition[] }
-	| { any: Condition[] }
-	| { not: Condition }
-	| ({ rows?: string[]; is: string; value?: unknown } & (
-			{ column: string } | { kind: ColumnKind } | { any: true } | object
-	  ));
+	{ readonly all: readonly Condition[] } | { readonly any: readonly Condition[] } | { readonly not: Condition } | Test;
 
 export interface CellRule {
 	name: string;

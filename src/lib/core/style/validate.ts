@@ -19,6 +19,7 @@ function sentence(error: ErrorObject): string {
 		return `${place}: ${JSON.stringify(error.data)} is not one of ${(error.params.allowedValues as unknown[])
 			.filter((value) => value !== null)
 			.join(', ')}.`;
+	if (error.keyword === 'not') return `${place}: it ${error.parentSchema?.description ?? 'cannot stand so'}.`;
 	if (error.keyword === 'pattern') return `${place}: ${JSON.stringify(error.data)} is not written as it should be.`;
 	return `${place}: it ${error.message}.`;
 }

@@ -3,7 +3,8 @@ import { checkTableFile } from '../style/validate.ts';
 import { ASPECTS, type Aspect } from '../style/types.ts';
 import { InputError } from '../errors.ts';
 import { createGrid, type Span, type Table, type Touch } from './grid.ts';
-import type { ColumnKind, RowRole } from './roles.ts';
+import type { RowRole } from '../roles/index.ts';
+import type { ColumnKind } from './columns.ts';
 
 /** A table as its file says it (formats.md, "Table files"). */
 export interface TableFile {

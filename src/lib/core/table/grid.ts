@@ -1,6 +1,7 @@
 import { InputError } from '../errors.ts';
 import type { Aspect, PartSettings } from '../style/types.ts';
-import type { ColumnKind, RowRole } from './roles.ts';
+import type { RowRole } from '../roles/index.ts';
+import type { ColumnKind } from './columns.ts';
 
 /** The sides of a cell; `start` is where reading starts. */
 export const SIDES = ['top', 'bottom', 'start', 'end'] as const;

@@ -1,13 +1,10 @@
 import { Decimal } from 'decimal.js';
 import type { LeafValue, PartSettings } from '../style/types.ts';
+import type { DateFormat } from '../properties/number-format.ts';
 import type { Value } from './parse.ts';
 
 /** How values of a cell are written: the `format` leaves that won, by name. */
 export type Format = NonNullable<PartSettings['format']>;
-
-/** Ways to write a date. All but `iso` follow the locale (CLDR, through Intl). */
-export const DATE_FORMATS = ['iso', 'short', 'medium', 'long', 'month', 'year'] as const;
-export type DateFormat = (typeof DATE_FORMATS)[number];
 
 const DATE_OPTIONS: Record<Exclude<DateFormat, 'iso'>, Intl.DateTimeFormatOptions> = {
 	short: { dateStyle: 'short' },

@@ -1,5 +1,5 @@
 import { Decimal } from 'decimal.js';
-import { roleFamily } from '../table/roles.ts';
+import { behaviour, isBody } from '../roles/index.ts';
 import { columnsIn, compute, formulaFault, NoAnswer } from '../values/formula.ts';
 import { amountOf, type DecimalMark, type Value } from '../values/parse.ts';
 import { valueOf } from './sort.ts';
@@ -136,13 +136,13 @@ export function summarised(
 
 /** The body rows that a total or subtotal row is about: its block, or all of them. */
 export function rowsAbout(work: WorkTable, r: number): number[] {
-	const family = roleFamily(work.rows[r]!.role);
-	const isBody = (y: number) => work.rows[y]!.role === 'body';
-	if (family !== 'subtotal') return work.rows.flatMap((_, y) => (isBody(y) ? [y] : []));
+	const reach = (y: number) => behaviour(work.rows[y]!.role).sums;
+	const counts = (y: number) => isBody(work.rows[y]!.role);
+	if (reach(r) !== 'block') return work.rows.flatMap((_, y) => (counts(y) ? [y] : []));
 	const rows: number[] = [];
 	for (let y = r - 1; y >= 0; y--)
-		if (isBody(y)) rows.unshift(y);
-		else if (rows.length || roleFamily(work.rows[y]!.role) !== 'subtotal') break;
+		if (counts(y)) rows.unshift(y);
+		else if (rows.length || reach(y) !== 'block') break;
 	return rows;
 }
 
@@ -343,8 +343,7 @@ const SUMMED = new Set(['count', 'quantity', 'money', 'mixed']);
 /** Typed totals that do not add up. A row in which no figure is a sum is taken for something else than a total. */
 export function wrongSums(work: WorkTable): WrongSum[] {
 	return work.rows.flatMap(({ role, cells }, r) => {
-		const family = roleFamily(role);
-		if (family !== 'total' && family !== 'subtotal') return [];
+		if (!behaviour(role).sums) return [];
 		const about = rowsAbout(work, r);
 		const found: WrongSum[] = [];
 		let isOnly = true;

@@ -1,6 +1,6 @@
 import { InputError } from '../errors.ts';
 import type { CellContent } from '../table/content.ts';
-import { roleFamily } from '../table/roles.ts';
+import { roleFamily } from '../roles/index.ts';
 import { insertColumns, insertRows } from './lines.ts';
 import { guard } from './locks.ts';
 import { cellsIn, whole, type Range } from './selection.ts';

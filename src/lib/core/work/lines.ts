@@ -1,5 +1,5 @@
 import { InputError } from '../errors.ts';
-import { roleFamily, type RowRole } from '../table/roles.ts';
+import { atLevel, behaviour, isBody, isHeader, type RowRole } from '../roles/index.ts';
 import type { Span } from '../table/grid.ts';
 import { guard } from './locks.ts';
 import {
@@ -125,10 +125,8 @@ const NOTHING_NEW = { row: none, column: none, cell: none };
 
 /** What a row that comes between two others is: body beside body, else what the one that it is put beside is. */
 function roleBetween(beside: RowRole, other: RowRole | undefined): RowRole {
-	const family = roleFamily(beside);
-	if (family === 'body' || family === 'note' || (other && roleFamily(other) === 'body'))
-		return family === 'note' ? 'note' : 'body';
-	return family === 'header' ? beside : 'body';
+	if (isHeader(beside) && other && isBody(other)) return 'body';
+	return behaviour(beside).begets === 'itself' ? beside : 'body';
 }
 
 /** Cells like those beside them, without their words and whatever else was theirs alone. */
@@ -233,13 +231,13 @@ export function filledIn(work: WorkTable, axis: Axis, lines: ReadonlySet<number>
 export function swapped(work: WorkTable): WorkTable {
 	const width = work.rows.length;
 	checkSize(work.columns.length, width);
-	const isHeader = (row: WorkRow) => roleFamily(row.role) === 'header';
-	const headers = work.rows.findIndex((row) => !isHeader(row));
+	const isHead = (row: WorkRow) => isHeader(row.role);
+	const headers = work.rows.findIndex((row) => !isHead(row));
 	const turn = (lines: WorkCell['lines']): WorkCell['lines'] =>
 		lines && tidy({ top: lines.start, bottom: lines.end, start: lines.top, end: lines.bottom });
 	const rows = work.columns.map((_, c): WorkRow => ({
 		id: c + 1,
-		role: c < work.firstColumns ? `header:${c + 1}` : 'body',
+		role: c < work.firstColumns ? atLevel('header', c + 1) : 'body',
 		cells: work.rows.map(({ cells }) => {
 			const slot = cells[c]!;
 			const lines = turn(slot.lines);
@@ -267,10 +265,10 @@ export function splitTable(work: WorkTable, at: number): [above: WorkTable, belo
 			'joined',
 			'A joined cell reaches over the place where the table is to be split. Split the cell first.'
 		);
-	const headers = work.rows.slice(0, at).filter(({ role }) => roleFamily(role) === 'header');
+	const headers = work.rows.slice(0, at).filter(({ role }) => isHeader(role));
 	return [
 		{ ...work, rows: work.rows.slice(0, at) },
-		{ ...work, rows: [...(roleFamily(work.rows[at]!.role) === 'header' ? [] : headers), ...work.rows.slice(at)] }
+		{ ...work, rows: [...(isHeader(work.rows[at]!.role) ? [] : headers), ...work.rows.slice(at)] }
 	];
 }
 
@@ -278,13 +276,13 @@ export function splitTable(work: WorkTable, at: number): [above: WorkTable, belo
 export function joinTables(above: WorkTable, below: WorkTable): WorkTable {
 	const width = Math.max(above.columns.length, below.columns.length);
 	const said = (row: WorkRow) => row.cells.map((slot) => (isCovered(slot) ? null : slot.text.trim())).join('\u0000');
-	const headers = new Set(above.rows.filter(({ role }) => roleFamily(role) === 'header').map(said));
+	const headers = new Set(above.rows.filter(({ role }) => isHeader(role)).map(said));
 	const wide = (work: WorkTable) =>
 		work.columns.length === width ? work : insertColumns(work, work.columns.length, width - work.columns.length);
 	const [first, second] = [wide(above), wide(below)];
 	let { nextId } = first;
 	const rows = second.rows
-		.filter((row, r) => !(roleFamily(row.role) === 'header' && headers.has(said(below.rows[r]!))))
+		.filter((row, r) => !(isHeader(row.role) && headers.has(said(below.rows[r]!))))
 		.map((row) => ({
 			...row,
 			id: nextId++,

@@ -1,4 +1,4 @@
-import { roleFamily } from '../table/roles.ts';
+import { isHeader, roleFamily } from '../roles/index.ts';
 import { anchorOf, isCovered, joinedCells, tableOf, type WorkTable } from './table.ts';
 
 /** A rectangle of slots; both ends belong to it. */
@@ -132,7 +132,7 @@ export function selectionWords(work: WorkTable, { ranges }: Selection): string {
 	const cell = anchorOf(work, top, start);
 	if (cell.rows === rows && cell.cols === columns) {
 		const name = tableOf(work).columnInfo[start]!.name;
-		const isHead = roleFamily(work.rows[top]!.role) === 'header';
+		const isHead = isHeader(work.rows[top]!.role);
 		return `${rows * columns > 1 ? 'joined cell' : 'cell'}, row ${top + 1}, ${name && !isHead ? `“${name}”` : `column ${start + 1}`}, ${where}`;
 	}
 	if (rows === work.rows.length && columns === work.columns.length)

@@ -13,7 +13,8 @@ import {
 	SIDES,
 	type Side
 } from '../table/grid.ts';
-import { roleFamily, type ColumnKind, type RowRole } from '../table/roles.ts';
+import { atLevel, isHeader, type RowRole } from '../roles/index.ts';
+import { type ColumnKind } from '../table/columns.ts';
 import type { Emu } from '../units.ts';
 import type { Formula } from '../values/formula.ts';
 import { decimalMarkOf, type DecimalMark } from '../values/parse.ts';
@@ -149,7 +150,7 @@ export function emptyTable(
 	return {
 		rows: Array.from({ length: rows }, (_, r): WorkRow => ({
 			id: r + 1,
-			role: r < headers ? `header:${r + 1}` : r >= rows - totals ? 'total' : 'body',
+			role: r < headers ? atLevel('header', r + 1) : r >= rows - totals ? 'total' : 'body',
 			cells: Array<Slot>(columns).fill(EMPTY_CELL)
 		})),
 		columns: Array.from({ length: columns }, (): WorkColumn => ({ kind: 'text', isGuessed: true })),
@@ -353,7 +354,7 @@ function gridOf(work: WorkTable, before: (typeof recent)[number] | undefined): G
 function makeTable(work: WorkTable, before: (typeof recent)[number] | undefined): Table {
 	const grid = gridOf(work, before);
 	const roles = work.rows.map(({ role }) => role);
-	const headers = roles.flatMap((role, r) => (roleFamily(role) === 'header' ? [r] : []));
+	const headers = roles.flatMap((role, r) => (isHeader(role) ? [r] : []));
 	return {
 		...grid,
 		roles,

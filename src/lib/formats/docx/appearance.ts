@@ -1,6 +1,8 @@
 import { Interned, type Appearance, type Line, type Look } from '../../core/cascade/look.ts';
 import type { XmlNode } from '../package/xml.ts';
+import type { Emu } from '../../core/units.ts';
 import {
+	getOrMake,
 	readTableProperties,
 	type CellGround,
 	type LookResolver,
@@ -9,10 +11,10 @@ import {
 	type Sides
 } from './looks.ts';
 import { shownBorder } from './properties/borders.ts';
-import type { ParagraphLayer } from './properties/paragraph.ts';
+import { gapBetween, type ParagraphLayer } from './properties/paragraph.ts';
 import type { TextLayer } from './properties/text.ts';
 import type { StyleSheet } from './styles.ts';
-import type { SourceCell, SourceGrid } from './tables.ts';
+import { paragraphsOf, type SourceCell, type SourceGrid } from './tables.ts';
 import { directOnly, emphasisOf, evenText, readCellText, type CellText } from './cell-text.ts';
 
 interface TextLayers {
@@ -62,6 +64,14 @@ const NO_PARAGRAPH: ParagraphContext = {
 	mark: { markup: '', direct: {}, isSymbol: false, characterStyle: undefined, paragraphStyle: undefined }
 };
 
+const gapped = new WeakMap<Look, Map<Emu, Look>>();
+/** A look with the space between paragraphs; the same object for the same two. */
+function withGap(look: Look, paragraphGap: Emu): Look {
+	let byGap = gapped.get(look);
+	if (!byGap) gapped.set(look, (byGap = new Map()));
+	return getOrMake(byGap, paragraphGap, () => ({ ...look, paragraphGap }));
+}
+
 /** Tells how a cell of the table looks in its file, by its index in the grid. */
 export function cellLooks({ node, grid, sources }: SourceGrid, reader: PropertyReader): (cell: number) => Look {
 	const { sheet } = reader;
@@ -71,7 +81,11 @@ export function cellLooks({ node, grid, sources }: SourceGrid, reader: PropertyR
 		if (!first) return NO_LOOK;
 		const ground = resolver.ground(first, grid.rows, grid.columns);
 		const { text, paragraph } = prevailing(resolver, reader, ground, first.node);
-		return resolver.look(ground, reader.cell(first.node.child('w:tcPr')), text, paragraph);
+		const look = resolver.look(ground, reader.cell(first.node.child('w:tcPr')), text, paragraph);
+		const paragraphs = paragraphsOf(first.node);
+		if (paragraphs.length < 2) return look;
+		const [one, next] = paragraphs.map((node) => resolver.paragraph(ground, reader.paragraph(node.child('w:pPr'))));
+		return withGap(look, gapBetween(one!, next!));
 	};
 }
 

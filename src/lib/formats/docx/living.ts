@@ -1,15 +1,17 @@
 import { writeProperties } from './containers.ts';
-import { computedLine, computeLook, type Look, type LookField, FIELD_ASPECT } from '../../core/cascade/look.ts';
+import { computedLine, computeLook, type Look, type LookField } from '../../core/cascade/look.ts';
 import { inkHex, resolveParts, type Decided, type House } from '../../core/cascade/resolve.ts';
 import type { FlatStyle } from '../../core/style/inherit.ts';
-import { linePath } from '../../core/style/leaves.ts';
+import { fieldsOfLeaf } from '../../core/properties/index.ts';
+import { linePath } from '../../core/properties/lines.ts';
 import type { Aspect, LinePattern, LinePlace } from '../../core/style/types.ts';
 import type { Table } from '../../core/table/grid.ts';
 import { escapeXml } from '../package/xml.ts';
-import { cellLayerOf, marginsOf, paragraphLayerOf, sayableLook, textLayerOf } from './layers.ts';
+import { cellLayerOf, marginsOf, paragraphLayerOf, textLayerOf } from './layers.ts';
 import { writeBorders, type BorderPlace, type Borders } from './properties/borders.ts';
 import { writeMargins, writeRotation, writeShading, writeVertical } from './properties/cell.ts';
-import { lineSpacing, writeAlignment, PARAGRAPH_ORDER } from './properties/paragraph.ts';
+import { sayableLook } from './properties/fields.ts';
+import { spacing, writeAlignment, PARAGRAPH_ORDER } from './properties/paragraph.ts';
 import { RUN_ORDER, writeText } from './properties/text.ts';
 import type { Region } from './styles.ts';
 
@@ -117,11 +119,11 @@ export function livingStyle(
 	const regionLook = (under: readonly string[], own: readonly string[], whole: boolean): Look => {
 		const { leaves } = resolveParts(style, house, carrier, [...under, ...own]);
 		const decidedHere = ({ part }: Decided) => whole || own.includes(part);
-		const look = sayableLook(computeLook(leaves, ink)).look;
+		const look = sayableLook(computeLook(leaves, ink));
 		const fields = new Set<LookField>();
 		for (const [path, decided] of leaves) {
 			if (!decidedHere(decided)) continue;
-			for (const field of fieldsOfPath(path)) fields.add(field);
+			for (const { name } of fieldsOfLeaf(path)) fields.add(name);
 		}
 		return Object.fromEntries(Object.entries(look).filter(([field]) => fields.has(field as LookField))) as Look;
 	};
@@ -129,8 +131,8 @@ export function livingStyle(
 	const region = (look: Look, borders: Borders): string => {
 		const { h, lineHeight } = paragraphLayerOf(look);
 		const pPr = new Map<string, string>();
-		const spacing = lineSpacing(undefined, lineHeight);
-		if (spacing) pPr.set('w:spacing', spacing);
+		const line = spacing(undefined, lineHeight === undefined ? {} : { lineHeight });
+		if (line) pPr.set('w:spacing', line);
 		if (h && h !== 'decimal') for (const [name, xml] of writeAlignment(h)) pPr.set(name, xml);
 		const rPr = writeText(textLayerOf(look));
 		const cell = cellLayerOf(look);
@@ -192,13 +194,4 @@ export function livingStyle(
 		rowBands: rowSize !== undefined && says('rowBand'),
 		columnBands: columnSize !== undefined && says('columnBand')
 	};
-}
-
-/** The fields of a look that a leaf bears on. */
-function fieldsOfPath(path: string): LookField[] {
-	if (path.startsWith('fill.')) return ['fill'];
-	const [group, name = ''] = path.split('.') as [string, string?];
-	if (group === 'margin') return [`margin${name[0]!.toUpperCase()}${name.slice(1)}` as LookField];
-	const field = (group === 'rotate' ? 'rotate' : name) as LookField;
-	return field in FIELD_ASPECT ? [field] : [];
 }

@@ -9,12 +9,13 @@ import { Package, type EntryText } from '../package/zip.ts';
 import type { Side } from '../../core/table/grid.ts';
 import { CellSides } from '../sides.ts';
 import { writeProperties } from './containers.ts';
-import { cellLayerOf, paragraphLayerOf, sayableLook, textLayerOf } from './layers.ts';
+import { cellLayerOf, paragraphLayerOf, textLayerOf } from './layers.ts';
+import { sayableLook } from './properties/fields.ts';
 import { Media } from './media.ts';
 import { CONTENT_TYPES, W_NAMESPACE } from './names.ts';
 import { sayableLine, writeBorders, type Borders } from './properties/borders.ts';
 import { CELL_ORDER, writeMargins, writeRotation, writeShading, writeVertical } from './properties/cell.ts';
-import { lineSpacing, PARAGRAPH_ORDER, writeAlignment } from './properties/paragraph.ts';
+import { PARAGRAPH_ORDER, spacing, writeAlignment } from './properties/paragraph.ts';
 import { RUN_ORDER, writeText } from './properties/text.ts';
 
 const XML = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n';
@@ -48,7 +49,7 @@ function run(view: RunView, look: Look): string {
 
 /** Direct formatting of a cell. */
 function cellProperties(look: Look, borders: Borders, more: ReadonlyMap<string, string>): string {
-	const layer = cellLayerOf(sayableLook(look).look);
+	const layer = cellLayerOf(sayableLook(look));
 	const markup = new Map(more);
 	const lines = writeBorders('w:tcBorders', borders, false);
 	if (lines) markup.set('w:tcBorders', lines);
@@ -94,22 +95,28 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 			said('start', line(appearance.down[r * (table.columns + 1) + c]!));
 			said('end', line(appearance.down[r * (table.columns + 1) + c + cell.cols]!));
 			const layer = paragraphLayerOf(look);
-			const pPr = new Map<string, string>(layer.h ? writeAlignment(layer.h) : []);
-			const spacing = lineSpacing(undefined, layer.lineHeight);
-			if (spacing) pPr.set('w:spacing', spacing);
-			const open = `<w:p>${writeProperties('w:pPr', PARAGRAPH_ORDER, pPr)}`;
+			const open = (at: number) => {
+				const pPr = new Map<string, string>(layer.h ? writeAlignment(layer.h) : []);
+				const { lineHeight } = layer;
+				const said = spacing(undefined, {
+					...(lineHeight !== undefined && { lineHeight }),
+					...(look.paragraphGap && at > 0 && { before: look.paragraphGap })
+				});
+				if (said) pPr.set('w:spacing', said);
+				return `<w:p>${writeProperties('w:pPr', PARAGRAPH_ORDER, pPr)}`;
+			};
 			const inside = (isStart ? (content[i] ?? []) : [])
-				.map((piece) =>
+				.map((piece, at) =>
 					'nested' in piece
 						? tableMarkup(document, document.tables[piece.nested]!, media)
 						: 'picture' in piece
-							? `${open}${media.drawing(piece.picture)}</w:p>`
-							: `${open}${piece.runs.map((one) => run(one, look)).join('')}</w:p>`
+							? `${open(at)}${media.drawing(piece.picture)}</w:p>`
+							: `${open(at)}${piece.runs.map((one) => run(one, look)).join('')}</w:p>`
 				)
 				.join('');
 			// A cell ends with a paragraph (§17.4.65).
 			const isOpen = !inside.endsWith('</w:p>');
-			const markup = `<w:tc>${cellProperties(look, borders, more)}${inside}${isOpen ? `${open}</w:p>` : ''}</w:tc>`;
+			const markup = `<w:tc>${cellProperties(look, borders, more)}${inside}${isOpen ? `${open(0)}</w:p>` : ''}</w:tc>`;
 			const slot = entry.work?.rows[cell.r]!.cells[cell.c];
 			cells += slot && !isCovered(slot) && forbids(slot.lock, 'content') ? lockedCell(markup) : markup;
 			c += cell.cols;

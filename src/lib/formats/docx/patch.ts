@@ -1,11 +1,11 @@
-import { LEAF_WORDS, Tally } from '../account.ts';
+import { LEAF_WORDS, Tally, type LostLeaf } from '../account.ts';
 import type { Appearance, Look } from '../../core/cascade/look.ts';
 import type { Aspect } from '../../core/style/types.ts';
 import { toPoints, toTwips, type Emu } from '../../core/units.ts';
 import { decimalMarkOf } from '../../core/values/parse.ts';
 import type { Edits, XmlNode } from '../package/xml.ts';
 import { placeProperties, rewriteProperties } from './containers.ts';
-import { sayableEdge, sayableLook } from './layers.ts';
+import { sayableEdge } from './layers.ts';
 import { getOrMake, type CellGround, type LookResolver, type PropertyReader, type RunContext } from './looks.ts';
 import { emphasisOf, evenText, NO_EMPHASIS, NO_FIELDS, readCellText } from './cell-text.ts';
 import {
@@ -18,6 +18,8 @@ import {
 	type Settings
 } from './patched.ts';
 import { readBorders } from './properties/borders.ts';
+import { lostLeaves, sayableLook } from './properties/fields.ts';
+import { gapBetween } from './properties/paragraph.ts';
 import { readMargins, ROW_ORDER, TABLE_ORDER } from './properties/cell.ts';
 import { readOnOff, type TextLayer } from './properties/text.ts';
 import { writeTableLook, type TableLook } from './regions.ts';
@@ -65,7 +67,7 @@ class TablePatch {
 	private readonly known: (ground: CellGround, look: Look) => KnownPatches;
 	private readonly decimals: number[];
 	private readonly looks: readonly Look[];
-	private readonly lostPerLook: readonly (readonly (keyof Look)[])[];
+	private readonly lostPerLook: readonly (readonly LostLeaf[])[];
 	/** The w:tc's in document order, and what holds for each before its own formatting. */
 	private readonly cells: readonly SourceCell[];
 	private readonly grounds: readonly CellGround[];
@@ -87,9 +89,8 @@ class TablePatch {
 		});
 		this.patcher = new PropertyPatcher(reader, this.resolver, job, job.cache.settings);
 		this.known = job.cache.of(job);
-		const sayable = wanted.looks.map(sayableLook);
-		this.looks = sayable.map(({ look }) => look);
-		this.lostPerLook = sayable.map(({ lost }) => lost);
+		this.looks = wanted.looks.map(sayableLook);
+		this.lostPerLook = wanted.looks.map(lostLeaves);
 		this.decimals = this.fractionDigits();
 		const { rows, columns } = source.grid;
 		this.cells = source.rows.flatMap(({ cells }) => cells);
@@ -118,11 +119,13 @@ class TablePatch {
 		const { source, wanted, changes } = this.job;
 		this.patchTableProperties();
 		this.patchWidths();
+		// WordprocessingML has no shadow of a table.
+		if (wanted.shadow) this.tally.lose('tableShadow', LEAF_WORDS.tableShadow, 1);
 		const lookOf = new Int32Array(this.cells.length).fill(-1);
 		source.sources.forEach((cells, index) => {
 			if (changes && !changes.has(index)) return;
 			const look = wanted.cellLook[index]!;
-			for (const field of this.lostPerLook[look]!) this.tally.lose(field, LEAF_WORDS[field], 1);
+			for (const { leaf, what } of this.lostPerLook[look]!) this.tally.lose(leaf, what, 1);
 			for (const { number } of cells) lookOf[number] = look;
 		});
 		source.rows.forEach(({ cells }, r) => {
@@ -242,8 +245,11 @@ class TablePatch {
 			dropsEmphasis || evenText(cell.node, reader) ? NO_EMPHASIS : emphasisOf(readCellText(cell.node, reader));
 		const withNext = !this.job.changes && this.job.rows[cell.r]!.withNext;
 		const decimalAt = look.h === 'decimal' ? this.decimalAt(cell, look) : 0;
-		const key = decimalAt * 2 + (withNext ? 1 : 0);
-		for (const paragraph of paragraphsOf(cell.node)) {
+		const paragraphs = paragraphsOf(cell.node);
+		const setsGap = paragraphs.length > 1 && this.hasOtherGap(paragraphs, look, ground);
+		for (const [at, paragraph] of paragraphs.entries()) {
+			const place = !setsGap ? 0 : at === 0 ? 1 : 2;
+			const key = (decimalAt * 2 + (withNext ? 1 : 0)) * 3 + place;
 			const pPr = paragraph.child('w:pPr');
 			const context = reader.paragraph(pPr);
 			let byKey = known.paragraphs.get(context);
@@ -251,7 +257,7 @@ class TablePatch {
 			let patched = byKey.get(key);
 			if (!patched) {
 				const mark = this.runPatch(context.mark, look, ground, known, NO_FIELDS).markup;
-				patched = this.patcher.paragraph(context, look, ground, { withNext, decimalAt, mark });
+				patched = this.patcher.paragraph(context, look, ground, { withNext, decimalAt, mark, place });
 				byKey.set(key, patched);
 			}
 			this.use(patched, paragraph, pPr);
@@ -261,6 +267,16 @@ class TablePatch {
 				this.use(this.runPatch(own, look, ground, known, emphasis(own)), run, rPr);
 			}
 		}
+	}
+
+	/** Whether the paragraphs of a cell stand further apart, or nearer, than its look says. */
+	private hasOtherGap(paragraphs: readonly XmlNode[], { paragraphGap }: Look, ground: CellGround): boolean {
+		if (paragraphGap === undefined) return false;
+		const layers = paragraphs.slice(0, 2).map((node) => {
+			const { styleId, direct } = this.job.reader.paragraph(node.child('w:pPr'));
+			return this.resolver.effectiveParagraph(ground, styleId, direct);
+		});
+		return gapBetween(layers[0]!, layers[1]!) !== paragraphGap;
 	}
 
 	private runPatch(

@@ -1,4 +1,5 @@
-import { sameLine, type SeenLeaf } from '../account.ts';
+import { sameLine } from '../../core/properties/line.ts';
+import type { SeenLeaf } from '../account.ts';
 import type { Look } from '../../core/cascade/look.ts';
 import type { Aspect } from '../../core/style/types.ts';
 import { toTwips, type Emu } from '../../core/units.ts';
@@ -17,7 +18,7 @@ import {
 import { directOnly } from './cell-text.ts';
 import { writeBorders, type Borders } from './properties/borders.ts';
 import { CELL_ORDER, writeMargins, writeRotation, writeShading, writeVertical } from './properties/cell.ts';
-import { lineSpacing, PARAGRAPH_ORDER, writeAlignment } from './properties/paragraph.ts';
+import { PARAGRAPH_ORDER, spacing, writeAlignment } from './properties/paragraph.ts';
 import { RUN_ORDER, TEXT_ELEMENTS, writeText, type TextLayer } from './properties/text.ts';
 import { SIDES } from '../../core/table/grid.ts';
 import type { WantedSides } from './sides.ts';
@@ -87,6 +88,18 @@ const TEXT_NAMES: ReadonlySet<string> = new Set(Object.values(TEXT_ELEMENTS).fla
 const TEXT_LEAF: Partial<Record<keyof TextLayer, SeenLeaf>> = { bold: 'weight', caps: 'case', smallCaps: 'case' };
 const MARGIN_FIELDS = { top: 'marginTop', bottom: 'marginBottom', start: 'marginStart', end: 'marginEnd' } as const;
 const EMPTY: ReadonlyMap<string, string> = new Map();
+const NO_SPACE = 0 as Emu;
+
+/** What a paragraph is beside its look. */
+interface ParagraphPlace {
+	readonly withNext: boolean;
+	/** Where decimals line up, in twips. */
+	readonly decimalAt: number;
+	/** What the properties of its mark become. */
+	readonly mark: string;
+	/** Says the space between paragraphs: as the first of its cell (1), or as one that follows (2); 0 as it is. */
+	readonly place: 0 | 1 | 2;
+}
 
 export const widthMarkup = (name: string, widths: readonly Emu[]) =>
 	`<${name} w:w="${toTwips(widths.reduce<number>((sum, width) => sum + width, 0) as Emu)}" w:type="dxa"/>`;
@@ -228,12 +241,12 @@ export class PropertyPatcher {
 		};
 	}
 
-	/** A w:pPr; `mark` is what the properties of its mark become. */
+	/** A w:pPr. */
 	paragraph(
 		context: ParagraphContext,
 		look: Look,
 		ground: CellGround,
-		{ withNext, decimalAt, mark }: { readonly withNext: boolean; readonly decimalAt: number; readonly mark: string }
+		{ withNext, decimalAt, mark, place }: ParagraphPlace
 	): Patched {
 		const { reader } = this;
 		const { carry, direct } = this.manner;
@@ -256,8 +269,13 @@ export class PropertyPatcher {
 		const lineDiffers = wanted.lineHeight !== undefined && effective.lineHeight !== wanted.lineHeight;
 		if (wanted.lineHeight !== undefined) (lineDiffers ? different : same).push('lineHeight');
 		const dropSpacing = carry.has('text') && context.direct.lineHeight !== undefined;
-		if ((lineDiffers && direct) || dropSpacing) {
-			const markup = lineSpacing(pPr?.child('w:spacing'), lineDiffers && direct ? wanted.lineHeight : undefined);
+		const setsGap = place > 0;
+		if (setsGap) different.push('paragraphGap');
+		if ((lineDiffers && direct) || dropSpacing || (setsGap && direct)) {
+			const kept = dropSpacing || lineDiffers ? undefined : context.direct.lineHeight;
+			const lineHeight = lineDiffers && direct ? wanted.lineHeight : kept;
+			const gap = setsGap && direct ? { before: place === 1 ? NO_SPACE : look.paragraphGap!, after: NO_SPACE } : {};
+			const markup = spacing(pPr?.child('w:spacing'), { ...(lineHeight !== undefined && { lineHeight }), ...gap });
 			if (markup) set.set('w:spacing', markup);
 		}
 		if (withNext && !pPr?.child('w:keepNext')) set.set('w:keepNext', '<w:keepNext/>');
@@ -269,6 +287,7 @@ export class PropertyPatcher {
 			(child.name === 'w:rPr' && mark === '') ||
 			(carry.has('alignment') && (child.name === 'w:jc' || (child.name === 'w:tabs' && onlyDecimal(child)))) ||
 			(carry.has('fill') && child.name === 'w:shd') ||
+			(setsGap && child.name === 'w:contextualSpacing') ||
 			(dropSpacing && child.name === 'w:spacing');
 		return {
 			markup: rewriteProperties(context.markup, reader.xml, 'w:pPr', PARAGRAPH_ORDER, remove, set),

@@ -1,5 +1,5 @@
 import type { RunView } from '../../core/table/content.ts';
-import { roleFamily } from '../../core/table/roles.ts';
+import { isHeader } from '../../core/roles/index.ts';
 import { toTwips } from '../../core/units.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered, joinedCells, shownIn, type WorkTable } from '../../core/work/table.ts';
@@ -126,14 +126,14 @@ class TableRemaker {
 		const trPr = source?.node.child('w:trPr');
 		const set = new Map<string, string>();
 		if (height) set.set('w:trHeight', `<w:trHeight w:val="${toTwips(height)}" w:hRule="atLeast"/>`);
-		const isHeader = roleFamily(role) === 'header';
+		const isHead = isHeader(role);
 		const gone = new Set([
 			'w:gridBefore',
 			'w:gridAfter',
 			'w:wBefore',
 			'w:wAfter',
 			'w:cnfStyle',
-			...(isHeader ? [] : ['w:tblHeader'])
+			...(isHead ? [] : ['w:tblHeader'])
 		]);
 		const properties = rewriteProperties(
 			trPr ? this.raw(trPr) : '',

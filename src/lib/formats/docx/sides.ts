@@ -1,4 +1,4 @@
-import { sameLine } from '../account.ts';
+import { sameLine } from '../../core/properties/line.ts';
 import { SIDES } from '../../core/table/grid.ts';
 import { commonLine } from '../sides.ts';
 import type { Appearance, Line } from '../../core/cascade/look.ts';

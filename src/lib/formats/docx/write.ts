@@ -4,7 +4,7 @@ import { flatten, type FindBase } from '../../core/style/inherit.ts';
 import { isPartOff } from '../../core/style/parts.ts';
 import { ASPECTS, type Style } from '../../core/style/types.ts';
 import type { Table } from '../../core/table/grid.ts';
-import { roleFamily } from '../../core/table/roles.ts';
+import { headRows, isHeader } from '../../core/roles/index.ts';
 import {
 	compare,
 	isCleared,
@@ -23,7 +23,8 @@ import { Edits, parseXml, type XmlNode } from '../package/xml.ts';
 import type { EntryText } from '../package/zip.ts';
 import { carriedAfter } from '../carried.ts';
 import { writeCarried } from './carried.ts';
-import { sayableEdge, sayableLook } from './layers.ts';
+import { sayableEdge } from './layers.ts';
+import { sayableLook } from './properties/fields.ts';
 import { readTableProperties } from './looks.ts';
 import { livingId, livingStyle, type LivingStyle } from './living.ts';
 import { CONTENT_TYPES, NAMESPACES, relationshipsOf, W_NAMESPACE, W_NAMESPACE_STRICT } from './names.ts';
@@ -34,7 +35,7 @@ import { readDocx, type DocxDocument } from './read.ts';
 import { StyleSheet } from './styles.ts';
 
 /** What WordprocessingML can say of a look and of a line. */
-export const SAYABLE: Sayable = { look: (look) => sayableLook(look).look, line: sayableEdge };
+export const SAYABLE: Sayable = { look: sayableLook, line: sayableEdge };
 
 /**
  * Gives styles to tables of a DOCX. Everything else in the package comes out byte for byte. Throws InputError where a
@@ -172,12 +173,9 @@ function makeLivingStyles(
 function rowKeeping(resolved: Resolved) {
 	const { table, cellSignature } = resolved.structure;
 	const leaf = (r: number, path: string) => resolved.leaves[cellSignature[r * table.columns]!]?.get(path)?.value;
-	const family = table.roles.map(roleFamily);
-	let head = 0;
-	while (head < table.rows && (family[head] === 'header' || family[head] === 'title')) head++;
-	const hasHeader = family.slice(0, head).includes('header');
-	return family.map((_, r) => ({
-		header: hasHeader && r < head && leaf(r, 'keep.repeat') !== false,
+	const head = headRows(table.roles);
+	return table.roles.map((_, r) => ({
+		header: r < head && leaf(r, 'keep.repeat') !== false,
 		together: leaf(r, 'keep.together') === true,
 		withNext: leaf(r, 'keep.withNext') === true
 	}));
@@ -193,7 +191,7 @@ function chooseLook(
 ): TableLook {
 	const off = new Set(table.partsOff);
 	const base: TableLook = {
-		firstRow: table.roles[0]?.startsWith('header:') === true && !isPartOff('header', off),
+		firstRow: !!table.roles[0] && isHeader(table.roles[0]) && !isPartOff('header', off),
 		lastRow: table.rows > 1 && table.roles.at(-1) === 'total' && !isPartOff('total', off),
 		firstColumn: table.firstColumns > 0 && !isPartOff('firstColumn', off),
 		lastColumn: table.lastColumns > 0 && table.columns > 1 && !isPartOff('lastColumn', off),

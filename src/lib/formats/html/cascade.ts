@@ -1,7 +1,7 @@
 import { compile } from 'css-select';
 import { generate, parse as parseCss, walk, type CssNode, type Rule } from 'css-tree';
 import { elements, parentOf, type Document, type Element } from './dom.ts';
-import { fontPx, longhands } from './properties.ts';
+import { fontPx, longhands } from './css.ts';
 
 /** What the cascade gave an element: longhands, inherited ones included. Equal ones are one object. */
 export type Computed = ReadonlyMap<string, string>;
@@ -17,7 +17,7 @@ interface SheetRule {
 }
 
 const INHERITED =
-	/^(--.*|color|font-.*|line-height|letter-spacing|text-align|text-transform|writing-mode|border-collapse|border-spacing)$/;
+	/^(--.*|color|font-.*|line-height|letter-spacing|text-align|text-transform|text-shadow|writing-mode|border-collapse|border-spacing)$/;
 const NO_STYLES: Computed = new Map();
 
 /** Specificity of a selector (Selectors 4 §17). */
@@ -108,6 +108,10 @@ function readSheet(css: string, order: number, rules: SheetRule[]): number {
 
 /** What browsers do without being told (HTML Standard §15.3). */
 const AGENT: Record<string, readonly (readonly [string, string])[]> = {
+	p: [
+		['margin-top', '1em'],
+		['margin-bottom', '1em']
+	],
 	th: [['font-weight', 'bold'], ['text-align', 'center'], ['vertical-align', 'middle'], ...paddings('1px')],
 	td: [['vertical-align', 'middle'], ...paddings('1px')],
 	table: [

@@ -1,5 +1,5 @@
 import { cssName } from '../../core/share/css.ts';
-import { roleFamily, splitRole } from '../../core/table/roles.ts';
+import { behaviour, splitRole } from '../../core/roles/index.ts';
 import type { Prepared } from '../account.ts';
 
 /** CSS that stands in any encoding, and cannot end its element. */
@@ -12,12 +12,8 @@ export function classesOf({ resolved }: Prepared) {
 	const { structure, style } = resolved;
 	const { table } = structure;
 	const rows = table.roles.map((role): Set<string> => {
-		const { family, level } = splitRole(role);
-		return new Set(
-			family === 'body' || family === 'title' || family === 'total' || family === 'note'
-				? [family]
-				: [family, `${family}-${level}`]
-		);
+		const { family, level, role: own } = splitRole(role);
+		return new Set(own.levels ? [family, `${family}-${level}`] : [family]);
 	});
 	const off = new Set(table.partsOff);
 	const cells = table.cells.map(({ r, c }) => {
@@ -43,7 +39,7 @@ export function classesOf({ resolved }: Prepared) {
 
 /** What a header cell is the header of (HTML Standard, `scope`); undefined for a cell that is none. */
 export function scopeOf({ job }: Prepared, r: number, c: number): 'col' | 'row' | undefined {
-	const family = roleFamily(job.table.roles[r]!);
-	if (family === 'header') return 'col';
-	return c < job.table.firstColumns && family !== 'title' && family !== 'note' ? 'row' : undefined;
+	const role = behaviour(job.table.roles[r]!);
+	if (role.isHeader) return 'col';
+	return c < job.table.firstColumns && role.inColumns ? 'row' : undefined;
 }

@@ -1,17 +1,25 @@
 import { LOOK_FIELDS, type Appearance } from '../../core/cascade/look.ts';
 import type { Grid, Side } from '../../core/table/grid.ts';
-import { sameLine, type Prepared, type SeenLeaf } from '../account.ts';
+import { sameLine } from '../../core/properties/line.ts';
+import { type Prepared, type SeenLeaf } from '../account.ts';
 import { CellSides, OPPOSITE } from '../sides.ts';
+import { sameShown } from '../../core/properties/shadow.ts';
+import type { Emu } from '../../core/units.ts';
 import type { Element } from './dom.ts';
 import type { HtmlGrid } from './grid.ts';
-import { hasBackground, hasBorder } from './looks.ts';
+import { hasBorder } from './looks.ts';
 import type { HtmlDocument } from './read.ts';
-import { declare, declareLine, SAYABLE } from './say.ts';
+import { hasBackground } from './properties/fill.ts';
+import { declare, SAYABLE } from './properties/index.ts';
+import { declareLine } from './properties/lines.ts';
+import { shadowValue } from './properties/shadow.ts';
 
 /** What the elements of a table say of themselves, because nothing else makes them look as meant. */
 export interface TableFixes {
 	/** Declarations by cell. */
 	readonly cells: Map<number, string[]>;
+	/** The space between the paragraphs of cells. */
+	readonly gaps: Map<number, Emu>;
 	/**
 	 * What is said of `table`, `section 3` or `row 3` (a section by any of its rows): a background that would show through
 	 * cells without one, or a border that would beat theirs, is none.
@@ -64,6 +72,7 @@ export function fixesFor(document: HtmlDocument, meant: readonly Meant[]): Fixes
 	for (const { index, table, wanted, carriesLines } of meant) {
 		const got = document.tables[index]!.appearance;
 		const own = new Map<number, string[]>();
+		const gaps = new Map<number, Emu>();
 		const count = new Map<SeenLeaf, number>();
 		const add = (cell: number, ...declarations: string[]) => own.set(cell, [...(own.get(cell) ?? []), ...declarations]);
 		let showsThrough = false;
@@ -72,7 +81,12 @@ export function fixesFor(document: HtmlDocument, meant: readonly Meant[]): Fixes
 			const have = got.looks[got.cellLook[i]!]!;
 			if (Object.keys(have).length === 0) return;
 			for (const field of LOOK_FIELDS)
-				if (want[field] !== undefined && want[field] !== have[field]) {
+				if (want[field] !== undefined && !sameShown(want[field], have[field])) {
+					if (field === 'paragraphGap') {
+						// Lines that are no elements of their own have no space that could be said.
+						if (have.paragraphGap === undefined) continue;
+						gaps.set(i, want.paragraphGap!);
+					}
 					bump(count, field, 1);
 					add(i, ...declare(field, want));
 					showsThrough ||= field === 'fill' && want.fill === 'none';
@@ -87,7 +101,11 @@ export function fixesFor(document: HtmlDocument, meant: readonly Meant[]): Fixes
 			if (lines && carriesLines && hasBorder(element, document.pageStyles)) said.add('border: none');
 			if (said.size) blocks.set(block, said);
 		}
-		directs.set(index, { cells: own, blocks });
+		if (!sameShown(wanted.shadow, got.shadow)) {
+			blocks.set('table', (blocks.get('table') ?? new Set()).add(`box-shadow: ${shadowValue(wanted.shadow ?? null)}`));
+			bump(count, 'tableShadow', 1);
+		}
+		directs.set(index, { cells: own, gaps, blocks });
 		counts.set(index, count);
 	}
 	return { directs, counts };
@@ -144,11 +162,12 @@ function fixLines(
 export function merged(a: Directs, b: Directs): Directs {
 	const out = new Map<number, TableFixes>();
 	for (const from of [a, b])
-		for (const [table, { cells, blocks }] of from) {
+		for (const [table, { cells, gaps, blocks }] of from) {
 			let own = out.get(table);
-			if (!own) out.set(table, (own = { cells: new Map(), blocks: new Map() }));
+			if (!own) out.set(table, (own = { cells: new Map(), gaps: new Map(), blocks: new Map() }));
 			for (const [cell, declarations] of cells)
 				own.cells.set(cell, lastOfEach([...(own.cells.get(cell) ?? []), ...declarations]));
+			for (const [cell, gap] of gaps) own.gaps.set(cell, gap);
 			for (const [block, said] of blocks) own.blocks.set(block, new Set([...(own.blocks.get(block) ?? []), ...said]));
 		}
 	return out;

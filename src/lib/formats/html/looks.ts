@@ -1,68 +1,16 @@
 import { BLACK, type Hex } from '../../core/colour.ts';
 import { Interned, type Appearance, type Line, type Look } from '../../core/cascade/look.ts';
 import type { LinePattern } from '../../core/style/types.ts';
-import { emu, type Emu } from '../../core/units.ts';
+import { readLook } from '../sayable.ts';
 import type { Computed, PageStyles } from './cascade.ts';
-import { parentOf, type Element } from './dom.ts';
+import { borderPx, over, toColour } from './css.ts';
+import type { Element } from './dom.ts';
 import type { HtmlGrid } from './grid.ts';
-import { borderPx, over, toColour, toPx } from './properties.ts';
-
-const EMU_PER_PX = 9_525;
-const toEmu = (px: number): Emu => emu(Math.round(px * EMU_PER_PX));
-/** What line height 1 of a style is in CSS. */
-export const LINE = 1.25;
-
-export const inkOf = (computed: Computed): Hex => toColour(computed.get('color') ?? '#000', BLACK)?.hex ?? BLACK;
-const sizeOf = (computed: Computed): number => Number(computed.get('font-size') ?? 16);
-
-/** The weight a computed value stands for; `bolder` and `lighter` by what they stand in (CSS Fonts 4 §2.2.1). */
-export function weightOf(element: Element, styles: PageStyles): number {
-	const value = styles.computed(element).get('font-weight') ?? '400';
-	if (value === 'bold') return 700;
-	if (value === 'normal') return 400;
-	if (value !== 'bolder' && value !== 'lighter') return Number(value) || 400;
-	// An inherited `bolder` belongs to the element that first said it.
-	let said = element;
-	for (let up = parentOf(said); up && styles.computed(up).get('font-weight') === value; up = parentOf(up)) said = up;
-	const parent = parentOf(said);
-	const outer = parent ? weightOf(parent, styles) : 400;
-	return value === 'bolder' ? (outer < 600 ? 700 : 900) : outer < 600 ? 100 : outer < 800 ? 400 : 700;
-}
-
-export const underlineOf = (computed: Computed): 'none' | 'single' | 'double' =>
-	/underline/.test(computed.get('text-decoration-line') ?? '')
-		? computed.get('text-decoration-style') === 'double'
-			? 'double'
-			: 'single'
-		: 'none';
-
-const H: Record<string, Look['h']> = {
-	left: 'start',
-	start: 'start',
-	center: 'middle',
-	middle: 'middle',
-	'-webkit-center': 'middle',
-	right: 'end',
-	end: 'end',
-	justify: 'justify'
-};
-const CASES: Record<string, Look['case']> = { uppercase: 'upper', lowercase: 'lower', capitalize: 'title' };
-
-function lineHeight(computed: Computed): number | undefined {
-	const value = computed.get('line-height');
-	if (value === undefined || value === 'normal') return undefined;
-	const plain = Number(value);
-	const factor = Number.isFinite(plain)
-		? plain
-		: (toPx(value, sizeOf(computed), sizeOf(computed)) ?? 0) / sizeOf(computed);
-	return factor > 0 ? factor / LINE : undefined;
-}
-
-const background = (computed: Computed) => toColour(computed.get('background-color') ?? 'transparent', inkOf(computed));
-
-/** Whether an element has a background of its own, be it faint. */
-export const hasBackground = (element: Element, styles: PageStyles): boolean =>
-	(background(styles.computed(element))?.opacity ?? 0) > 0;
+import { inkOf } from './properties/fill.ts';
+import { HTML_FIELDS } from './properties/index.ts';
+import { gapOf } from './properties/paragraph-gap.ts';
+import { fromPx, sizeOf } from './properties/property.ts';
+import { readShadow } from './properties/shadow.ts';
 
 /** Whether an element has a border on some side, or keeps one from showing there. */
 export const hasBorder = (element: Element, styles: PageStyles): boolean =>
@@ -70,52 +18,10 @@ export const hasBorder = (element: Element, styles: PageStyles): boolean =>
 		(side) => (styles.computed(element).get(`border-${side}-style`) ?? 'none') !== 'none'
 	);
 
-/** The look of a cell as a browser shows it; backgrounds of row, section and table lie under its own. */
+/** The look of a cell as a browser shows it. */
 function cellLook(element: Element, styles: PageStyles): Look {
-	const computed = styles.computed(element);
-	const size = sizeOf(computed);
-	let fill: Hex | undefined;
-	const layers: Element[] = [];
-	for (let node: Element | undefined = element; node; node = parentOf(node)) {
-		layers.unshift(node);
-		if (node.name === 'table') break;
-	}
-	for (const layer of layers) {
-		const colour = background(styles.computed(layer));
-		if (colour && colour.opacity > 0) fill = over(colour, fill);
-	}
-	const tracking = computed.get('letter-spacing');
-	const height = lineHeight(computed);
-	const mode = computed.get('writing-mode');
-	const vertical = computed.get('vertical-align');
-	const padding = (side: string) => toEmu(toPx(computed.get(`padding-${side}`) ?? '0', size, 0) ?? 0);
-	const family = computed
-		.get('font-family')
-		?.split(',')[0]
-		?.trim()
-		.replace(/^["']|["']$/g, '');
-	return {
-		fill: fill ?? 'none',
-		...(family && { family }),
-		size: toEmu(size),
-		weight: weightOf(element, styles),
-		italic: /italic|oblique/.test(computed.get('font-style') ?? ''),
-		underline: underlineOf(computed),
-		case:
-			computed.get('font-variant-caps') === 'small-caps'
-				? 'small-caps'
-				: (CASES[computed.get('text-transform') ?? ''] ?? 'none'),
-		tracking: toEmu(tracking && tracking !== 'normal' ? (toPx(tracking, size) ?? 0) : 0),
-		...(height !== undefined && { lineHeight: height }),
-		ink: inkOf(computed),
-		h: H[computed.get('text-align') ?? 'start'] ?? 'start',
-		v: vertical === 'top' || vertical === 'baseline' ? 'top' : vertical === 'bottom' ? 'bottom' : 'middle',
-		rotate: mode === 'vertical-rl' ? 90 : mode === 'sideways-lr' || mode === 'vertical-lr' ? 270 : 0,
-		marginTop: padding('top'),
-		marginEnd: padding('right'),
-		marginBottom: padding('bottom'),
-		marginStart: padding('left')
-	};
+	const cell = { element, styles, computed: styles.computed(element) };
+	return readLook((field) => HTML_FIELDS[field].read(cell));
 }
 
 const PATTERN: Record<string, LinePattern> = { dashed: 'dashed', dotted: 'dotted', double: 'double' };
@@ -150,7 +56,7 @@ function winner(candidates: readonly (Border | undefined)[]): Line | null {
 		)
 			best = border;
 	}
-	return best ? { pattern: PATTERN[best.style] ?? 'solid', weight: toEmu(best.width), ink: best.ink } : null;
+	return best ? { pattern: PATTERN[best.style] ?? 'solid', weight: fromPx(best.width), ink: best.ink } : null;
 }
 
 /** How a table shows in a page. */
@@ -163,7 +69,10 @@ export function pageAppearance({ node, grid, rows, cells }: HtmlGrid, styles: Pa
 		if (!element) return looks.add({});
 		// Cells with the same computed style in rows and sections with the same one look the same.
 		const { node: row, section } = rows[grid.cells[i]!.r]!;
-		const key = [element, row, section].map((one) => one && styles.idOf(styles.computed(one))).join(' ');
+		const key = [
+			...[element, row, section].map((one) => one && styles.idOf(styles.computed(one))),
+			gapOf(element, styles)
+		].join(' ');
 		let index = lookOf.get(key);
 		if (index === undefined) lookOf.set(key, (index = looks.add(cellLook(element, styles))));
 		return index;
@@ -210,5 +119,14 @@ export function pageAppearance({ node, grid, rows, cells }: HtmlGrid, styles: Pa
 				...(sides ? [border(node, sides)] : [])
 			]);
 		}
-	return { cellLook: Int32Array.from(cellLooks), looks: looks.items, across, down, lines: lines.items };
+	const own = styles.computed(node);
+	const shadow = readShadow(own.get('box-shadow'), own);
+	return {
+		cellLook: Int32Array.from(cellLooks),
+		looks: looks.items,
+		across,
+		down,
+		lines: lines.items,
+		...(shadow && { shadow })
+	};
 }

@@ -4,7 +4,10 @@ import type { CellContent, CellPicture, RunView } from '../../core/table/content
 import type { DocumentTable, OpenDocument } from '../document.ts';
 import { CellSides } from '../sides.ts';
 import { SIDES } from '../../core/table/grid.ts';
-import { declare, declareLine, SAYABLE } from './say.ts';
+import { declare, SAYABLE } from './properties/index.ts';
+import { declareLine } from './properties/lines.ts';
+import { gapDeclarations } from './properties/paragraph-gap.ts';
+import { shadowValue } from './properties/shadow.ts';
 
 export const escapeHtml = (text: string): string =>
 	text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
@@ -45,9 +48,14 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 			});
 			const style = [...LOOK_FIELDS.flatMap((field) => declare(field, look)), ...borders].join('; ');
 			const paragraphs = content[i] ?? [];
+			const gap = look.paragraphGap === undefined ? undefined : gapDeclarations(look.paragraphGap);
+			const block = (at: number) => {
+				const said = gap && (at === 0 ? gap.first : gap.following);
+				return said ? `<div style="${said.join('; ')}">` : '<div>';
+			};
 			const inside =
 				paragraphs.length > 1
-					? paragraphs.map((one) => ('nested' in one ? piece(one) : `<div>${piece(one)}</div>`)).join('')
+					? paragraphs.map((one, at) => ('nested' in one ? piece(one) : `${block(at)}${piece(one)}</div>`)).join('')
 					: paragraphs.map(piece).join('');
 			return `<td${height > 1 ? ` rowspan="${height}"` : ''}${cols > 1 ? ` colspan="${cols}"` : ''}${style ? ` style="${escapeHtml(style)}"` : ''}>${inside}</td>`;
 		});
@@ -57,7 +65,8 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 		? `<colgroup>${widths.map((width) => `<col style="width: ${toPixels(width).toFixed(1)}px">`).join('')}</colgroup>\n`
 		: '';
 	const caption = place.where !== 'nested' && place.caption ? `<caption>${escapeHtml(place.caption)}</caption>\n` : '';
-	return `<table style="border-collapse: collapse">\n${caption}${columns}<tbody>\n${rows.join('\n')}\n</tbody>\n</table>`;
+	const shadow = appearance.shadow ? `; box-shadow: ${shadowValue(appearance.shadow)}` : '';
+	return `<table style="border-collapse: collapse${shadow}">\n${caption}${columns}<tbody>\n${rows.join('\n')}\n</tbody>\n</table>`;
 }
 
 /** A stand-alone page (HTML Standard) of a document: its headings and text, its tables as they look in their file. */

@@ -22,8 +22,10 @@ import {
 } from './dom.ts';
 import { cellsInRow } from '../../core/table/grid.ts';
 import { readGrid, type HtmlGrid } from './grid.ts';
-import { inkOf, pageAppearance, underlineOf, weightOf } from './looks.ts';
-import { toPx } from './properties.ts';
+import { pageAppearance } from './looks.ts';
+import { inkOf } from './properties/fill.ts';
+import { underlineOf, weightOf } from './properties/text.ts';
+import { toPx } from './css.ts';
 import { paragraphsOf, textOf } from './text.ts';
 
 /** The type of the script element that holds Heptarch's own data; browsers do not run it. */

@@ -1,6 +1,6 @@
 import { styleCss } from '../../core/share/css.ts';
 import { ASPECTS } from '../../core/style/types.ts';
-import { roleFamily } from '../../core/table/roles.ts';
+import { headRows } from '../../core/roles/index.ts';
 import { givesStyle, type Prepared, type Travel, type WriteOptions } from '../account.ts';
 import { carriedAfter, carriedToJson } from '../carried.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
@@ -40,9 +40,7 @@ export function* htmlOfRows(
 	);
 	const caption = entry.place.caption ? `<caption>${escapeHtml(entry.place.caption)}</caption>\n` : '';
 	yield `<table class="${className}" data-style="${escapeHtml(one.job.style.name)}" style="border-collapse: collapse">\n${caption}`;
-	let head = 0;
-	while (head < table.rows && ['title', 'header'].includes(roleFamily(table.roles[head]!))) head++;
-	if (head === table.rows) head = 0;
+	const head = headRows(table.roles);
 	let piece = head ? '<thead>\n' : '<tbody>\n';
 	let i = 0;
 	for (let r = 0; r < table.rows; r++) {

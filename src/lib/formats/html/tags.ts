@@ -1,12 +1,12 @@
 import type { Aspect } from '../../core/style/types.ts';
-import { roleFamily } from '../../core/table/roles.ts';
+import { headRows } from '../../core/roles/index.ts';
 import { toPixels, type Emu } from '../../core/units.ts';
 import type { Prepared } from '../account.ts';
 import { inlineDeclarations } from './cascade.ts';
 import { childElements, tagsOf, type Element } from './dom.ts';
 import type { PageEdits } from './edits.ts';
 import type { HtmlGrid } from './grid.ts';
-import { longhands } from './properties.ts';
+import { longhands } from './css.ts';
 
 const escapeAttribute = (text: string) =>
 	text.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
@@ -176,10 +176,8 @@ export function changeSection(
 /** How many rows at the top go into a `thead`; 0 where they cannot, or stand in one. */
 export function rowsForHead({ rows }: HtmlGrid, { job }: Prepared): number {
 	if (rows.some(({ section }) => section?.name === 'thead')) return 0;
-	const family = job.table.roles.map(roleFamily);
-	let head = 0;
-	while (head < family.length && (family[head] === 'header' || family[head] === 'title')) head++;
-	if (!family.slice(0, head).includes('header') || head === family.length) return 0;
+	const head = headRows(job.table.roles);
+	if (!head) return 0;
 	// A cell that reaches down out of the head would end with it (HTML Standard §4.9.12.1).
 	const { cells, merged } = job.table;
 	if (merged.some((i) => cells[i]!.r < head && cells[i]!.r + cells[i]!.rows > head)) return 0;

@@ -22,7 +22,8 @@ import { PageEdits, type Piece } from './edits.ts';
 import { bump, fixesFor, meantBy, merged, type Directs, type Fixes } from './fixes.ts';
 import type { HtmlGrid } from './grid.ts';
 import { DATA_TYPE, readHtml, type HtmlDocument } from './read.ts';
-import { lostLeaves, SAYABLE } from './say.ts';
+import { lostLeaves, SAYABLE } from './properties/index.ts';
+import { gapDeclarations, paragraphElements } from './properties/paragraph-gap.ts';
 import { changeSection, changeTag, declareOn, dropEmphasis, rowsForHead, setWidths } from './tags.ts';
 
 /** The page with some tables in their styles, as pieces. */
@@ -36,9 +37,19 @@ function pageWith(
 	const source = document.source.text;
 	const edits = new PageEdits();
 	const sheets = new Map<string, string>();
+	/** Says the space between the paragraphs of some cells, on the paragraphs themselves. */
+	const sayGaps = (index: number) => {
+		for (const [i, gap] of directs.get(index)?.gaps ?? []) {
+			const { first, following } = gapDeclarations(gap);
+			paragraphElements(document.grids[index]!.cells[i]!).forEach((element, at) =>
+				declareOn(edits, source, element, at === 0 ? first : following)
+			);
+		}
+	};
 	for (const one of prepared) {
 		const { job, resolved } = one;
 		const grid = document.grids[job.index]!;
+		sayGaps(job.index);
 		if (keepsOwnLook(job)) {
 			for (const [i, declarations] of directs.get(job.index)?.cells ?? [])
 				declareOn(edits, source, grid.cells[i], declarations);
@@ -87,9 +98,11 @@ function pageWith(
 		});
 	}
 	const own = new Set(prepared.map(({ job }) => job.index));
-	for (const [index, { cells }] of directs)
-		if (!own.has(index))
-			for (const [i, declarations] of cells) declareOn(edits, source, document.grids[index]!.cells[i], declarations);
+	for (const [index, { cells }] of directs) {
+		if (own.has(index)) continue;
+		sayGaps(index);
+		for (const [i, declarations] of cells) declareOn(edits, source, document.grids[index]!.cells[i], declarations);
+	}
 	for (const element of elements(document.page)) {
 		const isOwn =
 			(element.name === 'style' && 'data-heptarch' in element.attribs) ||

@@ -6,7 +6,11 @@ import { escapeXml } from '../package/xml.ts';
 import { Package, type EntryText } from '../package/zip.ts';
 import { MIMETYPE, namespaceOf, OWN_PREFIXES } from './names.ts';
 import { CellSides } from '../sides.ts';
-import { cellProperties, paragraphProperties, SAYABLE, sidesOf, textProperties, type Attributes } from './say.ts';
+import { attributesOf, SAYABLE } from './properties/index.ts';
+import { gapAttributes } from './properties/paragraph.ts';
+import type { Attributes } from './properties/property.ts';
+import { shadowAttribute, TABLE_SHADOW_ATTRIBUTE } from './properties/shadow.ts';
+import { cellProperties, sidesOf } from './say.ts';
 
 const attributes = (all: Attributes): string =>
 	Object.entries(all)
@@ -80,7 +84,7 @@ export class BodyWriter {
 			...(run.ink !== undefined && { ink: run.ink })
 		};
 		const properties = {
-			...textProperties(look, this.font),
+			...attributesOf('text', look, this.font),
 			...(run.position && { 'style:text-position': `${run.position} 58%` })
 		};
 		const text = textMarkup(run.text);
@@ -115,14 +119,18 @@ export class BodyWriter {
 				const style = this.style('table-cell', 'Z', {
 					'style:table-cell-properties': cellProperties(look, sidesOf(sides, i))
 				});
-				const paragraph = this.style('paragraph', 'P', {
-					'style:paragraph-properties': paragraphProperties(look),
-					'style:text-properties': textProperties(look, this.font)
-				});
+				const paragraph = (isFirst: boolean) =>
+					this.style('paragraph', 'P', {
+						'style:paragraph-properties': {
+							...attributesOf('paragraph', look),
+							...(look.paragraphGap !== undefined && gapAttributes(look.paragraphGap, isFirst))
+						},
+						'style:text-properties': attributesOf('text', look, this.font)
+					});
 				const spans = `${cell.cols > 1 ? ` table:number-columns-spanned="${cell.cols}"` : ''}${cell.rows > 1 ? ` table:number-rows-spanned="${cell.rows}"` : ''}`;
 				// A cell without a paragraph could not say how its text looks.
 				const pieces = content[i]!.some((one) => !('nested' in one)) ? content[i]! : [...content[i]!, { runs: [] }];
-				const inside = pieces.map((one) => piece(one, paragraph)).join('');
+				const inside = pieces.map((one, at) => piece(one, paragraph(at === 0))).join('');
 				const slot = entry.work?.rows[r]?.cells[c];
 				const lock = slot && !isCovered(slot) && forbids(slot.lock, 'content') ? ' table:protected="true"' : '';
 				return `<table:table-cell table:style-name="${style}"${spans}${lock}>${inside}</table:table-cell>`;
@@ -132,6 +140,7 @@ export class BodyWriter {
 		const style = this.style('table', 'A', {
 			'style:table-properties': {
 				'table:border-model': 'collapsing',
+				...(appearance.shadow && { [TABLE_SHADOW_ATTRIBUTE]: shadowAttribute(appearance.shadow) }),
 				...(widths.length && {
 					'style:width': `${widths.reduce<number>((sum, width) => sum + width, 0) / 12_700}pt`,
 					'table:align': 'left'

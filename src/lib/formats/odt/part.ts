@@ -1,20 +1,25 @@
-import { FIELD_ASPECT, LOOK_FIELDS, type Look } from '../../core/cascade/look.ts';
+import { LOOK_FIELDS, type Look } from '../../core/cascade/look.ts';
+import { fieldDefinition } from '../../core/properties/index.ts';
 import type { Aspect } from '../../core/style/types.ts';
-import { roleFamily } from '../../core/table/roles.ts';
+import { headRows } from '../../core/roles/index.ts';
 import { toPoints } from '../../core/units.ts';
 import { isCleared, keepsOwnLook, touchedAspects, writtenAspects, type Prepared, type StyleJob } from '../account.ts';
 import { escapeXml, type Edits, type XmlNode } from '../package/xml.ts';
 import { CellSides } from '../sides.ts';
 import { runProperties, textLook } from './looks.ts';
 import type { OdtDocument, OdtPart } from './read.ts';
-import { cellProperties, paragraphProperties, SAYABLE, sidesOf, textProperties, type Attributes } from './say.ts';
+import { attributesOf, SAYABLE } from './properties/index.ts';
+import { gapAttributes } from './properties/paragraph.ts';
+import type { Attributes } from './properties/property.ts';
+import { shadowAttribute, TABLE_SHADOW_ATTRIBUTE } from './properties/shadow.ts';
+import { cellProperties, sidesOf } from './say.ts';
 import { StyleMaker, styleName } from './styling.ts';
 import { paragraphsOf } from './text.ts';
 
 /** Only the fields whose aspects are carried. */
 const carriedLook = (look: Look, carry: ReadonlySet<Aspect>): Look =>
 	Object.fromEntries(
-		LOOK_FIELDS.filter((field) => carry.has(FIELD_ASPECT[field])).flatMap((field) =>
+		LOOK_FIELDS.filter((field) => carry.has(fieldDefinition(field).aspect)).flatMap((field) =>
 			look[field] === undefined ? [] : [[field, look[field]]]
 		)
 	);
@@ -100,7 +105,13 @@ export class PartWriter {
 			'table',
 			node.attribute('table:style-name'),
 			job.style.name,
-			{ 'style:table-properties': carry.has('linework') ? { 'table:border-model': 'collapsing' } : {} },
+			{
+				'style:table-properties': {
+					...(carry.has('linework') && { 'table:border-model': 'collapsing' }),
+					...(carry.has('fill') &&
+						prepared.wanted.shadow && { [TABLE_SHADOW_ATTRIBUTE]: shadowAttribute(prepared.wanted.shadow) })
+				}
+			},
 			carry
 		);
 		const open = keepsOwnLook(job)
@@ -142,10 +153,7 @@ export class PartWriter {
 	/** All rows anew, the header rows in `table:table-header-rows` so that they repeat on every page. */
 	private rows(index: number, prepared: Prepared): string {
 		const { grid } = this.document.sources[index]!;
-		const family = prepared.job.table.roles.map(roleFamily);
-		let head = 0;
-		while (head < family.length && (family[head] === 'header' || family[head] === 'title')) head++;
-		if (!family.slice(0, head).includes('header') || head === family.length) head = 0;
+		const head = headRows(prepared.job.table.roles);
 		const rows = grid.rows.map((_, r) => this.row(index, prepared, r));
 		const name = this.raw('table:table-header-rows');
 		return head ? `<${name}>${rows.slice(0, head).join('')}</${name}>${rows.slice(head).join('')}` : rows.join('');
@@ -230,14 +238,17 @@ export class PartWriter {
 		const { odfStyles } = this.document;
 		const old = this.document.tables[index]!.appearance;
 		const before = old.looks[old.cellLook[i]!]!;
-		for (const paragraph of paragraphsOf(cell, this.source)) {
+		for (const [at, paragraph] of paragraphsOf(cell, this.source).entries()) {
 			const name = this.maker.make(
 				'paragraph',
 				paragraph.node.attribute('text:style-name'),
 				hint,
 				{
-					'style:paragraph-properties': paragraphProperties(look),
-					'style:text-properties': textProperties(look, this.maker.font)
+					'style:paragraph-properties': {
+						...attributesOf('paragraph', look),
+						...(look.paragraphGap !== undefined && gapAttributes(look.paragraphGap, at === 0))
+					},
+					'style:text-properties': attributesOf('text', look, this.maker.font)
 				},
 				carry
 			);
@@ -264,7 +275,7 @@ export class PartWriter {
 					const position: Attributes = Object.fromEntries(
 						[...said].filter(([key]) => key === 'style:text-position' || key.startsWith('style:text-line-through'))
 					);
-					const attributes = { ...textProperties(emphasis, this.maker.font), ...position };
+					const attributes = { ...attributesOf('text', emphasis, this.maker.font), ...position };
 					replacements.push({
 						start: span.start,
 						end: span.openEnd,

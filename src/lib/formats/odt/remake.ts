@@ -1,6 +1,6 @@
 import type { Aspect } from '../../core/style/types.ts';
 import type { RunView } from '../../core/table/content.ts';
-import { roleFamily } from '../../core/table/roles.ts';
+import { isHeader } from '../../core/roles/index.ts';
 import { toPoints, type Emu } from '../../core/units.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered, shownIn, type WorkTable } from '../../core/work/table.ts';
@@ -147,7 +147,7 @@ function remade(
 			? styled(bare, sized('table-row', old, { 'style:min-row-height': points(row.height) }))
 			: bare;
 		return {
-			isHeader: roleFamily(row.role) === 'header' && (from === undefined || !!grid.rows[from]?.isHeader),
+			isHeader: isHeader(row.role) && (from === undefined || !!grid.rows[from]?.isHeader),
 			markup: `${tag}${cells.join('')}</${model ? name(model) : 'table:table-row'}>`
 		};
 	});

@@ -1,6 +1,7 @@
 import type { Aspect } from '../../core/style/types.ts';
 import { escapeXml, type XmlNode } from '../package/xml.ts';
-import { aspectOf, type Attributes } from './say.ts';
+import { aspectOf } from './properties/index.ts';
+import type { Attributes } from './properties/property.ts';
 import type { OdfStyles } from './styles.ts';
 
 /** Names of the automatic styles that Heptarch makes begin so; those that nobody names any more go when the file is written. */

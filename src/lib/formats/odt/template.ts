@@ -4,7 +4,8 @@ import type { FlatStyle } from '../../core/style/inherit.ts';
 import { escapeXml, type Edits } from '../package/xml.ts';
 import type { Prepared } from '../account.ts';
 import type { OdtPart } from './read.ts';
-import { cellProperties, paragraphProperties, textProperties } from './say.ts';
+import { attributesOf } from './properties/index.ts';
+import { cellProperties } from './say.ts';
 import { styleName } from './styling.ts';
 
 /** The elements of a table template, in the order of the schema (ODF 1.3 Part 3 §16.13), and the parts that they stand for. */
@@ -38,8 +39,8 @@ function markupOf(style: FlatStyle, prepared: Prepared, house: House): { styles:
 		styles.push(
 			`<style:style${attributes({ 'style:name': name, 'style:display-name': `${style.name}: ${element}`, 'style:family': 'table-cell' })}>` +
 				`<style:table-cell-properties${attributes(cellProperties(look, undefined))}/>` +
-				`<style:paragraph-properties${attributes(paragraphProperties(look))}/>` +
-				`<style:text-properties${attributes(textProperties(look, (family) => family))}/></style:style>`
+				`<style:paragraph-properties${attributes(attributesOf('paragraph', look))}/>` +
+				`<style:text-properties${attributes(attributesOf('text', look))}/></style:style>`
 		);
 		places.push(`<table:${element} table:style-name="${escapeXml(name)}"/>`);
 	}

@@ -6,7 +6,7 @@ import type { EntryText } from '../package/zip.ts';
 import { DATA_FIELD, DATA_FILE, namespaceOf } from './names.ts';
 import { PartWriter } from './part.ts';
 import { readOdt, type OdtDocument, type OdtPart } from './read.ts';
-import { lostLeaves, SAYABLE } from './say.ts';
+import { lostLeaves, SAYABLE } from './properties/index.ts';
 import { addTo, declarePrefixes } from './sections.ts';
 import { OWN_STYLE } from './styling.ts';
 import { templateMarkup } from './template.ts';

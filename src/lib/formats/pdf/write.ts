@@ -1,9 +1,12 @@
 import PDFDocument from 'pdfkit';
 import { faceKey } from '../../core/layout/faces.ts';
 import type { CellMarks, Mark, TableMarks } from '../../core/layout/marks.ts';
+import type { LaidPiece } from '../../core/layout/paragraph.ts';
+import { aroundPath, shadowBoxes } from '../../core/layout/shadows.ts';
+import type { Shadow } from '../../core/properties/shadow.ts';
 import { lineStrokes, strokePath } from '../../core/layout/patterns.ts';
 import { layReport, type Page, type Piece, type Report, type ReportTable } from '../../core/layout/report.ts';
-import { roleFamily } from '../../core/table/roles.ts';
+import { behaviour } from '../../core/roles/index.ts';
 import { inPixels } from '../../core/table/content.ts';
 import { toPoints, type Emu } from '../../core/units.ts';
 import { standIn } from '../../core/layout/fonts.ts';
@@ -14,6 +17,7 @@ import { replacedFamilies } from './report.ts';
 type Doc = PDFKit.PDFDocument;
 type Element = PDFKit.PDFStructureElement & { readonly dictionary: { readonly data: Record<string, unknown> } };
 const pt = (length: number) => toPoints(length as Emu);
+const EMU_PER_PT = 12_700;
 
 /** The same input makes the same bytes: a report carries no time of its own. */
 const NO_TIME = new Date(0);
@@ -30,11 +34,54 @@ function drawLine(doc: Doc, { x1, y1, x2, y2, line }: Extract<Mark, { kind: 'lin
 	doc.restore();
 }
 
+/** Draws a table's shadow around it. */
+function drawShadow(doc: Doc, { shadow, ...box }: Extract<Mark, { kind: 'shadow' }>): void {
+	doc
+		.save()
+		.path(aroundPath(box, shadow, EMU_PER_PT))
+		.clip('even-odd');
+	for (const { x, y, width, height, opacity } of shadowBoxes(box, shadow))
+		doc.rect(pt(x), pt(y), pt(width), pt(height)).fillOpacity(opacity).fill(shadow.ink);
+	doc.restore();
+}
+
+/** Draws the shadow of text as shapes: it is no text to be read, copied or searched. */
+function drawTextShadow(doc: Doc, piece: LaidPiece, x: number, y: number, shadow: Shadow): void {
+	const { face, text, size, tracking, spread } = piece;
+	// Softened in a ring: as many copies, each moved by half the blur another way.
+	const around = shadow.blur > 0 ? SOFTENED : [[0, 0] as const];
+	doc
+		.save()
+		.fillOpacity(1 / around.length)
+		.fillColor(shadow.ink);
+	for (const [dx, dy] of around) {
+		let more = 0;
+		for (const { path, scale, x: at, character } of face.outlines(text)) {
+			const left = x + shadow.x + (dx * shadow.blur) / 2 + at * size + more;
+			if (path)
+				doc
+					.save()
+					.translate(pt(left), pt(y + shadow.y + (dy * shadow.blur) / 2))
+					.scale(pt(size * scale), -pt(size * scale))
+					.path(path)
+					.fill()
+					.restore();
+			more += tracking + (character === ' ' ? spread : 0);
+		}
+	}
+	doc.restore();
+}
+const SOFTENED = Array.from(
+	{ length: 8 },
+	(_, i) => [Math.cos((i * Math.PI) / 4), Math.sin((i * Math.PI) / 4)] as const
+);
+
 /** Draws text so that its letters stand where the layout put them. */
-function drawText(doc: Doc, { x, y, turn, piece }: Extract<Mark, { kind: 'text' }>): void {
+function drawText(doc: Doc, { x, y, turn, piece, shadow }: Extract<Mark, { kind: 'text' }>): void {
 	const { face, text, size, tracking, spread, ink, underline, width, typed } = piece;
 	doc.save();
 	if (turn) doc.rotate(turn, { origin: [pt(x), pt(y)] });
+	if (shadow) drawTextShadow(doc, piece, x, y, shadow);
 	if (typed !== undefined) doc.markContent('Span', { actual: typed });
 	let left = x;
 	for (const { text: part, file } of face.runs(text)) {
@@ -76,6 +123,7 @@ function drawMark(doc: Doc, mark: Mark): void {
 	if (mark.kind === 'fill') doc.rect(pt(mark.x), pt(mark.y), pt(mark.width), pt(mark.height)).fill(mark.ink);
 	else if (mark.kind === 'line') drawLine(doc, mark);
 	else if (mark.kind === 'picture') drawPicture(doc, mark);
+	else if (mark.kind === 'shadow') drawShadow(doc, mark);
 	else drawText(doc, mark);
 }
 
@@ -198,9 +246,8 @@ class Tagger {
 	): void {
 		const { table } = laid.input;
 		const { r, c, rows, cols } = table.cells[cell]!;
-		const family = roleFamily(table.roles[r]!);
-		const isHead = family === 'header';
-		const isLabel = c < table.firstColumns && (family === 'body' || family === 'total' || family === 'subtotal');
+		const { isHeader: isHead, holdsFigures } = behaviour(table.roles[r]!);
+		const isLabel = c < table.firstColumns && holdsFigures;
 		const tag = isHead || isLabel ? 'TH' : 'TD';
 		let element = known.cells.get(cell);
 		if (!element) {

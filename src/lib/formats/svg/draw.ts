@@ -3,6 +3,8 @@ import type { Extent, Matrix } from '../../core/layout/matrix.ts';
 import type { Mark, TableMarks } from '../../core/layout/marks.ts';
 import { marksOf } from '../../core/layout/marks.ts';
 import { lineStrokes, strokePath } from '../../core/layout/patterns.ts';
+import { aroundPath, shadowBoxes } from '../../core/layout/shadows.ts';
+import type { Shadow } from '../../core/properties/shadow.ts';
 import { MM, plotted } from '../../core/layout/plotted.ts';
 import { strokes } from '../../core/layout/strokes.ts';
 import { layTable, type LaidTable } from '../../core/layout/table.ts';
@@ -12,7 +14,7 @@ import { standing } from '../../core/schedule/table.ts';
 import { inPixels } from '../../core/table/content.ts';
 import type { Table } from '../../core/table/grid.ts';
 import { contentsOf } from '../../core/work/table.ts';
-import { roleFamily } from '../../core/table/roles.ts';
+import { isBody } from '../../core/roles/index.ts';
 import { emu, parseLength } from '../../core/units.ts';
 import { plainContent } from '../bare.ts';
 import { HEPTARCH_NAMESPACE } from '../docx/names.ts';
@@ -85,7 +87,7 @@ export function widthsOf({
 
 /** The look of a table's body rows, by which plotted heights go. */
 export function bodyLook(table: Pick<Table, 'cells' | 'roles'>, appearance: Appearance): Look | undefined {
-	const index = table.cells.findIndex(({ r }) => roleFamily(table.roles[r]!) === 'body');
+	const index = table.cells.findIndex(({ r }) => isBody(table.roles[r]!));
 	return index < 0 ? undefined : appearance.looks[appearance.cellLook[index]!];
 }
 
@@ -175,7 +177,7 @@ const FALLBACK: Readonly<Record<string, string>> = {
 	'IBM Plex Mono': 'monospace'
 };
 
-function textClass(sheet: Sheet, { piece }: Extract<Mark, { kind: 'text' }>): string {
+function textClass(sheet: Sheet, { piece, shadow }: Extract<Mark, { kind: 'text' }>): string {
 	const { family, weight, italic } = piece.face.name;
 	const said = [
 		`font-family:'${family}',${FALLBACK[family] ?? 'sans-serif'}`,
@@ -185,7 +187,12 @@ function textClass(sheet: Sheet, { piece }: Extract<Mark, { kind: 'text' }>): st
 		`letter-spacing:${piece.tracking ? `${exact(piece.tracking / UNIT)}px` : 'normal'}`,
 		`word-spacing:${piece.spread ? `${inUnits(piece.spread)}px` : 'normal'}`,
 		`text-decoration:${piece.underline === 'none' ? 'none' : piece.underline === 'double' ? 'underline double' : 'underline'}`,
-		`fill:${piece.ink}`
+		`fill:${piece.ink}`,
+		...(shadow
+			? [
+					`filter:drop-shadow(${[shadow.x, shadow.y, shadow.blur / 2].map((one) => `${exact(one / UNIT)}px`).join(' ')} ${shadow.ink})`
+				]
+			: [])
 	];
 	return sheet.name('t', said.join(';'));
 }
@@ -276,6 +283,17 @@ function symbolsOf(
 	return drawn;
 }
 
+/** The table's shadow, around it and never below it. */
+function shadowMarkup(sheet: Sheet, p: string, id: string, { lefts, tops }: LaidTable, shadow: Shadow): string {
+	const box = { x: 0, y: 0, width: lefts.at(-1)!, height: tops.at(-1)! };
+	const clip = escapeXml(`${id}-around`);
+	const layers = shadowBoxes(box, shadow).map(
+		({ x, y, width, height, opacity }) =>
+			`<${p}rect class="${sheet.name('f', `fill:${shadow.ink};opacity:${exact(opacity)}`)}" x="${inUnits(x)}" y="${inUnits(y)}" width="${inUnits(width)}" height="${inUnits(height)}"/>`
+	);
+	return `<${p}clipPath id="${clip}"><${p}path clip-rule="evenodd" d="${aroundPath(box, shadow, UNIT)}"/></${p}clipPath><${p}g data-shadow="${shadow.x} ${shadow.y} ${shadow.blur} ${shadow.ink}" clip-path="url(#${clip})">${layers.join('')}</${p}g>`;
+}
+
 function groupOf(
 	{ placed, table, laid, marks, symbols, transform }: Drawn,
 	{ prefix }: SheetContext,
@@ -340,6 +358,7 @@ function groupOf(
 	});
 	const lines = [...diagonals, ...edges('across'), ...edges('down')].filter((line) => line);
 	const body = [
+		...(appearance.shadow ? [shadowMarkup(sheet, p, placed.id, laid, appearance.shadow)] : []),
 		...rowGroups.map((pieces) => `${pieces.join('\n')}\n</${p}g>`),
 		// Lines are drawn in points, as their patterns are.
 		`<${p}g class="lines" transform="scale(${exact(12_700 / UNIT)})">\n${lines.join('\n')}\n</${p}g>`

@@ -1,6 +1,7 @@
 import { Interned, type Appearance, type Line, type Look } from '../../core/cascade/look.ts';
 import type { Hex } from '../../core/colour.ts';
 import type { LinePattern } from '../../core/style/types.ts';
+import type { Shadow } from '../../core/properties/shadow.ts';
 import type { Grid } from '../../core/table/grid.ts';
 import { emu } from '../../core/units.ts';
 import { bareAppearance } from '../bare.ts';
@@ -83,7 +84,24 @@ export function drawnAppearance(group: XmlNode, grid: Grid): Appearance {
 			} else if (down[i * (grid.columns + 1) + at]! >= 0) down[i * (grid.columns + 1) + at] = index;
 		}
 	}
-	return { cellLook, looks: looks.items, across, down, lines: lines.items };
+	const shadow = tableShadowOf(group, classes);
+	return { cellLook, looks: looks.items, across, down, lines: lines.items, ...(shadow && { shadow }) };
+}
+
+/** The table's shadow: what its layers are filled with, moved as is said beside them. */
+function tableShadowOf(group: XmlNode, classes: ReadonlyMap<string, Declarations>): Shadow | null {
+	const layers = [...below(group)].find((node) => node.attribute('data-shadow') !== undefined);
+	const fill = classes.get(layers?.child('svg:rect')?.attribute('class') ?? '')?.get('fill');
+	const [x, y, blur] = (layers?.attribute('data-shadow') ?? '').split(' ').map(Number);
+	return fill ? { x: emu(x ?? 0), y: emu(y ?? 0), blur: emu(blur ?? 0), ink: fill as Hex } : null;
+}
+
+/** The shadow of text, as its filter says it. */
+function textShadowOf(text: Declarations): Shadow | null {
+	const said = /^drop-shadow\((\S+)px (\S+)px (\S+)px (#[\dA-Fa-f]{6})\)$/.exec(text.get('filter') ?? '');
+	if (!said) return null;
+	const [x, y, deviation] = said.slice(1, 4).map((length) => Number(length) * UNIT) as [number, number, number];
+	return { x: emu(x), y: emu(y), blur: emu(deviation * 2), ink: said[4] as Hex };
 }
 
 function cellLookOf(cell: XmlNode, classes: ReadonlyMap<string, Declarations>): Look {
@@ -106,7 +124,8 @@ function cellLookOf(cell: XmlNode, classes: ReadonlyMap<string, Declarations>): 
 					? ('single' as const)
 					: ('none' as const),
 			...(tracking !== undefined && { tracking: emu(tracking * UNIT) }),
-			ink: text.get('fill') as Hex
+			ink: text.get('fill') as Hex,
+			...(textShadowOf(text) && { textShadow: textShadowOf(text) })
 		})
 	};
 }

@@ -32,14 +32,15 @@ const SHOWN: ReadonlySet<LookField> = new Set([
 	'italic',
 	'underline',
 	'tracking',
-	'ink'
+	'ink',
+	'textShadow'
 ]);
 
 const SAYABLE: Sayable = {
 	look: (look) => {
 		const shown = Object.fromEntries(
 			Object.entries(look).filter(
-				([field, value]) => SHOWN.has(field as LookField) && !(field === 'tracking' && value === 0)
+				([field, value]) => SHOWN.has(field as LookField) && !(field === 'tracking' && value === 0) && value !== null
 			)
 		) as Look;
 		return {
@@ -48,7 +49,8 @@ const SAYABLE: Sayable = {
 			...(shown.family !== undefined && { family: standIn(shown.family) })
 		};
 	},
-	line: (line: Line | null) => (line && line.pattern !== 'none' ? line : null)
+	line: (line: Line | null) => (line && line.pattern !== 'none' ? line : null),
+	shadow: (shadow) => shadow
 };
 
 /** A table as it is drawn on its sheet, with what rides along in its group. */

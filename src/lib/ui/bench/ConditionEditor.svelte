@@ -1,15 +1,9 @@
 <script lang="ts">
-	import {
-		combinationOf,
-		COMPARISON_WORDS,
-		membersOf,
-		OPERANDS,
-		type Combination,
-		type Comparison,
-		type Test
-	} from '$lib/core/style/conditions.ts';
+	import { combinationOf, membersOf, type Combination, type Test } from '$lib/core/style/conditions.ts';
+	import { comparison, COMPARISONS, type Comparison } from '$lib/core/style/comparisons.ts';
 	import type { Condition } from '$lib/core/style/types.ts';
-	import { COLUMN_KINDS } from '$lib/core/table/roles.ts';
+	import { ROLES } from '$lib/core/roles/index.ts';
+	import { COLUMN_KINDS } from '$lib/core/table/columns.ts';
 	import Self from './ConditionEditor.svelte';
 
 	/** A condition built from plain choices: what it speaks of, how it compares, and in which rows; or several, combined. */
@@ -27,7 +21,6 @@
 	const members = $derived(membersOf(condition));
 	const test = $derived(condition as Test);
 	const COMBINATIONS: Record<Combination, string> = { all: 'all of these', any: 'any of these', not: 'not this' };
-	const ROWS = ['body', 'header', 'group', 'subtotal', 'total', 'note'] as const;
 
 	/** What a combination gets as its next condition: about the same, and met until a value is typed. */
 	const next = $derived.by((): Condition => {
@@ -58,7 +51,7 @@
 	);
 	function compare(is: Comparison) {
 		const { value, ...rest } = test;
-		const operands = OPERANDS[is];
+		const operands = comparison(is).operands;
 		const old = Array.isArray(value) ? value : value === undefined ? [] : [value];
 		onset({
 			...rest,
@@ -77,7 +70,9 @@
 		onset({
 			...test,
 			value:
-				OPERANDS[test.is] === 'two' ? [0, 1].map((at) => (at === i ? typed(text) : (values[at] ?? ''))) : typed(text)
+				comparison(test.is).operands === 'two'
+					? [0, 1].map((at) => (at === i ? typed(text) : (values[at] ?? '')))
+					: typed(text)
 		} as Condition);
 	function toggleRow(row: string) {
 		const rows = test.rows ?? ['body'];
@@ -155,16 +150,16 @@
 			value={test.is}
 			onchange={(event) => compare(event.currentTarget.value as Comparison)}
 		>
-			{#each Object.entries(COMPARISON_WORDS) as [is, words] (is)}<option value={is}>{words}</option>{/each}
+			{#each COMPARISONS as { is, words } (is)}<option value={is}>{words}</option>{/each}
 		</select>
-		{#if OPERANDS[test.is] === 'one'}
+		{#if comparison(test.is).operands === 'one'}
 			<input
 				class="field w-full"
 				aria-label="Value"
 				value={String(values[0] ?? '')}
 				onchange={(event) => setValue(0, event.currentTarget.value)}
 			/>
-		{:else if OPERANDS[test.is] === 'count'}
+		{:else if comparison(test.is).operands === 'count'}
 			<input
 				class="field w-24"
 				type="number"
@@ -174,7 +169,7 @@
 				onchange={(event) =>
 					onset({ ...test, value: Math.max(1, Math.round(event.currentTarget.valueAsNumber) || 1) } as Condition)}
 			/>
-		{:else if OPERANDS[test.is] === 'two'}
+		{:else if comparison(test.is).operands === 'two'}
 			<div class="flex items-center gap-2">
 				<input
 					class="field min-w-0 flex-1"
@@ -190,7 +185,7 @@
 					onchange={(event) => setValue(1, event.currentTarget.value)}
 				/>
 			</div>
-		{:else if OPERANDS[test.is] === 'list'}
+		{:else if comparison(test.is).operands === 'list'}
 			<textarea
 				class="field w-full"
 				rows="2"
@@ -208,7 +203,7 @@
 		{/if}
 		<div class="flex flex-wrap items-center gap-1" role="group" aria-label="In which rows">
 			<span class="text-[12px] text-quiet">in</span>
-			{#each ROWS as row (row)}
+			{#each ROLES as { family: row } (row)}
 				{@const on = (test.rows ?? ['body']).includes(row)}
 				<button type="button" class={['chip px-2!', on && 'on']} aria-pressed={on} onclick={() => toggleRow(row)}
 					>{row}</button

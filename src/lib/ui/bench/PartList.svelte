@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { COLUMN_KINDS } from '$lib/core/table/roles.ts';
+	import { ROLES } from '$lib/core/roles/index.ts';
+	import { COLUMN_KINDS } from '$lib/core/table/columns.ts';
 	import { kindPart, namedPart, parsePart, partWords } from '$lib/core/style/parts.ts';
 	import type { Bench } from './bench.svelte.ts';
 
@@ -11,11 +12,9 @@
 	/** The family of numbered parts that this rank can have more of, with what one more is called. */
 	const more = $derived(
 		bench.rank === 4
-			? ([
-					['header', 'tier'],
-					['group', 'group level'],
-					['subtotal', 'subtotal level']
-				] as const)
+			? ROLES.filter(({ levels }) => levels).map(
+					({ family, words, isHeader }) => [family, isHeader ? 'tier' : `${words} level`] as const
+				)
 			: []
 	);
 	const columnNames = $derived(

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { leafDefinition, PROPERTIES } from '$lib/core/properties/index.ts';
+	import type { Leaf, Section } from '$lib/core/properties/property.ts';
 	import { LINE_PLACES, type LinePlace } from '$lib/core/style/types.ts';
 	import { linePlaceWords } from '$lib/core/style/words.ts';
 	import FormatSample from './FormatSample.svelte';
@@ -18,42 +20,24 @@
 	let line = $state<LinePlace>('top');
 	let isLinked = $state(false);
 
-	const TEXT = [
-		['text.role', 'Type role'],
-		['text.family', 'Family'],
-		['text.size', 'Size'],
-		['text.weight', 'Weight'],
-		['text.italic', 'Slant'],
-		['text.underline', 'Underline'],
-		['text.case', 'Case'],
-		['text.tracking', 'Tracking'],
-		['text.lineHeight', 'Line height'],
-		['text.ink', 'Ink']
-	] as const;
-	const MARGINS = [
-		['margin.top', 'Above'],
-		['margin.bottom', 'Below'],
-		['margin.start', 'Before'],
-		['margin.end', 'After']
-	] as const;
-	const FORMATS: Record<string, readonly (readonly [path: string, label: string])[]> = {
-		number: [
-			['format.decimals', 'Decimals'],
-			['format.grouping', 'Thousands'],
-			['format.negative', 'Negative'],
-			['format.zero', 'Zero as']
-		],
-		money: [['format.currency', 'Currency']],
-		unit: [['format.unit', 'Unit']],
-		date: [['format.date', 'Date as']]
+	/** The leaves under a heading, in the order of the definitions. */
+	const leavesIn = (section: Section): Leaf[] =>
+		PROPERTIES.filter((one) => one.section === section).flatMap(({ leaves }) => leaves);
+	const MARGINS = leavesIn('Margins');
+	const SHADOWS = PROPERTIES.filter(({ section }) => section === 'Shadow').map(({ leaves }) => leaves);
+	/** Which leaves of a format matter to which kinds of figures. */
+	const FIGURES = ['money', 'quantity', 'count', 'percent'];
+	const MATTERS: Record<string, readonly string[]> = {
+		'format.currency': ['money'],
+		'format.unit': ['quantity'],
+		'format.date': ['date'],
+		'format.decimals': FIGURES,
+		'format.grouping': FIGURES,
+		'format.negative': FIGURES,
+		'format.zero': FIGURES
 	};
-	const formatKind = $derived(bench.source('format.kind').value);
-	const formatLeaves = $derived([
-		...(formatKind === 'money' ? FORMATS.money! : []),
-		...(formatKind === 'quantity' ? FORMATS.unit! : []),
-		...(['money', 'quantity', 'count', 'percent'].includes(String(formatKind)) ? FORMATS.number! : []),
-		...(formatKind === 'date' ? FORMATS.date! : [])
-	]);
+	const formatKind = $derived(String(bench.source('format.kind').value));
+	const formats = $derived(leavesIn('Figures and dates').filter(({ path }) => MATTERS[path]?.includes(formatKind)));
 	const place = $derived(bench.place);
 </script>
 
@@ -118,16 +102,18 @@
 	</div>
 {/snippet}
 
+{#snippet leaves(all: readonly Leaf[], group: string)}
+	{#each all as { path, label } (path)}{@render leaf(path, label, group)}{/each}
+{/snippet}
+
 {#key place}
 	<section class="mb-3" aria-label="Fill">
 		<h3 class="mb-0.5 font-semibold">Fill</h3>
-		{@render leaf('fill.ink', 'Ink', 'Fill')}
-		{@render leaf('fill.tint', 'Tint', 'Fill')}
-		{@render leaf('fill.opacity', 'Opacity', 'Fill')}
+		{@render leaves(leavesIn('Fill'), 'Fill')}
 	</section>
 	<section class="mb-3" aria-label="Text">
 		<h3 class="mb-0.5 font-semibold">Text</h3>
-		{#each TEXT as [path, label] (path)}{@render leaf(path, label, 'Text')}{/each}
+		{@render leaves(leavesIn('Text'), 'Text')}
 	</section>
 	<section class="mb-3" aria-label="Alignment">
 		<h3 class="mb-0.5 font-semibold">Alignment</h3>
@@ -136,9 +122,7 @@
 			v={bench.source('align.v').value}
 			onset={(leaves) => bench.setAll(leaves, 'alignment')}
 		/>
-		{@render leaf('align.h', 'Across', 'Alignment')}
-		{@render leaf('align.v', 'Down', 'Alignment')}
-		{@render leaf('rotate', 'Rotation', 'Alignment')}
+		{@render leaves(leavesIn('Alignment'), 'Alignment')}
 	</section>
 	<section class="mb-3" aria-label="Margins">
 		<h3 class="mb-0.5 flex items-center font-semibold">
@@ -161,13 +145,13 @@
 					locale={bench.house.locale}
 					onset={(value) =>
 						bench.setAll(
-							MARGINS.map(([path]) => [path, value] as const),
+							MARGINS.map(({ path }) => [path, value] as const),
 							'margins'
 						)}
 				/>
 			</div>
 		{:else}
-			{#each MARGINS as [path, label] (path)}{@render leaf(path, label, 'Margins')}{/each}
+			{@render leaves(MARGINS, 'Margins')}
 		{/if}
 	</section>
 	<section class="mb-3" aria-label="Lines">
@@ -192,21 +176,28 @@
 				</button>
 			{/each}
 		</div>
-		{@render leaf(`lines.${line}.pattern`, 'Pattern', `Line ${linePlaceWords(line)}`)}
-		{@render leaf(`lines.${line}.weight`, 'Weight', `Line ${linePlaceWords(line)}`)}
-		{@render leaf(`lines.${line}.ink`, 'Ink', `Line ${linePlaceWords(line)}`)}
+		{@render leaves(
+			leavesIn('Lines').filter(({ path }) => path.startsWith(`lines.${line}.`)),
+			`Line ${linePlaceWords(line)}`
+		)}
 	</section>
 	<section class="mb-3" aria-label="Figures and dates">
 		<h3 class="mb-0.5 font-semibold">Figures and dates</h3>
-		{@render leaf('format.kind', 'Written as', 'Format')}
-		{#each formatLeaves as [path, label] (path)}{@render leaf(path, label, 'Format')}{/each}
+		{@render leaves([leafDefinition('format.kind')!, ...formats], 'Format')}
 		<FormatSample {bench} />
 	</section>
+	{#each SHADOWS as shadow (shadow[0]!.path)}
+		{@const words = shadow[0]!.words.split(',')[0]!}
+		{#if !shadow[0]!.only || shadow[0]!.only === place}
+			<section class="mb-3" aria-label={words}>
+				<h3 class="mb-0.5 font-semibold first-letter:uppercase">{words}</h3>
+				{@render leaves(shadow, words)}
+			</section>
+		{/if}
+	{/each}
 	{#if ofRows}<section class="mb-3" aria-label="Pages">
 			<h3 class="mb-0.5 font-semibold">Pages</h3>
-			{@render leaf('keep.together', 'Row whole', 'Pages')}
-			{@render leaf('keep.withNext', 'With next', 'Pages')}
-			{@render leaf('keep.repeat', 'Repeats', 'Pages')}
+			{@render leaves(leavesIn('Pages'), 'Pages')}
 		</section>{/if}
 {/key}
 

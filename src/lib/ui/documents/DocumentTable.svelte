@@ -3,7 +3,8 @@
 	import { appearanceOf } from '$lib/core/cascade/look.ts';
 	import { resolve, type House, type Resolved } from '$lib/core/cascade/resolve.ts';
 	import type { FlatStyle } from '$lib/core/style/inherit.ts';
-	import { COLUMN_KINDS, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
+	import { type RowRole } from '$lib/core/roles/index.ts';
+	import { COLUMN_KINDS, type ColumnKind } from '$lib/core/table/columns.ts';
 	import { withoutEmphasis } from '$lib/core/table/content.ts';
 	import type { DocumentTable } from '$lib/formats/document.ts';
 	import { changedCells } from '$lib/workbench/changes.ts';

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { COLUMN_KINDS, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
+	import { type RowRole } from '$lib/core/roles/index.ts';
+	import { COLUMN_KINDS, type ColumnKind } from '$lib/core/table/columns.ts';
 	import type { Table } from '$lib/core/table/grid.ts';
 	import type { DocumentTable } from '$lib/formats/document.ts';
 	import { rolesToChoose, roleWords } from './roles.ts';

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { partsInUse } from '$lib/workbench/parts.ts';
 	import { goto } from '$app/navigation';
 	import { ASPECTS, type Aspect } from '$lib/core/style/types.ts';
 	import { call } from '../api.ts';
@@ -16,19 +17,7 @@
 		documents: readonly { readonly id: string; readonly tables: number }[];
 		styles: readonly { readonly id: string; readonly name: string }[];
 	} = $props();
-	const PARTS = [
-		['title', 'title'],
-		['header', 'header'],
-		['group', 'groups'],
-		['subtotal', 'subtotals'],
-		['total', 'total'],
-		['firstColumn', 'first column'],
-		['lastColumn', 'last column'],
-		['columns', 'column kinds'],
-		['rowBand', 'row bands'],
-		['columnBand', 'column bands'],
-		['note', 'note']
-	].map(([name, words]) => ({ name: name!, words: words! }));
+	const PARTS = partsInUse();
 	let style = $state('');
 	let isSame = $state(false);
 	let partsOff = $state.raw<string[]>([]);

@@ -1,9 +1,14 @@
 <script lang="ts">
 	import { lineStrokes, strokePath } from '$lib/core/layout/patterns.ts';
+	import { aroundPath, shadowBoxes } from '$lib/core/layout/shadows.ts';
+	import type { Shadow } from '$lib/core/properties/shadow.ts';
 	import type { DrawnPage } from '$lib/core/layout/drawn.ts';
 
 	/** A page as the PDF has it, drawn from the same marks. Its units are points. */
 	let { page, label }: { page: DrawnPage; label: string } = $props();
+	const id = $props.id();
+	const dropShadow = ({ x, y, blur, ink }: Shadow) =>
+		`filter:drop-shadow(${pt(x)}px ${pt(y)}px ${pt(blur) / 2}px ${ink})`;
 	const pt = (length: number) => Number((length / 12_700).toFixed(3));
 </script>
 
@@ -13,6 +18,14 @@
 	role="img"
 	aria-label={label}
 >
+	{#each page.shadows as { shadow, ...box }, i (i)}
+		<clipPath id="{id}-{i}"><path d={aroundPath(box, shadow, 12_700)} clip-rule="evenodd" /></clipPath>
+		<g clip-path="url(#{id}-{i})" fill={shadow.ink}>
+			{#each shadowBoxes(box, shadow) as { x, y, width, height, opacity }, k (k)}
+				<rect x={pt(x)} y={pt(y)} width={pt(width)} height={pt(height)} {opacity} />
+			{/each}
+		</g>
+	{/each}
 	{#each page.fills as { x, y, width, height, ink }, i (i)}
 		<rect x={pt(x)} y={pt(y)} width={pt(width)} height={pt(height)} fill={ink} />
 	{/each}
@@ -39,7 +52,7 @@
 				font-style={mark.italic ? 'italic' : undefined}
 				letter-spacing={mark.tracking ? pt(mark.tracking) : undefined}
 				word-spacing={mark.spread ? pt(mark.spread) : undefined}
-				style="white-space:pre">{text}</text
+				style="white-space:pre{mark.shadow ? `;${dropShadow(mark.shadow)}` : ''}">{text}</text
 			>
 			{#each underline === 'none' ? [] : underline === 'single' ? [0] : [0, 2] as below (below)}
 				{@const thick = Math.max(0.4, pt(size) / 18)}

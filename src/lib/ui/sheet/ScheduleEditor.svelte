@@ -9,7 +9,7 @@
 		type SourceName
 	} from '$lib/core/schedule/definition.ts';
 	import { headingFor } from '$lib/core/schedule/propose.ts';
-	import { COLUMN_KINDS } from '$lib/core/table/roles.ts';
+	import { COLUMN_KINDS } from '$lib/core/table/columns.ts';
 	import type { PlacedSource } from '$lib/core/schedule/placed.ts';
 	import type { Condition } from '$lib/core/style/types.ts';
 	import type { Desk } from './desk.svelte.ts';

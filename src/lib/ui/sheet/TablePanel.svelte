@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { roleFamily } from '$lib/core/table/roles.ts';
+	import { partsInUse } from '$lib/workbench/parts.ts';
 	import { ASPECTS, type Aspect } from '$lib/core/style/types.ts';
 	import { withRenamed, type PlacedSource, type PlacedTable } from '$lib/core/schedule/placed.ts';
 	import type { Reading } from '$lib/core/schedule/table.ts';
@@ -90,19 +90,9 @@
 	const sample = $derived(entry ? excerpt(stateTable(entry, own), entry.content, 8) : undefined);
 	const partsOff = $derived(own.partsOff ?? []);
 	const carry = $derived(own.carry ?? ASPECTS);
-	const parts = $derived.by(() => {
-		const families = new Set(placed.rows.rows.map(({ role }) => roleFamily(role)));
-		return [
-			...(['title', 'header', 'group', 'subtotal', 'total'] as const).flatMap((name) =>
-				families.has(name)
-					? [{ name, words: name === 'group' ? 'groups' : name === 'subtotal' ? 'subtotals' : name }]
-					: []
-			),
-			{ name: 'columns', words: 'column kinds' },
-			{ name: 'rowBand', words: 'row bands' },
-			{ name: 'columnBand', words: 'column bands' }
-		];
-	});
+	const parts = $derived(
+		partsInUse(placed.rows.rows.map(({ role }) => role)).filter(({ name }) => !/^(first|last)Column$/.test(name))
+	);
 	let pointed = $state<string>();
 	function point(id: string | undefined) {
 		if (isNew || isChanged || pointed === id) return;

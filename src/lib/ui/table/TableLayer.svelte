@@ -23,7 +23,7 @@
 	import type { DrawnRows } from './rows.svelte.ts';
 	import { toPixels } from '$lib/core/units.ts';
 	import { strokes } from '$lib/core/layout/strokes.ts';
-	import { cellStyle, lineStyle } from './paint.ts';
+	import { cellStyle, lineStyle, shadowCss } from './paint.ts';
 
 	interface Props {
 		grid: Grid;
@@ -238,7 +238,9 @@
 	aria-rowcount={grid.rows}
 	aria-colcount={grid.columns}
 	{...semantics?.grid}
-	style="grid-column:{offset + 1} / -1;grid-row:{offset + 1} / -1;{clip ? `clip-path:${clip};` : ''}"
+	style="grid-column:{offset + 1} / -1;grid-row:{offset + 1} / -1;{clip ? `clip-path:${clip};` : ''}{appearance.shadow
+		? `box-shadow:${shadowCss(appearance.shadow, zoom)};`
+		: ''}"
 >
 	{#if rules}<svelte:element this={"style"}>{rules}</svelte:element>{/if}
 	{#each views as { row, key, cells } (key)}
@@ -342,6 +344,8 @@
 		display: grid;
 		grid-template-columns: subgrid;
 		grid-template-rows: subgrid;
+		/* What a cell says is not for the cells of tables inside it. */
+		--paragraph-gap: 0px;
 	}
 	.row {
 		display: contents;
@@ -357,6 +361,9 @@
 	}
 	.cell img {
 		display: block;
+	}
+	.cell > * + p {
+		margin-block-start: var(--paragraph-gap);
 	}
 	.cell p.figure {
 		white-space: nowrap;

@@ -1,4 +1,6 @@
 import type { Line, Look } from '$lib/core/cascade/look.ts';
+import { DEFAULT_FAMILY, DEFAULT_SIZE, DEFAULT_WEIGHT, LEADING } from '$lib/core/properties/defaults.ts';
+import type { Shadow } from '$lib/core/properties/shadow.ts';
 import { standIn } from '$lib/core/layout/fonts.ts';
 import { toPixels, type Emu } from '$lib/core/units.ts';
 
@@ -14,9 +16,9 @@ const CASE = {
 };
 const UNDERLINE = { none: '', single: 'text-decoration:underline;', double: 'text-decoration:underline double;' };
 
-/** Default type where a look says nothing: what a blank page has. */
-const DEFAULT_FAMILY = 'Source Serif 4';
-const DEFAULT_SIZE = 10.5 * 12_700;
+/** A shadow as CSS. */
+export const shadowCss = ({ x, y, blur, ink }: Shadow, zoom: number): string =>
+	`${px(x, zoom)} ${px(y, zoom)} ${px(blur, zoom)} ${ink}`;
 
 /** A cell's look as inline style. Everything that a look can say is said here, and nowhere else. */
 export function cellStyle(look: Look, zoom: number): string {
@@ -26,11 +28,13 @@ export function cellStyle(look: Look, zoom: number): string {
 	return (
 		(look.fill && look.fill !== 'none' ? `background-color:${look.fill};` : '') +
 		`color:${look.ink ?? '#000000'};font-family:'${standIn(look.family ?? DEFAULT_FAMILY)}';font-size:${px(look.size ?? DEFAULT_SIZE, zoom)};` +
-		`font-weight:${look.weight ?? 400};font-style:${look.italic ? 'italic' : 'normal'};` +
+		`font-weight:${look.weight ?? DEFAULT_WEIGHT};font-style:${look.italic ? 'italic' : 'normal'};` +
 		UNDERLINE[look.underline ?? 'none'] +
 		CASE[look.case ?? 'none'] +
 		(look.tracking ? `letter-spacing:${px(look.tracking, zoom)};` : '') +
-		`line-height:${(1.25 * (look.lineHeight ?? 1)).toFixed(3)};text-align:${ALIGN[look.h ?? 'start']};align-content:${PLACE[look.v ?? 'top']};padding:${margins};` +
+		(look.textShadow ? `text-shadow:${shadowCss(look.textShadow, zoom)};` : '') +
+		(look.paragraphGap ? `--paragraph-gap:${px(look.paragraphGap, zoom)};` : '') +
+		`line-height:${(LEADING * (look.lineHeight ?? 1)).toFixed(3)};text-align:${ALIGN[look.h ?? 'start']};align-content:${PLACE[look.v ?? 'top']};padding:${margins};` +
 		(look.rotate ? `writing-mode:vertical-rl;${look.rotate === 270 ? 'rotate:180deg;' : ''}` : '') +
 		diagonals(look, zoom)
 	);

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { COLUMN_KINDS, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
+	import { type RowRole } from '$lib/core/roles/index.ts';
+	import { COLUMN_KINDS, type ColumnKind } from '$lib/core/table/columns.ts';
 	import type { Axis } from '$lib/core/work/lines.ts';
 	import { roleTone, roleWords } from '../documents/roles.ts';
 	import type { TableBench } from './bench.svelte.ts';

@@ -7,7 +7,7 @@
 	import { linesOf, rangesOf } from '$lib/core/work/selection.ts';
 	import { cellOf, isCovered, joinedCells, tidy, type Lock } from '$lib/core/work/table.ts';
 	import { isTouched } from '$lib/core/work/touches.ts';
-	import { roleFamily } from '$lib/core/table/roles.ts';
+	import { roleFamily } from '$lib/core/roles/index.ts';
 	import { notifyError } from '../notices.svelte.ts';
 	import Dialog from '../shell/Dialog.svelte';
 	import type { TableBench } from './bench.svelte.ts';

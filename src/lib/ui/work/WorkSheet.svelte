@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { tick, untrack } from 'svelte';
-	import { roleFamily } from '$lib/core/table/roles.ts';
+	import { isBody, isHeader } from '$lib/core/roles/index.ts';
 	import { emptied, pasted } from '$lib/core/work/cells.ts';
 	import { workedOutBy } from '$lib/core/work/figures.ts';
 	import { insertRows } from '$lib/core/work/lines.ts';
@@ -279,7 +279,7 @@
 			id: (index) => `${id}-${index}`,
 			role: (index) => {
 				const { r, c } = table.cells[index]!;
-				if (work.rows[r]!.role.startsWith('header')) return 'columnheader';
+				if (isHeader(work.rows[r]!.role)) return 'columnheader';
 				return c < work.firstColumns ? 'rowheader' : 'gridcell';
 			},
 			isSelected: (index) => {
@@ -294,11 +294,10 @@
 				const { r, c } = table.cells[index]!;
 				const row = work.rows[r]!;
 				const cell = row.cells[c] as WorkCell;
-				const family = roleFamily(row.role);
 				const why = workedOutBy(work, r, c);
 				const wrong = wrongAt.get(`${r},${c}`);
 				const said = [
-					family === 'body' || family === 'header' ? '' : roleWords(row.role),
+					isBody(row.role) || isHeader(row.role) ? '' : roleWords(row.role),
 					cell.lock ? 'locked' : '',
 					isTouched(cell) ? 'touched' : '',
 					why ? `worked out ${why}` : '',

@@ -4,7 +4,8 @@ import { resolve, type Resolved } from '$lib/core/cascade/resolve.ts';
 import { flatten } from '$lib/core/style/inherit.ts';
 import { ASPECTS, type Aspect, type LineSettings, type Style } from '$lib/core/style/types.ts';
 import type { CellContent, CellPicture } from '$lib/core/table/content.ts';
-import { roleFamily, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
+import { behaviour, type RowRole } from '$lib/core/roles/index.ts';
+import { type ColumnKind } from '$lib/core/table/columns.ts';
 import type { Table } from '$lib/core/table/grid.ts';
 import { formatOf, formatValue, type Format } from '$lib/core/values/format.ts';
 import { typed } from '$lib/core/work/cells.ts';
@@ -439,7 +440,7 @@ export class TableBench {
 			const row = work.rows[r]!;
 			const cell = row.cells[c] as WorkCell;
 			const format = formats[cellSignature[r * table.columns + c]!]!;
-			if (!format.kind || cell.content || cell.picture || NOT_FORMATTED.has(roleFamily(row.role))) return shownIn(cell);
+			if (!format.kind || cell.content || cell.picture || !behaviour(row.role).holdsFigures) return shownIn(cell);
 			let known = shownTexts.get(cell);
 			if (!known) shownTexts.set(cell, (known = new Map()));
 			let content = known.get(format);
@@ -466,7 +467,6 @@ const looksAlike = (a: Table, b: Table): boolean =>
 const NOTHING_OFF: readonly string[] = [];
 const NOTHING: readonly Aspect[] = [];
 
-const NOT_FORMATTED = new Set(['title', 'header', 'group', 'note']);
 const COPIED = 'heptarch:look';
 /** So many states are kept to go back to. */
 const MOST_ENTRIES = 500;

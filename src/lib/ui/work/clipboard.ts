@@ -1,5 +1,6 @@
 import type { Line } from '$lib/core/cascade/look.ts';
 import { InputError } from '$lib/core/errors.ts';
+import { isHeader } from '$lib/core/roles/index.ts';
 import type { CellContent, RunView } from '$lib/core/table/content.ts';
 import { toPoints } from '$lib/core/units.ts';
 import { clipOf, textsOf, type Clip } from '$lib/core/work/cells.ts';
@@ -55,7 +56,7 @@ function htmlOf(bench: TableBench, range: Range): string {
 				border('bottom', line(across[(r + cell.rows) * table.columns + c])) +
 				border('left', line(down[r * (table.columns + 1) + c])) +
 				border('right', line(down[r * (table.columns + 1) + c + cell.cols]));
-			const tag = work.rows[r]!.role.startsWith('header') ? 'th' : 'td';
+			const tag = isHeader(work.rows[r]!.role) ? 'th' : 'td';
 			const spans = `${cell.rows > 1 ? ` rowspan="${cell.rows}"` : ''}${cell.cols > 1 ? ` colspan="${cell.cols}"` : ''}`;
 			const style = `${cellStyle(look, 1)}vertical-align:${look.v ?? 'top'};${borders}`;
 			cells += `<${tag}${spans} style="${escape(style)}">${contentHtml(bench.shown(index))}</${tag}>`;

@@ -1,4 +1,4 @@
-import { linePath } from '$lib/core/style/leaves.ts';
+import { linePath } from '$lib/core/properties/lines.ts';
 import { partWords } from '$lib/core/style/parts.ts';
 import { LINE_PLACES, type LeafValue, type LinePlace, type LineSettings } from '$lib/core/style/types.ts';
 import { leafWords } from '$lib/core/style/words.ts';

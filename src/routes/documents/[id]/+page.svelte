@@ -5,7 +5,9 @@
 	import { resolve, type Resolved } from '$lib/core/cascade/resolve.ts';
 	import { ONLY_TEXT, OWN_LOOK } from '$lib/core/style/bare.ts';
 	import { flatten } from '$lib/core/style/inherit.ts';
-	import { roleFamily, type ColumnKind, type RowRole } from '$lib/core/table/roles.ts';
+	import { behaviour, isHeader, type RowRole } from '$lib/core/roles/index.ts';
+	import { partsInUse } from '$lib/workbench/parts.ts';
+	import { type ColumnKind } from '$lib/core/table/columns.ts';
 	import { ASPECTS, type Aspect } from '$lib/core/style/types.ts';
 	import { call } from '$lib/ui/api.ts';
 	import TraceStrip from '$lib/ui/bench/TraceStrip.svelte';
@@ -284,23 +286,12 @@
 	};
 
 	/** The parts that the picked table has, as switches. */
-	const parts = $derived.by(() => {
-		const families = new Set(pickedTable.roles.map(roleFamily));
-		const tiers = pickedTable.roles.filter((role) => role.startsWith('header:')).length;
-		return [
-			...(families.has('title') ? [{ name: 'title', words: 'title' }] : []),
-			...(families.has('header') ? [{ name: 'header', words: tiers > 1 ? `header, ${tiers} tiers` : 'header' }] : []),
-			...(families.has('group') ? [{ name: 'group', words: 'groups' }] : []),
-			...(families.has('subtotal') ? [{ name: 'subtotal', words: 'subtotals' }] : []),
-			...(families.has('total') ? [{ name: 'total', words: 'total' }] : []),
-			...(pickedTable.firstColumns ? [{ name: 'firstColumn', words: 'first column' }] : []),
-			...(pickedTable.lastColumns ? [{ name: 'lastColumn', words: 'last column' }] : []),
-			{ name: 'columns', words: 'column kinds' },
-			{ name: 'rowBand', words: 'row bands' },
-			{ name: 'columnBand', words: 'column bands' },
-			...(families.has('note') ? [{ name: 'note', words: 'note' }] : [])
-		];
-	});
+	const parts = $derived(
+		partsInUse(pickedTable.roles).filter(
+			({ name }) =>
+				(name !== 'firstColumn' || pickedTable.firstColumns) && (name !== 'lastColumn' || pickedTable.lastColumns)
+		)
+	);
 
 	const findings = $derived(
 		tables.flatMap(({ index, recognition }) => recognition.findings.map((finding) => ({ ...finding, index })))
@@ -309,8 +300,9 @@
 		const telling = entry.recognition.rows.flatMap(({ is, reasons }, r) =>
 			is !== 'body' && pickedTable.roles[r] === is && reasons[0] ? [{ is, reason: reasons[0] }] : []
 		);
-		const total = telling.find(({ is }) => is === 'total') ?? telling.find(({ is }) => is.startsWith('subtotal'));
-		const header = telling.find(({ is }) => is.startsWith('header'));
+		const total =
+			telling.find(({ is }) => behaviour(is).sums === 'all') ?? telling.find(({ is }) => behaviour(is).sums);
+		const header = telling.find(({ is }) => isHeader(is));
 		return [total, header].filter((one) => one !== undefined);
 	});
 	const looks = $derived(

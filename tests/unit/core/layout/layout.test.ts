@@ -12,7 +12,7 @@ import { columnWidths, type ColumnWidth } from '../../../../src/lib/core/layout/
 import { recognisedTable } from '../../../../src/lib/core/recognise/table.ts';
 import type { CellPicture } from '../../../../src/lib/core/table/content.ts';
 import { createGrid, type Span, type Table } from '../../../../src/lib/core/table/grid.ts';
-import type { RowRole } from '../../../../src/lib/core/table/roles.ts';
+import type { RowRole } from '../../../../src/lib/core/roles/index.ts';
 import { emu, parseLength, type Emu } from '../../../../src/lib/core/units.ts';
 import { bareAppearance } from '../../../../src/lib/formats/bare.ts';
 import { shippedFaces } from '../../../../src/lib/formats/pdf/fonts.ts';

@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import type { Hints } from '../../../../src/lib/core/recognise/facts.ts';
 import { recognise } from '../../../../src/lib/core/recognise/recognise.ts';
 import { createGrid, type Span } from '../../../../src/lib/core/table/grid.ts';
-import { anyGrid } from '../grid.test.ts';
+import { anyGrid } from '../any.ts';
 
 /** Rows as lines of cells parted by |; a role is written before each. */
 function check(

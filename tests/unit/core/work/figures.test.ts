@@ -8,7 +8,7 @@ import { sortRows } from '../../../../src/lib/core/work/sort.ts';
 import { isCovered, workOf, type Summary, type WorkTable } from '../../../../src/lib/core/work/table.ts';
 import { recognisedTable } from '../../../../src/lib/core/recognise/table.ts';
 import { createGrid } from '../../../../src/lib/core/table/grid.ts';
-import type { RowRole } from '../../../../src/lib/core/table/roles.ts';
+import type { RowRole } from '../../../../src/lib/core/roles/index.ts';
 
 function workWith(texts: string[][], roles?: RowRole[]): WorkTable {
 	const { table } = recognisedTable(createGrid(texts));

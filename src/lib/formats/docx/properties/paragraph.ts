@@ -1,11 +1,19 @@
 import type { Look } from '../../../core/cascade/look.ts';
+import { fromTwips, toTwips, type Emu } from '../../../core/units.ts';
 import type { XmlNode } from '../../package/xml.ts';
 
 /** Paragraph properties (w:pPr, §17.3.1) as far as a look has them. */
 export interface ParagraphLayer {
 	h?: Look['h'];
 	lineHeight?: number;
+	/** Space above and below it. */
+	before?: Emu;
+	after?: Emu;
 }
+
+/** The space between two paragraphs: the larger of what the two say (§17.3.1.33). */
+export const gapBetween = (first: ParagraphLayer, second: ParagraphLayer): Emu =>
+	Math.max(first.after ?? 0, second.before ?? 0) as Emu;
 
 const FROM_JC: Record<string, Look['h']> = {
 	left: 'start',
@@ -38,6 +46,9 @@ export function readParagraph(pPr: XmlNode | undefined): ParagraphLayer {
 	const line = spacing?.attribute('w:line');
 	if (line && (spacing!.attribute('w:lineRule') ?? 'auto') === 'auto' && Number(line) > 0)
 		layer.lineHeight = Number(line) / 240;
+	const [before, after] = [spacing?.attribute('w:before'), spacing?.attribute('w:after')];
+	if (before !== undefined && Number.isFinite(Number(before))) layer.before = fromTwips(Number(before));
+	if (after !== undefined && Number.isFinite(Number(after))) layer.after = fromTwips(Number(after));
 	return layer;
 }
 
@@ -50,14 +61,30 @@ export const PARAGRAPH_ORDER = (
 	.split(' ')
 	.map((name) => `w:${name}`);
 
-/** The line factor as it stands beside whatever else w:spacing says (before, after). */
-export function lineSpacing(existing: XmlNode | undefined, factor: number | undefined): string {
-	const kept = Object.entries(existing?.attributes ?? {}).filter(
-		([name]) => name !== 'w:line' && name !== 'w:lineRule'
-	);
-	const attributes = kept.map(([name, value]) => ` ${name}="${value}"`).join('');
-	const line = factor === undefined ? '' : ` w:line="${Math.round(factor * 240)}" w:lineRule="auto"`;
-	return attributes || line ? `<w:spacing${attributes}${line}/>` : '';
+/** w:spacing (§17.3.1.33) with a line factor and spaces of its own; whatever else it says stays, but for an older line factor. */
+export function spacing(
+	existing: XmlNode | undefined,
+	{ lineHeight, before, after }: Pick<ParagraphLayer, 'lineHeight' | 'before' | 'after'>
+): string {
+	const said: Record<string, string> = {
+		...Object.fromEntries(
+			Object.entries(existing?.attributes ?? {}).filter(([name]) => name !== 'w:line' && name !== 'w:lineRule')
+		)
+	};
+	const space = (name: 'before' | 'after', length: Emu | undefined) => {
+		if (length === undefined) return;
+		// Spaces in lines, and those that a program works out, are stronger.
+		for (const other of ['Lines', 'Autospacing']) delete said[`w:${name}${other}`];
+		said[`w:${name}`] = String(toTwips(length));
+	};
+	space('before', before);
+	space('after', after);
+	if (lineHeight !== undefined)
+		Object.assign(said, { 'w:line': String(Math.round(lineHeight * 240)), 'w:lineRule': 'auto' });
+	const attributes = Object.entries(said)
+		.map(([name, value]) => ` ${name}="${value}"`)
+		.join('');
+	return attributes && `<w:spacing${attributes}/>`;
 }
 
 /** Markup for the alignment across. `decimalAt`: where the decimal tab stands, in twips from the start of the cell's text. */

@@ -55,7 +55,7 @@ function* font(value: string): Generator<[string, string]> {
 }
 
 const KEPT: ReadonlySet<string> = new Set(
-	'color background-color font-family font-size font-style font-weight font-variant-caps line-height letter-spacing text-align text-decoration-line text-decoration-style text-transform vertical-align writing-mode border-collapse border-spacing display'.split(
+	'color background-color box-shadow text-shadow margin-top margin-bottom font-family font-size font-style font-weight font-variant-caps line-height letter-spacing text-align text-decoration-line text-decoration-style text-transform vertical-align writing-mode border-collapse border-spacing display'.split(
 		' '
 	)
 );
@@ -91,6 +91,14 @@ export function* longhands(property: string, value: string): Generator<[string, 
 		case 'border-color': {
 			const values = fourSides(value);
 			for (const [i, side] of SIDES.entries()) yield [`border-${side}-${property.slice(7)}`, values[i]!];
+			return;
+		}
+		case 'margin':
+		case 'margin-block': {
+			const values = words(value);
+			const [top = '', bottom = top] = property === 'margin' ? [values[0], values[2] ?? values[0]] : values;
+			yield ['margin-top', top];
+			yield ['margin-bottom', bottom];
 			return;
 		}
 		case 'padding': {

@@ -1,0 +1,17 @@
+import { PLAIN_ROLE, role } from './role.ts';
+
+export const subtotal = role({
+	...PLAIN_ROLE,
+	family: 'subtotal',
+	levels: true,
+	words: 'subtotal',
+	all: 'subtotals',
+	part: { words: 'subtotal', level: '' },
+	subject: 'subtotals are',
+	strength: 3,
+	inColumnBands: true,
+	holdsFigures: true,
+	sums: 'block',
+	keeps: 'with previous',
+	tone: 'warning'
+});
