@@ -12,12 +12,15 @@ import { keepStarter } from '../src/lib/server/tables.ts';
 import { DEMO_STARTERS } from './starters.ts';
 import { DEMO_STYLES } from './styles/index.ts';
 
+const DEMO_HOUSE = 'Thornmere Botanic Garden';
+
 /** Loads the demo house where there is neither a style nor a document yet; tells whether it did. */
 export async function loadDemo(db: Kysely<Database>): Promise<boolean> {
 	const style = await db.selectFrom('styles').select('id').executeTakeFirst();
 	const document = await db.selectFrom('documents').select('id').executeTakeFirst();
 	if (style || document) return false;
 	await loadHouse(db);
+	await db.updateTable('houses').set({ name: DEMO_HOUSE }).execute();
 	for (const definition of DEMO_STYLES)
 		await importStyle(db, { ...definition, bases: DEMO_STYLES.filter(({ name }) => name === definition.basedOn) });
 	await addDocument(db, 'Seed exchange list.csv', seedList());

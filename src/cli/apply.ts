@@ -6,7 +6,7 @@ import { flatten } from '../lib/core/style/inherit.ts';
 import { parsePart } from '../lib/core/style/parts.ts';
 import { ASPECTS, type Aspect } from '../lib/core/style/types.ts';
 import { bareName, openDocument, OUT_KINDS, writeAs, type OutKind } from '../lib/formats/index.ts';
-import type { Travel } from '../lib/formats/account.ts';
+import { TRAVELS, type Travel } from '../lib/formats/job.ts';
 import { onlyFile, readBytes, readStyle, required, writeWhole } from './files.ts';
 import type { Arguments, ExitCode } from './main.ts';
 
@@ -59,8 +59,7 @@ export async function applyCommand(args: Arguments): Promise<ExitCode> {
 	const out = required(args, 'out', USAGE);
 	const style = await readStyle(required(args, 'style', USAGE));
 	const as = (args.values.as ?? 'living') as Travel;
-	if (!['living', 'living-only', 'direct'].includes(as))
-		throw new InputError('usage', `--as takes living, living-only or direct, not “${as}”.`);
+	if (!TRAVELS.includes(as)) throw new InputError('usage', `--as takes ${TRAVELS.join(', ')}, not “${as}”.`);
 	const kind = out.split('.').at(-1)?.toLowerCase() as OutKind;
 	if (!OUT_KINDS.includes(kind))
 		throw new InputError(
@@ -109,7 +108,7 @@ export async function applyCommand(args: Arguments): Promise<ExitCode> {
 				`Table ${index + 1}: ${living} settings as living style, ${direct} as direct formatting${cannot}; read-back: ${found.length || 'no'} difference${found.length === 1 ? '' : 's'}.`
 			);
 			for (const { r, c, what, wanted, got } of found.slice(0, 10))
-				console.log(`    row ${r}, column ${c}, ${what}: wanted ${wanted}, got ${got}`);
+				console.log(`    row ${r + 1}, column ${c + 1}, ${what}: wanted ${wanted}, got ${got}`);
 			if (found.length > 10) console.log(`    … and ${found.length - 10} more`);
 		}
 	}

@@ -1,7 +1,8 @@
 import { InputError } from '../lib/core/errors.ts';
 import { openDocument } from '../lib/formats/index.ts';
-import { tableFindings } from '../lib/workbench/findings.ts';
+import { findingsIn, placedWords } from '../lib/core/findings/index.ts';
 import { drawingFindings } from '../lib/workbench/plotted.ts';
+import { plural } from '../lib/core/words.ts';
 import { readBytes } from './files.ts';
 import type { Arguments, ExitCode } from './main.ts';
 
@@ -14,7 +15,7 @@ export async function checkCommand(args: Arguments): Promise<ExitCode> {
 			file,
 			tables: document.tables.map((entry) => ({
 				number: entry.index + 1,
-				findings: [...tableFindings(entry), ...(document.kind === 'svg' ? drawingFindings(document, entry.index) : [])]
+				findings: [...findingsIn(entry), ...(document.kind === 'svg' ? drawingFindings(document, entry.index) : [])]
 			}))
 		});
 	}
@@ -23,8 +24,8 @@ export async function checkCommand(args: Arguments): Promise<ExitCode> {
 	else {
 		for (const { file, tables } of files)
 			for (const { number, findings } of tables)
-				for (const { words } of findings) console.log(`${file}, table ${number}: ${words}`);
-		console.log(count ? `${count} finding(s).` : 'Nothing to mention.');
+				for (const finding of findings) console.log(`${file}, table ${number}: ${placedWords(finding)}`);
+		console.log(count ? `${plural(count, 'finding')}.` : 'Nothing to mention.');
 	}
 	return count ? 1 : 0;
 }

@@ -84,7 +84,7 @@ const COMMANDS: Record<string, Command> = {
 
 function usage(): string {
 	const lines = Object.values(COMMANDS).map(({ usage, does }) => `  ${usage}\n      ${does}`);
-	return `Heptarch, table styles on the command line.\n\n${lines.join('\n')}\n\nTables are numbered from 1; rows and columns in --trace and in JSON from 0.\nExit code: 0 done, 1 findings or differences, 2 bad input or usage.`;
+	return `Heptarch, table styles on the command line.\n\n${lines.join('\n')}\n\nIn words, tables, rows and columns are numbered from 1; in --trace and in JSON, rows and columns count from 0.\nExit code: 0 done, 1 findings or differences, 2 bad input or usage.`;
 }
 
 /** Runs one command. Errors about the input go to standard error in plain words. */

@@ -1,3 +1,4 @@
+import { placedWords } from '../lib/core/findings/index.ts';
 import { tableToFile } from '../lib/core/table/file.ts';
 import { roleWords } from '../lib/core/roles/index.ts';
 import type { DocumentTable } from '../lib/formats/document.ts';
@@ -54,16 +55,15 @@ export async function readCommand(args: Arguments): Promise<ExitCode> {
 			const reason = recognition.rows[r]!.reasons[0];
 			const goesOn = next === role && recognition.rows[r + 1]!.reasons[0] === reason;
 			if (goesOn) return;
-			console.log(`  ${from === r ? `row ${from}` : `rows ${from}–${r}`}: ${roleWords(role)} (${reason})`);
+			console.log(`  ${from === r ? `row ${from + 1}` : `rows ${from + 1}–${r + 1}`}: ${roleWords(role)} (${reason})`);
 			from = r + 1;
 		});
 		table.columnInfo.forEach(({ kind, name: columnName }, c) =>
 			console.log(
-				`  column ${c}${columnName ? ` “${columnName.replace(/\s+/g, ' ')}”` : ''}: ${kind} (${recognition.columns[c]!.reasons[0]})`
+				`  column ${c + 1}${columnName ? ` “${columnName.replace(/\s+/g, ' ')}”` : ''}: ${kind} (${recognition.columns[c]!.reasons[0]})`
 			)
 		);
-		for (const finding of recognition.findings)
-			console.log(`  finding: row ${finding.r}, column ${finding.c}: ${finding.words}`);
+		for (const finding of recognition.findings) console.log(`  finding: ${placedWords(finding)}`);
 	}
 	return findings.length ? 1 : 0;
 }

@@ -9,7 +9,7 @@ import { checkDefinition, checkPlaced } from '../lib/core/schedule/validate.ts';
 import { checkStyle } from '../lib/core/style/validate.ts';
 import type { Style } from '../lib/core/style/types.ts';
 import { parseLength } from '../lib/core/units.ts';
-import { prepare } from '../lib/formats/account.ts';
+import { prepare } from '../lib/formats/job.ts';
 import { bareName, openDocument } from '../lib/formats/index.ts';
 import { sheetFacts, titleOf, withEdits, type SvgDocument } from '../lib/formats/svg/read.ts';
 import { dressedAs, drawOn, writeSvg } from '../lib/formats/svg/write.ts';

@@ -8,7 +8,7 @@ import { DEMO_STYLES } from '../../demo/styles/index.ts';
 import { FIRST_HOUSE } from '../../src/lib/core/house.ts';
 import { MM } from '../../src/lib/core/layout/plotted.ts';
 import { marksOf } from '../../src/lib/core/layout/marks.ts';
-import { prepare } from '../../src/lib/formats/account.ts';
+import { prepare } from '../../src/lib/formats/job.ts';
 import { readDocx } from '../../src/lib/formats/docx/read.ts';
 import { readSvg, withEdits } from '../../src/lib/formats/svg/read.ts';
 import { dressedAs, drawOn } from '../../src/lib/formats/svg/write.ts';

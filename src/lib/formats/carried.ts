@@ -3,7 +3,7 @@ import { checkStyle, checkTableFile } from '../core/style/validate.ts';
 import type { Style } from '../core/style/types.ts';
 import type { Grid, Table } from '../core/table/grid.ts';
 import type { CarriedTable, OpenDocument } from './document.ts';
-import { givesStyle, isCleared, type StyleJob } from './account.ts';
+import { givesStyle, isCleared, type StyleJob } from './job.ts';
 import type { House } from '../core/cascade/resolve.ts';
 import { canonicalStyle } from '../core/style/canonical.ts';
 import { selfContained } from '../core/style/export.ts';

@@ -4,7 +4,6 @@ import type { Style } from '../core/style/types.ts';
 import type { Block, CellContent } from '../core/table/content.ts';
 import type { Table } from '../core/table/grid.ts';
 import type { Emu } from '../core/units.ts';
-import type { BlockPlace } from './remade.ts';
 import type { WorkTable } from '../core/work/table.ts';
 
 export interface TablePlace {
@@ -52,12 +51,16 @@ export interface DocumentTable {
 	readonly work?: WorkTable;
 }
 
-export const DOCUMENT_KINDS = ['docx', 'odt', 'html', 'csv', 'svg', 'json'] as const;
-export type DocumentKind = (typeof DOCUMENT_KINDS)[number];
+/** Where the blocks of a document stand in its main part, by offsets in the source. */
+export interface BlockPlace {
+	readonly start: number;
+	readonly end: number;
+}
 
 /** A document opened for reading and, through its format's writer, for writing. */
 export interface OpenDocument {
-	readonly kind: DocumentKind;
+	/** Of its format. */
+	readonly kind: string;
 	readonly blocks: readonly Block[];
 	/** Where each block stands in the main part, for formats in which new tables can be put between them. */
 	readonly blockPlaces?: readonly BlockPlace[];

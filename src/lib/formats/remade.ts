@@ -1,5 +1,5 @@
 import { contentOfCell, isCovered, type WorkCell, type WorkTable } from '../core/work/table.ts';
-import type { DocumentTable, OpenDocument } from './document.ts';
+import type { BlockPlace, DocumentTable, OpenDocument } from './document.ts';
 
 /** What a file's tables become: by index those that were worked on, and new ones by the block that they come after. */
 export interface Remaking {
@@ -81,12 +81,6 @@ export function columnsFrom(work: WorkTable, entry: DocumentTable): (number | un
 		}
 		return undefined;
 	});
-}
-
-/** Where the blocks of a document stand in its main part, by offsets in the source. */
-export interface BlockPlace {
-	readonly start: number;
-	readonly end: number;
 }
 
 /** Where new tables go into a source text, with their markup. */

@@ -1,6 +1,6 @@
 import { fieldDefinition, LOOK_FIELDS, type Look, type LookField } from '../core/properties/index.ts';
 import { sameShown } from '../core/properties/shadow.ts';
-import type { LostLeaf } from './account.ts';
+import type { LostLeaf } from './tally.ts';
 
 /** The values of a field of a look. */
 export type ValueOf<F extends LookField> = Exclude<Look[F], undefined>;

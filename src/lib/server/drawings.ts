@@ -6,7 +6,7 @@ import type { Change } from '../core/schedule/difference.ts';
 import type { DrawingObject } from '../core/schedule/objects.ts';
 import { freeId, type PlacedTable } from '../core/schedule/placed.ts';
 import { isListed, makeRows, type SheetFacts } from '../core/schedule/rows.ts';
-import { prepare } from '../formats/account.ts';
+import { prepare } from '../formats/job.ts';
 import { openDocument } from '../formats/index.ts';
 import { sheetFacts, titleOf, withEdits, type SvgDocument } from '../formats/svg/read.ts';
 import { shownObjects, shownText } from '../formats/svg/shown.ts';

@@ -23,6 +23,9 @@ export interface HouseStep {
 	readonly label: string;
 }
 
+/** What a house is called before it has a name. */
+const NEW_HOUSE = 'New house';
+
 const byName = <T>(record: Record<string, T>): Record<string, T> =>
 	Object.fromEntries(Object.entries(record).sort(([a], [b]) => a.localeCompare(b)));
 
@@ -33,7 +36,7 @@ export async function loadHouse(db: Db): Promise<HouseRecord> {
 		const { name, inks, type_roles: typeRoles, locale, version, step } = row;
 		return { name, inks: byName(inks), typeRoles: byName(typeRoles), locale, version, step };
 	}
-	const name = 'Thornmere Botanic Garden';
+	const name = NEW_HOUSE;
 	const state: HouseState = { ...FIRST_HOUSE, locale: 'en-GB' };
 	await db
 		.insertInto('houses')

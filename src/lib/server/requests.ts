@@ -1,6 +1,6 @@
 import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 import { PAPERS, type PaperName } from '../core/layout/paper.ts';
-import { TRAVELS } from '../formats/account.ts';
+import { TRAVELS } from '../formats/job.ts';
 import { OUT_KINDS } from '../formats/index.ts';
 import type { Output } from './writing.ts';
 import { InputError } from '../core/errors.ts';

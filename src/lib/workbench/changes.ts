@@ -5,7 +5,7 @@ import { fieldDefinition } from '../core/properties/index.ts';
 import { lineWords, sameLine } from '../core/properties/line.ts';
 import type { Table } from '../core/table/grid.ts';
 import { roleFamily } from '../core/roles/index.ts';
-import { LEAF_WORDS, type SeenLeaf } from '../formats/account.ts';
+import { LEAF_WORDS, type SeenLeaf } from '../formats/read-back.ts';
 
 /** One kind of change between two appearances of a table, in words, with how many cells or edges it touches. */
 export interface Change {

@@ -1,4 +1,6 @@
 import { LEAST_HEIGHT, MM, plottedHeight } from '../core/layout/plotted.ts';
+import { found, type Finding } from '../core/findings/finding.ts';
+import { behind, covers, outside, small } from '../core/findings/plotted.ts';
 import { overlaps } from '../core/layout/matrix.ts';
 import type { Faces } from '../core/layout/faces.ts';
 import { roleFamily } from '../core/roles/index.ts';
@@ -8,12 +10,6 @@ import { drawOn } from '../formats/svg/write.ts';
 import { changesOf, rowsNow } from './schedules.ts';
 import { shippedFaces } from '../formats/pdf/fonts.ts';
 
-/** Something about a table on its sheet that a person should look at. */
-export interface SheetWarning {
-	readonly kind: 'small' | 'outside' | 'covers';
-	readonly words: string;
-}
-
 /** How a table comes out on paper; lengths are millimetres. */
 export interface PlottedFacts {
 	/** Height of capitals in body rows and in the header. */
@@ -21,7 +17,7 @@ export interface PlottedFacts {
 	readonly header: number | null;
 	/** Widths of the lines that it has, thinnest first. */
 	readonly lines: readonly number[];
-	readonly warnings: readonly SheetWarning[];
+	readonly warnings: readonly Finding[];
 }
 
 const tidy = (value: number) => Math.round(value * 100) / 100;
@@ -50,22 +46,14 @@ export function plottedFacts(
 		})
 	);
 	const box = { x1: x, y1: y, x2: x + width, y2: y + height };
-	const { sheet, found } = document;
-	const covered = found.objects.filter(({ extent }) => overlaps(extent, box)).length;
-	const warnings: SheetWarning[] = [];
-	// A hundredth of a millimetre is nobody's business.
-	if (least < LEAST_HEIGHT - 0.005)
-		warnings.push({
-			kind: 'small',
-			words: `Text plots at ${tidy(least)} mm; less than ${LEAST_HEIGHT} mm is hard to read on paper.`
-		});
+	const { sheet, found: inDrawing } = document;
+	const covered = inDrawing.objects.filter(({ extent }) => overlaps(extent, box)).length;
+	const warnings: Finding[] = [];
+	// Heights are told in hundredths of a millimetre.
+	if (least < LEAST_HEIGHT - 0.005) warnings.push(found(small, { plots: tidy(least), least: LEAST_HEIGHT }));
 	if (box.x1 < -0.01 || box.y1 < -0.01 || box.x2 > sheet.width + 0.01 || box.y2 > sheet.height + 0.01)
-		warnings.push({ kind: 'outside', words: 'It leaves the sheet.' });
-	if (covered)
-		warnings.push({
-			kind: 'covers',
-			words: `It covers ${covered} ${covered === 1 ? 'object' : 'objects'} of the drawing.`
-		});
+		warnings.push(found(outside, {}));
+	if (covered) warnings.push(found(covers, { objects: covered }));
 	return {
 		body: heights.has('body') ? tidy(heights.get('body')!) : null,
 		header: heights.has('header') ? tidy(heights.get('header')!) : null,
@@ -75,25 +63,12 @@ export function plottedFacts(
 }
 
 /** What a person should look at in a table of a drawing as it stands in its file: how it plots, and whether it is behind. */
-export function drawingFindings(
-	document: SvgDocument,
-	index: number
-): { kind: SheetWarning['kind'] | 'behind'; words: string }[] {
+export function drawingFindings(document: SvgDocument, index: number): Finding[] {
 	const placed = document.placed[index]!;
 	const drawn = drawOn(document, placed, document.tables[index]!);
 	const { source } = placed;
 	// What other drawings hold is not known here.
 	const isAlone = source.from === 'objects' && !source.with?.length;
 	const changes = isAlone ? changesOf(placed, rowsNow(placed, document.found.objects, sheetFacts(document))).length : 0;
-	return [
-		...plottedFacts(drawn, document).warnings,
-		...(changes
-			? [
-					{
-						kind: 'behind' as const,
-						words: `It is ${changes} ${changes === 1 ? 'change' : 'changes'} behind its drawing.`
-					}
-				]
-			: [])
-	];
+	return [...plottedFacts(drawn, document).warnings, ...(changes ? [found(behind, { changes })] : [])];
 }

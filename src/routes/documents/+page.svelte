@@ -4,7 +4,8 @@
 	import TrashBinOutline from 'flowbite-svelte-icons/TrashBinOutline.svelte';
 	import { call } from '$lib/ui/api.ts';
 	import DropTarget from '$lib/ui/documents/DropTarget.svelte';
-	import { addressOf, KIND_WORDS } from '$lib/ui/documents/kinds.ts';
+	import { accepted, kindWords } from '$lib/formats/kinds.ts';
+	import { addressOf } from '$lib/ui/documents/kinds.ts';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import RunDialog from '$lib/ui/documents/RunDialog.svelte';
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
@@ -88,7 +89,7 @@
 
 	const columns = [
 		{ key: 'name', words: 'Document', of: (document: DocumentSummary) => document.name.toLowerCase() },
-		{ key: 'kind', words: 'Kind', of: (document: DocumentSummary) => KIND_WORDS[document.kind] ?? document.kind },
+		{ key: 'kind', words: 'Kind', of: (document: DocumentSummary) => kindWords(document.kind) },
 		{
 			key: 'styled',
 			words: 'In a house style',
@@ -188,7 +189,7 @@
 			/>
 			<select class="field w-40" aria-label="Kind of document" bind:value={kind}>
 				<option value="">every kind</option>
-				{#each kindsHere as one (one)}<option value={one}>{KIND_WORDS[one] ?? one}</option>{/each}
+				{#each kindsHere as one (one)}<option value={one}>{kindWords(one)}</option>{/each}
 			</select>
 			<button
 				type="button"
@@ -220,7 +221,7 @@
 	bind:this={chooser}
 	type="file"
 	multiple
-	accept=".docx,.docm,.odt,.fodt,.html,.htm,.csv,.tsv,.txt,.svg"
+	accept={accepted()}
 	class="hidden"
 	aria-label="Documents to add"
 	onchange={() => {
@@ -303,7 +304,7 @@
 							<td class="px-4 py-3"
 								><a class="text-[15px] font-semibold hover:underline" href={addressOf(document)}>{document.name}</a></td
 							>
-							<td class="px-4 py-3 text-quiet">{KIND_WORDS[document.kind] ?? document.kind}</td>
+							<td class="px-4 py-3 text-quiet">{kindWords(document.kind)}</td>
 							<td class="px-4 py-3">
 								<span class="flex items-center gap-2">
 									<span class="h-1.5 w-20 overflow-hidden rounded-full bg-desk"

@@ -4,6 +4,11 @@ import { ASPECTS } from '../../../src/lib/core/properties/vocabulary.ts';
 import { FIELDS, LEAVES, LOOK_FIELDS, PROPERTIES } from '../../../src/lib/core/properties/index.ts';
 import { SECTIONS } from '../../../src/lib/core/properties/property.ts';
 import { typedValue, valueFault } from '../../../src/lib/core/properties/typed.ts';
+import { FINDING_KINDS, placedWords } from '../../../src/lib/core/findings/index.ts';
+import { found } from '../../../src/lib/core/findings/finding.ts';
+import { totalOff } from '../../../src/lib/core/findings/total-off.ts';
+import { FORMATS } from '../../../src/lib/formats/formats.ts';
+import { accepted, bareName, KINDS } from '../../../src/lib/formats/kinds.ts';
 import { behaviour, LEVELED, MOST_LEVELS, ROLES, roleWords, type RowRole } from '../../../src/lib/core/roles/index.ts';
 import { COMPARISONS } from '../../../src/lib/core/style/comparisons.ts';
 import { conditionWords } from '../../../src/lib/core/style/conditions.ts';
@@ -147,5 +152,49 @@ describe('every comparison', () => {
 		assert.throws(() => rule({ column: 'A', any: true, is: 'empty' }), /not about both/);
 		assert.throws(() => rule({ rows: ['bdy'], is: 'empty' }), /not written as it should be/);
 		assert.doesNotThrow(() => rule({ rows: ['body', 'header', 'subtotal:2'], is: 'empty' }));
+	});
+});
+
+describe('every kind of finding', () => {
+	it('has a code of its own, and says what it is found in', () => {
+		unique(
+			FINDING_KINDS.map(({ code }) => code),
+			'findings'
+		);
+		for (const { of } of FINDING_KINDS) assert.ok(of.length > 0);
+	});
+	it('is told with its place counted from 1, as its arguments count from 0', () => {
+		const finding = found(totalOff, { role: 'subtotal', off: '0.30' }, { r: 4, c: 2 });
+		assert.deepEqual(
+			[finding.kind, finding.r, finding.c, finding.args],
+			['total-off', 4, 2, { role: 'subtotal', off: '0.30' }]
+		);
+		assert.equal(placedWords(finding), 'row 5, column 3: subtotal is off by 0.30');
+	});
+});
+
+describe('every format', () => {
+	it('has a kind, endings and words of its own; what is offered comes from the list', () => {
+		unique(
+			KINDS.map(({ kind }) => kind),
+			'kinds'
+		);
+		unique(
+			KINDS.flatMap(({ endings }) => endings),
+			'endings'
+		);
+		unique(
+			KINDS.map(({ words }) => words),
+			'words'
+		);
+		for (const { kind, endings, opens } of KINDS) {
+			const format = FORMATS[kind];
+			assert.equal(format.kind, kind);
+			assert.equal(endings[0], kind, 'the usual ending comes first');
+			assert.ok(format.make || format.whyNot, `${kind}: makes files, or says why not`);
+			assert.equal(opens, !!(format.sniff && format.open && format.write), `${kind}: can be told, opened and written`);
+			for (const ending of endings) assert.equal(accepted().split(',').includes(`.${ending}`), opens, ending);
+		}
+		assert.equal(bareName('Beds.2031.TABLE.json'), 'Beds.2031');
 	});
 });

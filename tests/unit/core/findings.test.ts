@@ -41,7 +41,7 @@ function trial(tried: Style, tables: Table[] = [ledger]): Trial {
 const of = (kind: string, tried: Style, tables?: Table[]): Finding[] =>
 	findingsOf(trial(tried, tables)).filter((finding) => finding.kind === kind);
 const fixed = (kind: string, tried: Style, finding: Finding) =>
-	finding.fixes.map((fix) => of(kind, withFix(tried, fix)).length);
+	finding.fixes!.map((fix) => of(kind, withFix(tried, fix)).length);
 
 describe('findings of a style', () => {
 	it('nothing, where nothing is wrong', () => {
@@ -58,11 +58,11 @@ describe('findings of a style', () => {
 		});
 		const [low, ...others] = of('contrast', pale);
 		assert.equal(others.length, 0);
-		assert.match(low!.what, /“Item” has a contrast of 1\.\d:1 in table 1, and so has one more cell/);
-		assert.match(low!.why, /4.5:1 is needed.*ink comes from header.*fill from header/);
+		assert.match(low!.words, /“Item” has a contrast of 1\.\d:1 in table 1, and so has one more cell/);
+		assert.match(low!.why!, /4.5:1 is needed.*ink comes from header.*fill from header/);
 		assert.deepEqual(low!.at, { key: '0', cell: 0 });
 		assert.deepEqual(
-			low!.fixes.map(({ words }) => words),
+			low!.fixes!.map(({ words }) => words),
 			['Full tint in header', 'Text of header in black']
 		);
 		assert.deepEqual(fixed('contrast', pale, low!), [0, 0]);
@@ -70,7 +70,7 @@ describe('findings of a style', () => {
 	it('stripes that are one in grey', () => {
 		const faint = style({ 'rowBand:2': { fill: { ink: 'fern', tint: 0.03 } } });
 		const [bands] = of('bands', faint);
-		assert.match(bands!.what, /row band 1 and row band 2 differ by 1\.0\d:1/);
+		assert.match(bands!.words, /row band 1 and row band 2 differ by 1\.0\d:1/);
 		assert.deepEqual(fixed('bands', faint, bands!), [0]);
 		assert.deepEqual(of('bands', style({ 'rowBand:2': { fill: { ink: 'fern', tint: 0.2 } } })), []);
 		assert.deepEqual(of('bands', style({ ground: { fill: { ink: 'fern' } } })), [], 'equal on purpose');
@@ -84,7 +84,7 @@ describe('findings of a style', () => {
 		});
 		const found = of('thin', thin);
 		assert.deepEqual(
-			found.map(({ place, fixes }) => [place, fixes[0]!.words]),
+			found.map(({ place, fixes }) => [place, fixes![0]!.words]),
 			[
 				['ground', 'Make it 0.25pt'],
 				['total', 'Make it 0.75pt']
@@ -96,7 +96,7 @@ describe('findings of a style', () => {
 		const odd = style({ ground: { text: { role: 'odd' } }, header: { text: { family: 'Garden Serif' } } });
 		const found = of('family', odd);
 		assert.deepEqual(
-			found.map(({ what }) => /“(.+?)”.*; (.+) stands in/.exec(what)!.slice(1)),
+			found.map(({ words }) => /“(.+?)”.*; (.+) stands in/.exec(words)!.slice(1)),
 			[
 				['Thornmere Hand', 'Source Sans 3'],
 				['Garden Serif', 'Source Serif 4']
@@ -119,17 +119,17 @@ describe('findings of a style', () => {
 		);
 		const found = of('rule', ruled);
 		assert.deepEqual(
-			found.map(({ what }) => what),
+			found.map(({ words }) => words),
 			['Rule “hidden” never shows', 'Rule “nowhere” hits no cell on the sheet', 'Rule “idle” sets nothing']
 		);
-		assert.match(found[0]!.why, /“shown” says otherwise/);
-		assert.equal(withFix(ruled, found[0]!.fixes[0]!).rules!.length, 4);
+		assert.match(found[0]!.why!, /“shown” says otherwise/);
+		assert.equal(withFix(ruled, found[0]!.fixes![0]!).rules!.length, 4);
 	});
 	it('parts for stripes that the cycle lacks, and inks that nobody knows', () => {
 		const lost = style({ 'rowBand:3': { fill: { ink: 'mist' } }, header: { text: { ink: 'azure' } } });
-		assert.match(of('part', lost)[0]!.what, /row band 3 can never show/);
+		assert.match(of('part', lost)[0]!.words, /row band 3 can never show/);
 		assert.deepEqual(fixed('part', lost, of('part', lost)[0]!), [0]);
-		assert.match(of('ink', lost)[0]!.what, /Nobody knows the ink “azure”/);
+		assert.match(of('ink', lost)[0]!.words, /Nobody knows the ink “azure”/);
 		assert.equal(of('ink', lost)[0]!.place, 'header');
 		assert.deepEqual(
 			of('part', style({ 'rowBand:3': { fill: { ink: 'mist' } } }, { bands: { rows: { sizes: [1, 1, 2] } } })),

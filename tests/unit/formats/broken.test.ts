@@ -199,7 +199,10 @@ const damage = fc
 		return text;
 	});
 
-describe('two thousand damaged files of each kind: refused with a sentence, or read and written whole', () => {
+/** Files of each kind; HEPTARCH_DAMAGED asks for more. */
+const DAMAGED = Number(process.env.HEPTARCH_DAMAGED) || 500;
+
+describe('damaged files of each kind: refused with a sentence, or read and written whole', () => {
 	const valid: Record<string, string> = {
 		odt: new TextDecoder().decode(
 			flat(
@@ -220,9 +223,9 @@ describe('two thousand damaged files of each kind: refused with a sentence, or r
 				fc.asyncProperty(damage, async (change) => {
 					if (typeof (await takes(utf8(change(text)), `damaged.${kind}`)) === 'number') read++;
 				}),
-				{ numRuns: 2_000 }
+				{ numRuns: DAMAGED }
 			);
-			assert.ok(read > 20, 'some are only odd, and are read');
+			assert.ok(read > 5, 'some are only odd, and are read');
 		});
 	it('packages, byte by byte', async () => {
 		const bytes = await docx({ body: tbl(LEDGER) });
@@ -235,7 +238,7 @@ describe('two thousand damaged files of each kind: refused with a sentence, or r
 					await takes(changed, 'damaged.docx');
 				}
 			),
-			{ numRuns: 2_000 }
+			{ numRuns: DAMAGED }
 		);
 	});
 });

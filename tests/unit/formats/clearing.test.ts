@@ -9,7 +9,7 @@ import { ONLY_TEXT } from '../../../src/lib/core/style/bare.ts';
 import { ASPECTS } from '../../../src/lib/core/style/types.ts';
 import type { Column } from '../../../src/lib/core/table/grid.ts';
 import { parseLength, type Emu } from '../../../src/lib/core/units.ts';
-import type { StyleJob } from '../../../src/lib/formats/account.ts';
+import type { StyleJob } from '../../../src/lib/formats/job.ts';
 import { openDocument, writeStyled, type AnyDocument } from '../../../src/lib/formats/index.ts';
 
 const find = (name: string) => DEMO_STYLES.find((style) => style.name === name);

@@ -7,7 +7,7 @@ import { readCsv } from '../../../src/lib/formats/csv/read.ts';
 import { seedList } from '../../../demo/documents/seed-list.ts';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
-import type { StyleJob } from '../../../src/lib/formats/account.ts';
+import type { StyleJob } from '../../../src/lib/formats/job.ts';
 import { openDocument, streamHtml, writeAs, type AnyDocument } from '../../../src/lib/formats/index.ts';
 
 const utf8 = (text: string) => new TextEncoder().encode(text);

@@ -15,7 +15,7 @@ import { bareDocument } from '../../../src/lib/formats/found.ts';
 import { makeDocx } from '../../../src/lib/formats/docx/make.ts';
 import { readDocx } from '../../../src/lib/formats/docx/read.ts';
 import { tableStylesOf } from '../../../src/lib/formats/docx/template.ts';
-import { compare } from '../../../src/lib/formats/account.ts';
+import { compare } from '../../../src/lib/formats/read-back.ts';
 import { SAYABLE, writeDocx } from '../../../src/lib/formats/docx/write.ts';
 import { docx, LEDGER, tbl } from './documents.ts';
 

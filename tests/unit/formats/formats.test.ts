@@ -5,14 +5,14 @@ import { seedList } from '../../../demo/documents/seed-list.ts';
 import { seasonReportHtml, seasonReportOdt } from '../../../demo/documents/twins.ts';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
-import type { DocumentKind } from '../../../src/lib/formats/document.ts';
 import {
 	bareName,
 	kindOf,
 	openDocument,
 	OUT_KINDS,
 	writeAs,
-	type AnyDocument
+	type AnyDocument,
+	type DocumentKind
 } from '../../../src/lib/formats/index.ts';
 
 const find = (name: string) => DEMO_STYLES.find((style) => style.name === name);

@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import { ONLY_TEXT, OWN_LOOK } from '../../../src/lib/core/style/bare.ts';
 import { ASPECTS } from '../../../src/lib/core/style/types.ts';
-import type { StyleJob } from '../../../src/lib/formats/account.ts';
+import type { StyleJob } from '../../../src/lib/formats/job.ts';
 import { openDocument, writeAs, type AnyDocument } from '../../../src/lib/formats/index.ts';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
 import { TOUCHES, touchesOf } from './documents.ts';

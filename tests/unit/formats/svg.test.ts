@@ -25,7 +25,7 @@ import { shownObjects, shownText, unpackObjects } from '../../../src/lib/formats
 import { spritesOf } from '../../../src/lib/formats/svg/sprites.ts';
 import { dressedAs, drawOn, writeSvg } from '../../../src/lib/formats/svg/write.ts';
 import { plottedFacts } from '../../../src/lib/workbench/plotted.ts';
-import { prepare } from '../../../src/lib/formats/account.ts';
+import { prepare } from '../../../src/lib/formats/job.ts';
 
 type Bytes = Uint8Array<ArrayBuffer>;
 const utf8 = (text: string): Bytes => new TextEncoder().encode(text);

@@ -6,7 +6,7 @@ import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import { OWN_LOOK } from '../../../src/lib/core/style/bare.ts';
 import type { Table, Touch } from '../../../src/lib/core/table/grid.ts';
 import { sameLine } from '../../../src/lib/core/properties/line.ts';
-import type { StyleJob } from '../../../src/lib/formats/account.ts';
+import type { StyleJob } from '../../../src/lib/formats/job.ts';
 import { openDocument, writeAs, type AnyDocument, type OutKind } from '../../../src/lib/formats/index.ts';
 import { Package } from '../../../src/lib/formats/package/zip.ts';
 import { TOUCHES as SETS, touchesOf } from './documents.ts';

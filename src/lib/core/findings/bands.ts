@@ -3,7 +3,8 @@ import { computeLook } from '../cascade/look.ts';
 import { inkHex, resolveParts } from '../cascade/resolve.ts';
 import type { FlatStyle } from '../style/inherit.ts';
 import { partWords } from '../style/parts.ts';
-import { withFix, type Finding, type Fix, type Trial } from './types.ts';
+import { findingKind, found, type Finding, type Fix } from './finding.ts';
+import { withFix, type Trial } from './trial.ts';
 
 /** Two neighbouring stripes with less contrast than this cannot be told apart in greyscale. */
 const LEAST = 1.08;
@@ -15,6 +16,15 @@ function fillOf(style: FlatStyle, trial: Trial, part: string): Hex {
 	const { fill } = computeLook(leaves, (name) => inkHex(name, style, trial.house));
 	return fill === undefined || fill === 'none' ? PAPER : fill;
 }
+
+export const faintBands = findingKind({
+	code: 'bands',
+	of: ['style'],
+	words: ({ parts: [one, next], ratio }: { readonly parts: readonly [string, string]; readonly ratio: number }) =>
+		`${partWords(one)} and ${partWords(next)} differ by ${ratio.toFixed(2)}:1 in greyscale`,
+	why: () => 'Printed or copied in grey they cannot be told apart, and the stripes do nothing.',
+	weight: () => 0.4
+});
 
 /** Stripes whose fills differ, but not in lightness: printed or copied in grey they are one. */
 export function findFaintBands(trial: Trial): Finding[] {
@@ -41,14 +51,7 @@ export function findFaintBands(trial: Trial): Finding[] {
 					leaves: [{ place, path: 'fill.tint', value }]
 				}))
 				.find((fix) => (ratioIn(trial.flatten(withFix(trial.style, fix))) ?? 0) >= LEAST);
-			findings.push({
-				kind: 'bands',
-				what: `${partWords(names[0]!)} and ${partWords(names[1]!)} differ by ${ratio.toFixed(2)}:1 in greyscale`,
-				why: 'Printed or copied in grey they cannot be told apart, and the stripes do nothing.',
-				place,
-				fixes: fix ? [fix] : [],
-				weight: 0.4
-			});
+			findings.push(found(faintBands, { parts: [names[0]!, names[1]!], ratio }, { place, fixes: fix ? [fix] : [] }));
 		}
 	return findings;
 }

@@ -1,9 +1,12 @@
 import { BLACK, contrast, PAPER, toHex } from '../colour.ts';
 import { lowContrast, type LowContrast } from '../cascade/contrast.ts';
-import { appearanceOf } from '../cascade/look.ts';
+import { appearanceOf, type Appearance } from '../cascade/look.ts';
 import { resolve, traceCell, type Decided } from '../cascade/resolve.ts';
 import { partWords } from '../style/parts.ts';
-import { withFix, type Finding, type Fix, type Trial, type Tried } from './types.ts';
+import type { Table } from '../table/grid.ts';
+import { plural } from '../words.ts';
+import { findingKind, found, type Finding, type Fix } from './finding.ts';
+import { withFix, type Trial, type Tried } from './trial.ts';
 
 /** The contrast of a cell after a fix, as composed. */
 function contrastWith(trial: Trial, { resolved }: Tried, cell: number, fix: Fix): number {
@@ -36,7 +39,37 @@ function groupsOf(trial: Trial): Group[] {
 	return [...groups.values()];
 }
 
-/** Text that cannot be read well on its background as composed (WCAG 2.2, SC 1.4.3). One finding for each pair of setters. */
+interface Args {
+	readonly text: string;
+	readonly ratio: number;
+	readonly wanted: number;
+	/** How many cells more have it. */
+	readonly more: number;
+	/** The table that shows it; absent where a table is spoken of anyway. */
+	readonly table?: string;
+	readonly inkFrom?: string;
+	readonly fillFrom?: string;
+}
+
+const others = (more: number): string =>
+	more === 0 ? '' : `, and so ${more === 1 ? 'has one more cell' : `have ${plural(more, 'more cell')}`}`;
+
+/** Text that cannot be read well on its background as composed (WCAG 2.2, SC 1.4.3). */
+export const lowContrastOf = findingKind({
+	code: 'contrast',
+	of: ['style', 'table'],
+	words: ({ text, ratio, wanted, more, table }: Args) =>
+		table === undefined
+			? `“${text}”: contrast ${ratio.toFixed(1)}:1, and ${wanted}:1 is needed${more ? `; so have ${more} more` : ''}`
+			: `“${text}” has a contrast of ${ratio.toFixed(1)}:1 in ${table}${others(more)}`,
+	why: ({ wanted, inkFrom, fillFrom }: Args) =>
+		`${wanted}:1 is needed to read it well. ${inkFrom ? `Its ink comes from ${partWords(inkFrom)}` : 'Nobody sets its ink'}, ${fillFrom ? `its fill from ${partWords(fillFrom)}` : 'and it stands on paper'}.`,
+	weight: ({ ratio }: Args) => 1 - ratio / 21
+});
+
+const shortened = (text: string) => text.trim().slice(0, 24);
+
+/** One finding for each pair of parts that set ink and fill. */
 export function findContrast(trial: Trial): Finding[] {
 	return groupsOf(trial).map(({ tried, worst: { ratio, wanted, cell }, count }): Finding => {
 		const { r, c, text } = tried.resolved.structure.table.cells[cell]!;
@@ -45,20 +78,34 @@ export function findContrast(trial: Trial): Finding[] {
 		const fill = trace.get('fill.ink')?.[0];
 		const tint = trace.get('fill.tint')?.[0];
 		const place = ink?.part ?? fill?.part ?? 'ground';
-		const others = count > 1 ? `, and so ${count === 2 ? 'has one more cell' : `have ${count - 1} more cells`}` : '';
-		return {
-			kind: 'contrast',
-			what: `“${text.trim().slice(0, 24)}” has a contrast of ${ratio.toFixed(1)}:1 in ${tried.title}${others}`,
-			why: `${wanted}:1 is needed to read it well. ${ink ? `Its ink comes from ${partWords(ink.part)}` : 'Nobody sets its ink'}, ${fill ? `its fill from ${partWords(fill.part)}` : 'and it stands on paper'}.`,
-			place,
-			at: { key: tried.key, cell },
-			fixes: candidates(trial, tried, cell, wanted, { place, fill, tint }).filter(
-				(fix) => isOwn(trial, fix) && contrastWith(trial, tried, cell, fix) >= wanted
-			),
-			weight: 1 - ratio / 21
-		};
+		return found(
+			lowContrastOf,
+			{
+				text: shortened(text),
+				ratio,
+				wanted,
+				more: count - 1,
+				table: tried.title,
+				...(ink && { inkFrom: ink.part }),
+				...(fill && { fillFrom: fill.part })
+			},
+			{
+				place,
+				at: { key: tried.key, cell },
+				fixes: candidates(trial, tried, cell, wanted, { place, fill, tint }).filter(
+					(fix) => isOwn(trial, fix) && contrastWith(trial, tried, cell, fix) >= wanted
+				)
+			}
+		);
 	});
 }
+
+/** The same in a table as it looks in its file. */
+export const findLowContrast = (table: Table, appearance: Appearance): Finding[] =>
+	lowContrast(table.cells, appearance).map(({ cell, cells, ratio, wanted }) => {
+		const { r, c, text } = table.cells[cell]!;
+		return found(lowContrastOf, { text: shortened(text), ratio, wanted, more: cells - 1 }, { r, c });
+	});
 
 interface Setters {
 	readonly place: string;

@@ -1,14 +1,31 @@
 import { SHIPPED, standIn } from '../layout/fonts.ts';
 import { partWords } from '../style/parts.ts';
-import type { Finding, Trial } from './types.ts';
+import { findingKind, found, type Finding } from './finding.ts';
+import type { Trial } from './trial.ts';
 
 const isShipped = (family: string): boolean => SHIPPED.some((name) => name.toLowerCase() === family.toLowerCase());
+
+interface Args {
+	readonly family: string;
+	readonly standIn: string;
+	readonly parts: readonly string[];
+}
+
+export const family = findingKind({
+	code: 'family',
+	of: ['style'],
+	words: ({ family: asked, standIn: shown }: Args) =>
+		`“${asked}” does not ship with the application; ${shown} stands in for it here`,
+	why: ({ parts }: Args) =>
+		`Where the reader’s machine has it, text in ${parts.map(partWords).join(', ')} will run to other widths than shown.`,
+	weight: () => 0.35
+});
 
 /** Families that do not ship with the application: what stands in for them here. */
 export function findFamilies({ flat, house }: Trial): Finding[] {
 	const used = new Map<string, { place: string; path: string }[]>();
-	const note = (family: string, place: string, path: string) => {
-		if (!isShipped(family)) used.set(family, [...(used.get(family) ?? []), { place, path }]);
+	const note = (name: string, place: string, path: string) => {
+		if (!isShipped(name)) used.set(name, [...(used.get(name) ?? []), { place, path }]);
 	};
 	const places = [...flat.parts, ...flat.rules.map(({ name, leaves }) => [`rule:${name}`, leaves] as const)];
 	for (const [place, leaves] of places) {
@@ -20,17 +37,19 @@ export function findFamilies({ flat, house }: Trial): Finding[] {
 			if (role?.family) note(role.family, place, 'text.role');
 		}
 	}
-	return [...used].map(([family, uses]) => ({
-		kind: 'family',
-		what: `“${family}” does not ship with the application; ${standIn(family)} stands in for it here`,
-		why: `Where the reader’s machine has it, text in ${[...new Set(uses.map(({ place }) => partWords(place)))].join(', ')} will run to other widths than shown.`,
-		place: uses[0]!.place,
-		fixes: [
+	return [...used].map(([name, uses]) =>
+		found(
+			family,
+			{ family: name, standIn: standIn(name), parts: [...new Set(uses.map(({ place }) => place))] },
 			{
-				words: `Use ${standIn(family)}`,
-				leaves: uses.map(({ place }) => ({ place, path: 'text.family', value: standIn(family) }))
+				place: uses[0]!.place,
+				fixes: [
+					{
+						words: `Use ${standIn(name)}`,
+						leaves: uses.map(({ place }) => ({ place, path: 'text.family', value: standIn(name) }))
+					}
+				]
 			}
-		],
-		weight: 0.35
-	}));
+		)
+	);
 }

@@ -1,14 +1,41 @@
-import { findFaintBands } from './bands.ts';
-import { findContrast } from './contrast.ts';
-import { findFamilies } from './families.ts';
-import { findThinLines } from './lines.ts';
-import { findUnknownInks, findUnreachableParts } from './parts.ts';
-import { findIdleRules } from './rules.ts';
-import type { Finding, Trial } from './types.ts';
+import type { Appearance } from '../cascade/look.ts';
+import type { Recognition } from '../recognise/recognise.ts';
+import type { Table } from '../table/grid.ts';
+import { faintBands, findFaintBands } from './bands.ts';
+import { findContrast, findLowContrast, lowContrastOf } from './contrast.ts';
+import { family, findFamilies } from './families.ts';
+import type { Finding, FindingKind } from './finding.ts';
+import { findThinLines, thinLine } from './lines.ts';
+import { findNoHeader, noHeader } from './no-header.ts';
+import { findNotAligned, notAligned } from './not-aligned.ts';
+import { findUnknownInks, findUnreachableParts, unknownInk, unreachable } from './parts.ts';
+import { behind, covers, outside, small } from './plotted.ts';
+import { findIdleRules, idleRule } from './rules.ts';
+import { totalOff } from './total-off.ts';
+import type { Trial } from './trial.ts';
 
-export { withFix, type Finding, type Fix, type Trial, type Tried } from './types.ts';
+export type { Finding, Fix } from './finding.ts';
+export { withFix, type Trial, type Tried } from './trial.ts';
 
-const FINDERS: readonly ((trial: Trial) => Finding[])[] = [
+/** Every kind of finding. */
+export const FINDING_KINDS: readonly FindingKind[] = [
+	unknownInk,
+	lowContrastOf,
+	faintBands,
+	family,
+	thinLine,
+	idleRule,
+	unreachable,
+	totalOff,
+	noHeader,
+	notAligned,
+	small,
+	outside,
+	covers,
+	behind
+];
+
+const IN_STYLES: readonly ((trial: Trial) => Finding[])[] = [
 	findUnknownInks,
 	findContrast,
 	findFaintBands,
@@ -20,4 +47,29 @@ const FINDERS: readonly ((trial: Trial) => Finding[])[] = [
 
 /** Everything about a style that a designer should know, worst first. */
 export const findingsOf = (trial: Trial): Finding[] =>
-	FINDERS.flatMap((find) => find(trial)).sort((a, b) => b.weight - a.weight);
+	IN_STYLES.flatMap((find) => find(trial)).sort((a, b) => b.weight - a.weight);
+
+/** What a person should look at in a table: sums, contrast, a missing header, figures that do not line up. */
+export const findingsIn = ({
+	table,
+	appearance,
+	recognition
+}: {
+	readonly table: Table;
+	readonly appearance: Appearance;
+	readonly recognition: Pick<Recognition, 'findings'>;
+}): Finding[] => [
+	...recognition.findings,
+	...findLowContrast(table, appearance),
+	...findNoHeader(table.roles),
+	...findNotAligned(table, appearance)
+];
+
+/** A finding with its place in words: "row 3, column 2: total is off by 0.30". */
+export function placedWords({ r, c, words }: Pick<Finding, 'r' | 'c' | 'words'>): string {
+	const place = [
+		r === undefined ? [] : [`row ${r + 1}`],
+		r === undefined || c === undefined ? [] : [`column ${c + 1}`]
+	].flat();
+	return place.length ? `${place.join(', ')}: ${words}` : words;
+}

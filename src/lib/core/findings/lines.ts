@@ -3,12 +3,31 @@ import { partWords } from '../style/parts.ts';
 import { leafWords } from '../style/words.ts';
 import { LINE_PLACES } from '../style/types.ts';
 import { parseLength, toPoints } from '../units.ts';
-import type { Finding, Trial } from './types.ts';
+import { findingKind, found, type Finding } from './finding.ts';
+import type { Trial } from './trial.ts';
 
 /** The thinnest stroke that presses and printers hold, in points (about 0.09 mm). */
 const LEAST = 0.25;
 /** How many strokes and gaps share the weight of a line. */
 const SHARES: Record<string, number> = { double: 3, triple: 5 };
+
+interface Args {
+	readonly path: string;
+	readonly part: string;
+	readonly weight: string;
+	/** Of one stroke, in points. */
+	readonly stroke: number;
+	readonly strokes: number;
+}
+
+export const thinLine = findingKind({
+	code: 'thin',
+	of: ['style'],
+	words: ({ path, part, weight, stroke, strokes }: Args) =>
+		`${leafWords(path)} of ${partWords(part)} is ${weight} thick${strokes > 1 ? `, ${stroke.toFixed(2)}pt a stroke` : ''}`,
+	why: () => `Strokes under ${LEAST}pt break up or vanish in print.`,
+	weight: () => 0.3
+});
 
 /** Lines with a stroke too thin to print. */
 export function findThinLines({ flat }: Trial): Finding[] {
@@ -23,14 +42,14 @@ export function findThinLines({ flat }: Trial): Finding[] {
 			const stroke = toPoints(parseLength(String(weight))) / shares;
 			if (stroke >= LEAST - 1e-6) continue;
 			const least = `${LEAST * shares}pt`;
-			findings.push({
-				kind: 'thin',
-				what: `${leafWords(linePath(side, 'pattern'))} of ${partWords(place)} is ${weight} thick${shares > 1 ? `, ${stroke.toFixed(2)}pt a stroke` : ''}`,
-				why: `Strokes under ${LEAST}pt break up or vanish in print.`,
-				place,
-				fixes: [{ words: `Make it ${least}`, leaves: [{ place, path: linePath(side, 'weight'), value: least }] }],
-				weight: 0.3
-			});
+			const path = linePath(side, 'weight');
+			findings.push(
+				found(
+					thinLine,
+					{ path: linePath(side, 'pattern'), part: place, weight: String(weight), stroke, strokes: shares },
+					{ place, fixes: [{ words: `Make it ${least}`, leaves: [{ place, path, value: least }] }] }
+				)
+			);
 		}
 	return findings;
 }

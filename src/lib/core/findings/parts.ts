@@ -1,6 +1,27 @@
 import { parsePart, partWords } from '../style/parts.ts';
 import { unknownInks } from '../cascade/look.ts';
-import type { Finding, Trial } from './types.ts';
+import { plural } from '../words.ts';
+import { isInkLeaf } from '../properties/index.ts';
+import { findingKind, found, type Finding } from './finding.ts';
+import type { Trial } from './trial.ts';
+
+export const unreachable = findingKind({
+	code: 'part',
+	of: ['style'],
+	words: ({ part }: { readonly part: string; readonly stripes: number }) => `${partWords(part)} can never show`,
+	why: ({ stripes }: { readonly part: string; readonly stripes: number }) =>
+		`The cycle has ${plural(stripes, 'stripe')}.`,
+	weight: () => 0.2
+});
+
+export const unknownInk = findingKind({
+	code: 'ink',
+	of: ['style'],
+	words: ({ ink }: { readonly ink: string }) => `Nobody knows the ink “${ink}”`,
+	why: () =>
+		'Neither the style nor the house has it, so it shows black. Add it to the house’s inks, or choose another.',
+	weight: () => 0.9
+});
 
 /** Parts for a stripe that the cycle does not have. */
 export function findUnreachableParts({ style, flat }: Trial): Finding[] {
@@ -14,14 +35,14 @@ export function findUnreachableParts({ style, flat }: Trial): Finding[] {
 					: Infinity;
 		if (number <= stripes) return [];
 		return [
-			{
-				kind: 'part',
-				what: `${partWords(name)} can never show`,
-				why: `The cycle has ${stripes} ${stripes === 1 ? 'stripe' : 'stripes'}.`,
-				place: name,
-				fixes: style.parts[name] ? [{ words: `Take ${partWords(name)} out`, removePart: name }] : [],
-				weight: 0.2
-			}
+			found(
+				unreachable,
+				{ part: name, stripes },
+				{
+					place: name,
+					fixes: style.parts[name] ? [{ words: `Take ${partWords(name)} out`, removePart: name }] : []
+				}
+			)
 		];
 	});
 }
@@ -30,15 +51,8 @@ export function findUnreachableParts({ style, flat }: Trial): Finding[] {
 export function findUnknownInks({ flat, house }: Trial): Finding[] {
 	return unknownInks({ style: flat, house }).map((ink) => {
 		const place = [...flat.parts].find(([, leaves]) =>
-			[...leaves].some(([path, { value }]) => path.endsWith('ink') && value === ink)
+			[...leaves].some(([path, { value }]) => isInkLeaf(path) && value === ink)
 		)?.[0];
-		return {
-			kind: 'ink',
-			what: `Nobody knows the ink “${ink}”`,
-			why: 'Neither the style nor the house has it, so it shows black. Add it to the house’s inks, or choose another.',
-			...(place && { place }),
-			fixes: [],
-			weight: 0.9
-		};
+		return found(unknownInk, { ink }, place ? { place } : {});
 	});
 }

@@ -1,4 +1,32 @@
-import type { Finding, Trial } from './types.ts';
+import { findingKind, found, type Finding } from './finding.ts';
+import type { Trial } from './trial.ts';
+
+interface Args {
+	readonly rule: string;
+	readonly idle: 'sets nothing' | 'hits nothing' | 'never shows';
+	/** Who says otherwise wherever it hits. */
+	readonly hiders: readonly string[];
+}
+
+const WHAT = {
+	'sets nothing': 'sets nothing',
+	'hits nothing': 'hits no cell on the sheet',
+	'never shows': 'never shows'
+};
+const WHY: Record<Args['idle'], (args: Args) => string> = {
+	'sets nothing': () => 'It may hit cells, but there is nothing that it would change in them.',
+	'hits nothing': () =>
+		'Its condition holds nowhere on these specimens: a column may be called otherwise, or a value never comes.',
+	'never shows': ({ hiders }) => `Wherever it hits, ${hiders.join(', ')} says otherwise and comes later.`
+};
+
+export const idleRule = findingKind({
+	code: 'rule',
+	of: ['style'],
+	words: ({ rule, idle }: Args) => `Rule “${rule}” ${WHAT[idle]}`,
+	why: (args: Args) => WHY[args.idle](args),
+	weight: ({ idle }: Args) => (idle === 'never shows' ? 0.25 : 0.2)
+});
 
 /** Cell rules that hit nothing on any table tried, and rules that later ones hide wherever they hit. */
 export function findIdleRules({ style, flat, tables }: Trial): Finding[] {
@@ -22,33 +50,8 @@ export function findIdleRules({ style, flat, tables }: Trial): Finding[] {
 					else if (winner) hiders.add(winner.part.startsWith('rule:') ? `“${winner.part.slice(5)}”` : winner.part);
 				}
 			});
-		if (rule.leaves.size === 0)
-			findings.push({
-				kind: 'rule',
-				what: `Rule “${rule.name}” sets nothing`,
-				why: 'It may hit cells, but there is nothing that it would change in them.',
-				place,
-				fixes,
-				weight: 0.2
-			});
-		else if (!hits)
-			findings.push({
-				kind: 'rule',
-				what: `Rule “${rule.name}” hits no cell on the sheet`,
-				why: 'Its condition holds nowhere on these specimens: a column may be called otherwise, or a value never comes.',
-				place,
-				fixes,
-				weight: 0.2
-			});
-		else if (!shows)
-			findings.push({
-				kind: 'rule',
-				what: `Rule “${rule.name}” never shows`,
-				why: `Wherever it hits, ${[...hiders].join(', ')} says otherwise and comes later.`,
-				place,
-				fixes,
-				weight: 0.25
-			});
+		const idle = rule.leaves.size === 0 ? 'sets nothing' : !hits ? 'hits nothing' : !shows ? 'never shows' : undefined;
+		if (idle) findings.push(found(idleRule, { rule: rule.name, idle, hiders: [...hiders] }, { place, fixes }));
 	}
 	return findings;
 }

@@ -10,6 +10,25 @@ export interface Line {
 	readonly ink: Hex;
 }
 
+/** CSS, and ODF with it, has no triple, wavy or dash-dot border: the nearest that it has. */
+export const BORDER_STYLE = {
+	solid: 'solid',
+	double: 'double',
+	triple: 'double',
+	dashed: 'dashed',
+	'dash-dot': 'dashed',
+	dotted: 'dotted',
+	wavy: 'dotted',
+	none: 'none'
+} as const satisfies Record<LinePattern, LinePattern>;
+
+/** A line with the nearest pattern that a border has; null for none. */
+export function nearestBorder(line: Line | null): Line | null {
+	if (!line || line.pattern === 'none') return null;
+	const pattern = BORDER_STYLE[line.pattern];
+	return pattern === line.pattern ? line : { ...line, pattern };
+}
+
 /** A line from what was said of it; an ink that nobody says or knows is black. */
 export function computedLine(
 	line: { readonly pattern: LinePattern; readonly weight?: string; readonly ink?: string } | null,

@@ -1,20 +1,14 @@
 import { Decimal } from 'decimal.js';
 import type { Column, Grid } from '../table/grid.ts';
-import { atLevel, isHeader, type RowRole } from '../roles/index.ts';
+import { found, type Finding } from '../findings/finding.ts';
+import { totalOff } from '../findings/total-off.ts';
+import { atLevel, behaviour, isHeader, type RowRole } from '../roles/index.ts';
 import { NUMERIC_KINDS, type ColumnKind } from '../table/columns.ts';
 import { canLabel, columnKind, type Guess } from './columns.ts';
 import { factsOf, role, type Hints, type RowFacts } from './facts.ts';
 import { recogniseHead } from './head.ts';
 import { Sums, type SumEvidence } from './sums.ts';
 import { CURRENCY_NAME, TOTAL_NAME } from './words.ts';
-
-/** Something about a table that a person should look at. */
-export interface Finding {
-	readonly kind: 'total-off';
-	readonly r: number;
-	readonly c: number;
-	readonly words: string;
-}
 
 export interface Recognition {
 	readonly rows: readonly Guess<RowRole>[];
@@ -153,12 +147,8 @@ export function recognise(grid: Grid, hints: Hints = {}): Recognition {
 			.map((column): Finding => {
 				const difference = best.difference(column);
 				const places = Math.max(difference.decimalPlaces(), /[.,]\d\d\D*$/.test(facts[r]!.texts[column]!) ? 2 : 0);
-				return {
-					kind: 'total-off',
-					r,
-					c: column,
-					words: `${rows[r]!.is === 'total' ? 'total' : 'subtotal'} is off by ${difference.abs().toFixed(places)}`
-				};
+				const { words: name } = behaviour(rows[r]!.is);
+				return found(totalOff, { role: name, off: difference.abs().toFixed(places) }, { r, c: column });
 			})
 	);
 	return { rows, columns, ...recogniseEdges(grid, facts, rows, columns), findings };

@@ -1,5 +1,6 @@
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { InputError } from '../errors.ts';
+import { once } from '../once.ts';
 import { STYLE_SCHEMA } from '../style/schema.ts';
 import { ROLE_PATTERN } from '../roles/index.ts';
 import { COLUMN_KINDS } from '../table/columns.ts';
@@ -97,13 +98,16 @@ export const PLACED_SCHEMA = closed(
 	['id', 'source', 'rows', 'at', 'corner', 'reads']
 );
 
-const ajv = new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true });
-ajv.addSchema(SCHEDULE_SCHEMA);
-const validate = { definition: ajv.getSchema('heptarch-schedule')!, placed: ajv.compile(PLACED_SCHEMA) };
+const ajv = once(() => new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true }).addSchema(SCHEDULE_SCHEMA));
+const validators = {
+	definition: once(() => ajv().getSchema('heptarch-schedule')!),
+	placed: once(() => ajv().compile(PLACED_SCHEMA))
+};
 
-function check(which: keyof typeof validate, what: string, value: unknown): void {
-	if (validate[which](value)) return;
-	const error = validate[which].errors![0]!;
+function check(which: keyof typeof validators, what: string, value: unknown): void {
+	const validate = validators[which]();
+	if (validate(value)) return;
+	const error = validate.errors![0]!;
 	throw new InputError(
 		'schedule',
 		`This is not a valid ${what}: ${error.instancePath || 'at the top'} ${error.message}.`,

@@ -4,9 +4,10 @@ import type { FlatStyle, SetLeaf } from '../style/inherit.ts';
 import { TYPE_ROLE_LEAVES } from '../style/leaves.ts';
 import { DEFAULT_LINE_WEIGHT } from '../properties/defaults.ts';
 import { isInkLeaf, leafDefinition } from '../properties/index.ts';
+import { BORDER_STYLE } from '../properties/line.ts';
 import { cssLength, type Leaf } from '../properties/property.ts';
 import { parsePart } from '../style/parts.ts';
-import type { LeafValue, LinePlace } from '../style/types.ts';
+import type { LeafValue, LinePattern, LinePlace } from '../style/types.ts';
 
 /** A name as part of a class or custom property. */
 export const cssName = (name: string): string =>
@@ -22,9 +23,6 @@ const colour = (ink: string) => (ink === 'none' ? 'transparent' : isKnown(ink) ?
 /** A selector of cells as one of what stands in them. */
 const within = (cells: string, inside: string): string => `:is(${cells}) ${inside}`;
 
-/** CSS has no triple, wavy or dash-dot border: the nearest it has. */
-const BORDER: Record<string, string> = { 'dash-dot': 'dashed', triple: 'double', wavy: 'dotted', none: 'none' };
-
 function border(leaves: ReadonlyMap<string, SetLeaf>, place: LinePlace): string | undefined {
 	const said = (property: string) => leaves.get(`lines.${place}.${property}`)?.value;
 	const pattern = said('pattern');
@@ -32,7 +30,7 @@ function border(leaves: ReadonlyMap<string, SetLeaf>, place: LinePlace): string 
 	if (pattern === 'none') return 'none';
 	const ink = said('ink');
 	const weight = cssLength(String(said('weight') ?? DEFAULT_LINE_WEIGHT));
-	return `${weight} ${BORDER[String(pattern)] ?? pattern} ${ink === undefined ? 'currentColor' : colour(String(ink))}`;
+	return `${weight} ${BORDER_STYLE[pattern as LinePattern]} ${ink === undefined ? 'currentColor' : colour(String(ink))}`;
 }
 
 interface Selectors {

@@ -1,10 +1,15 @@
 import { Ajv2020, type ErrorObject, type ValidateFunction } from 'ajv/dist/2020.js';
 import { InputError } from '../errors.ts';
+import { once } from '../once.ts';
 import { STYLE_SCHEMA, TABLE_SCHEMA } from './schema.ts';
 import type { Style } from './types.ts';
 
-const ajv = new Ajv2020({ allErrors: false, allowUnionTypes: true, verbose: true, unicodeRegExp: true });
-const validators = { style: ajv.compile(STYLE_SCHEMA), table: ajv.compile(TABLE_SCHEMA) };
+/** Compiling a schema takes longer than most of what a program does with it. */
+const ajv = once(() => new Ajv2020({ allErrors: false, allowUnionTypes: true, verbose: true, unicodeRegExp: true }));
+const validators = {
+	style: once(() => ajv().compile(STYLE_SCHEMA)),
+	table: once(() => ajv().compile(TABLE_SCHEMA))
+};
 
 /** The deepest, most telling error: a `oneOf` says less than the branch that came closest. */
 function sentence(error: ErrorObject): string {
@@ -34,7 +39,7 @@ function check(validate: ValidateFunction, what: string, code: string, value: un
 
 /** Returns `value` as a style; throws InputError with the place and the reason where it is none. */
 export function checkStyle(value: unknown): Style {
-	check(validators.style, 'style', 'style', value);
+	check(validators.style(), 'style', 'style', value);
 	const style = value as Style;
 	const names = new Set<string>();
 	for (const rule of style.rules ?? []) {
@@ -47,5 +52,5 @@ export function checkStyle(value: unknown): Style {
 
 /** Throws InputError where `value` is not a table file. */
 export function checkTableFile(value: unknown): void {
-	check(validators.table, 'table', 'table', value);
+	check(validators.table(), 'table', 'table', value);
 }

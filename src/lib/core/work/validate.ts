@@ -1,6 +1,7 @@
 import { SIDES } from '../table/grid.ts';
 import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 import { InputError } from '../errors.ts';
+import { once } from '../once.ts';
 import { TABLE_SCHEMA } from '../style/schema.ts';
 import { ASPECTS, LINE_PATTERNS } from '../style/types.ts';
 import { INK_PATTERN } from '../properties/property.ts';
@@ -120,19 +121,20 @@ const wears = closed({
 	cleared: { type: 'boolean' }
 });
 
-const ajv = new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true });
-ajv.addSchema(TABLE_SCHEMA);
-const isWork = ajv.compile({ ...closed({ rows, ...rest, wears }, ['rows', ...Object.keys(rest)]) });
-const isPatch = ajv.compile(
-	closed({
-		order: {
-			type: 'array',
-			maxItems: MOST_CELLS,
-			items: { type: 'array', minItems: 2, maxItems: 2, items: natural }
-		},
-		rows,
-		rest: closed({ ...rest, wears }, Object.keys(rest))
-	})
+const ajv = once(() => new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true }).addSchema(TABLE_SCHEMA));
+const isWork = once(() => ajv().compile(closed({ rows, ...rest, wears }, ['rows', ...Object.keys(rest)])));
+const isPatch = once(() =>
+	ajv().compile(
+		closed({
+			order: {
+				type: 'array',
+				maxItems: MOST_CELLS,
+				items: { type: 'array', minItems: 2, maxItems: 2, items: natural }
+			},
+			rows,
+			rest: closed({ ...rest, wears }, Object.keys(rest))
+		})
+	)
 );
 
 function check(validate: ValidateFunction, what: string, value: unknown): void {
@@ -147,7 +149,7 @@ function check(validate: ValidateFunction, what: string, value: unknown): void {
 
 /** Returns `value` as a table that is worked on. Throws InputError with the place and the reason where it is none. */
 export function checkWork(value: unknown): WorkTable {
-	check(isWork, 'table', value);
+	check(isWork(), 'table', value);
 	const work = value as WorkTable;
 	const fault = workFault(work);
 	if (fault) throw new InputError('work', `This is not a whole table: ${fault}.`, '/rows');
@@ -156,6 +158,6 @@ export function checkWork(value: unknown): WorkTable {
 
 /** Returns `value` as a change of such a table; whether it fits one is found when it is applied. */
 export function checkPatch(value: unknown): Patch {
-	check(isPatch, 'change of a table', value);
+	check(isPatch(), 'change of a table', value);
 	return value as Patch;
 }

@@ -1,4 +1,5 @@
-import { LEAF_WORDS, Tally, type LostLeaf } from '../account.ts';
+import { LEAF_WORDS } from '../read-back.ts';
+import { Tally, type LostLeaf } from '../tally.ts';
 import type { Appearance, Look } from '../../core/cascade/look.ts';
 import type { Aspect } from '../../core/style/types.ts';
 import { toPoints, toTwips, type Emu } from '../../core/units.ts';

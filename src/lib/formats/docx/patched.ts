@@ -1,5 +1,5 @@
 import { sameLine } from '../../core/properties/line.ts';
-import type { SeenLeaf } from '../account.ts';
+import type { SeenLeaf } from '../read-back.ts';
 import type { Look } from '../../core/cascade/look.ts';
 import type { Aspect } from '../../core/style/types.ts';
 import { toTwips, type Emu } from '../../core/units.ts';

@@ -4,7 +4,7 @@ import type { Hints } from '../../core/recognise/facts.ts';
 
 import type { Block, CellContent, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument, TablePlace } from '../document.ts';
-import type { BlockPlace } from '../remade.ts';
+import type { BlockPlace } from '../document.ts';
 import { descendants, parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';
 import type { Carried } from '../carried.ts';

@@ -5,20 +5,17 @@ import { isPartOff } from '../../core/style/parts.ts';
 import { ASPECTS, type Style } from '../../core/style/types.ts';
 import type { Table } from '../../core/table/grid.ts';
 import { headRows, isHeader } from '../../core/roles/index.ts';
+import { compare, type Sayable } from '../read-back.ts';
 import {
-	compare,
 	isCleared,
-	formatsLost,
 	givesStyle,
 	prepare,
 	type Prepared,
-	type Sayable,
 	type StyleJob,
-	type Tally,
 	type WriteOptions,
-	writtenAspects,
-	type Written
-} from '../account.ts';
+	writtenAspects
+} from '../job.ts';
+import { formatsLost, type Tally, type Written } from '../tally.ts';
 import { Edits, parseXml, type XmlNode } from '../package/xml.ts';
 import type { EntryText } from '../package/zip.ts';
 import { carriedAfter } from '../carried.ts';

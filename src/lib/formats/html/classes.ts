@@ -1,6 +1,6 @@
 import { cssName } from '../../core/share/css.ts';
 import { behaviour, splitRole } from '../../core/roles/index.ts';
-import type { Prepared } from '../account.ts';
+import type { Prepared } from '../job.ts';
 
 /** CSS that stands in any encoding, and cannot end its element. */
 export const asciiCss = (css: string) =>

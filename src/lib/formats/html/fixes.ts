@@ -1,7 +1,8 @@
 import { LOOK_FIELDS, type Appearance } from '../../core/cascade/look.ts';
 import type { Grid, Side } from '../../core/table/grid.ts';
 import { sameLine } from '../../core/properties/line.ts';
-import { type Prepared, type SeenLeaf } from '../account.ts';
+import { type Prepared } from '../job.ts';
+import { type SeenLeaf } from '../read-back.ts';
 import { CellSides, OPPOSITE } from '../sides.ts';
 import { sameShown } from '../../core/properties/shadow.ts';
 import type { Emu } from '../../core/units.ts';

@@ -6,7 +6,7 @@ import { carriedFromJson, type Carried } from '../carried.ts';
 import { foundTable } from '../found.ts';
 import type { Block, CellContent, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
-import type { BlockPlace } from '../remade.ts';
+import type { BlockPlace } from '../document.ts';
 import { decodeText, type EncodedText } from '../package/encoding.ts';
 import { PageStyles } from './cascade.ts';
 import {

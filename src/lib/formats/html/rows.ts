@@ -1,12 +1,20 @@
+import { textAt, createGrid, type Table } from '../../core/table/grid.ts';
 import { styleCss } from '../../core/share/css.ts';
 import { ASPECTS } from '../../core/style/types.ts';
 import { headRows } from '../../core/roles/index.ts';
-import { givesStyle, type Prepared, type Travel, type WriteOptions } from '../account.ts';
+import { givesStyle, prepare, type Prepared, type StyleJob, type Travel, type WriteOptions } from '../job.ts';
 import { carriedAfter, carriedToJson } from '../carried.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
 import { asciiCss, classesOf, scopeOf } from './classes.ts';
 import { escapeHtml, pageHead } from './make.ts';
-import { DATA_TYPE } from './read.ts';
+import { aboutKind, type OutKind } from '../kinds.ts';
+import type { WriteAsOptions } from '../format.ts';
+import { compare } from '../read-back.ts';
+import { tallyOf, type Written } from '../tally.ts';
+import { lostLeaves, SAYABLE } from './properties/index.ts';
+import { DATA_TYPE, readHtml } from './read.ts';
+
+const isRowsOnly = ({ kind }: OpenDocument): boolean => aboutKind(kind as OutKind).isRows === true;
 
 /** Rows in one piece of the page. */
 const ROWS = 500;
@@ -62,4 +70,57 @@ export function* htmlOfRows(
 		}
 	}
 	yield `${piece}</tbody>\n</table>\n</body>\n</html>\n`;
+}
+
+/** Rows with a style that a style sheet says whole: they can be written piece by piece. */
+export function plainRows(document: OpenDocument, jobs: readonly StyleJob[], options: WriteAsOptions) {
+	const [entry] = document.tables;
+	if (!isRowsOnly(document) || !entry) return undefined;
+	const [one] = prepare(document, jobs, options);
+	return one && isSheetEnough(one, options.as ?? 'living') ? { document, entry, one } : undefined;
+}
+type PlainRows = NonNullable<ReturnType<typeof plainRows>>;
+
+/** A document of rows as a page in pieces, where a style sheet says all of its look; undefined where it does not. */
+export function streamHtml(
+	document: OpenDocument,
+	jobs: readonly StyleJob[],
+	options: WriteAsOptions
+): Generator<string> | undefined {
+	const rows = plainRows(document, jobs, options);
+	return rows && htmlOfRows(rows.document, rows.entry, rows.one, options.title, options);
+}
+
+/** So many rows of a list are read back; all of them look like these. */
+const READ_BACK_ROWS = 2_000;
+
+export async function writeRowsAsHtml({ document, entry, one }: PlainRows, options: WriteAsOptions): Promise<Written> {
+	const text = [...htmlOfRows(document, entry, one, options.title, options)].join('');
+	const bytes = new TextEncoder().encode(text);
+	const { table } = one.job;
+	const isLong = table.rows > READ_BACK_ROWS;
+	const part = isLong ? firstRows(table, READ_BACK_ROWS) : table;
+	const [checked] = isLong
+		? prepare({ ...document, tables: [{ ...entry, table: part }] }, [{ ...one.job, table: part }], options)
+		: [one];
+	const back = isLong
+		? readHtml(new TextEncoder().encode([...htmlOfRows(document, entry, checked!, options.title, options)].join('')))
+		: readHtml(bytes);
+	const differences =
+		options.readBack === false ? [] : compare(part, checked!.wanted, back.tables[0]!.appearance, SAYABLE);
+	const remarks = isLong
+		? [
+				`The first ${READ_BACK_ROWS.toLocaleString('en')} of ${table.rows.toLocaleString('en')} rows were read back; the others are written in the same way.`
+			]
+		: [];
+	const account = tallyOf(one, lostLeaves, new Map()).account(one, differences);
+	return { bytes, account: { tables: [account], remarks: [...document.remarks, ...remarks] } };
+}
+
+/** The head of a table without merged cells. */
+function firstRows(table: Table, rows: number): Table {
+	const texts = Array.from({ length: rows }, (_, r) =>
+		Array.from({ length: table.columns }, (_, c) => textAt(table, r, c))
+	);
+	return { ...table, ...createGrid(texts), roles: table.roles.slice(0, rows), touches: [] };
 }

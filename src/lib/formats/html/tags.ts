@@ -1,7 +1,7 @@
 import type { Aspect } from '../../core/style/types.ts';
 import { headRows } from '../../core/roles/index.ts';
 import { toPixels, type Emu } from '../../core/units.ts';
-import type { Prepared } from '../account.ts';
+import type { Prepared } from '../job.ts';
 import { inlineDeclarations } from './cascade.ts';
 import { childElements, tagsOf, type Element } from './dom.ts';
 import type { PageEdits } from './edits.ts';

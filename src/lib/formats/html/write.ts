@@ -1,19 +1,17 @@
 import { styleCss, cssName } from '../../core/share/css.ts';
 import { ASPECTS } from '../../core/style/types.ts';
+import { compare, type SeenLeaf } from '../read-back.ts';
 import {
-	compare,
 	givesStyle,
 	isCleared,
 	keepsOwnLook,
-	tallyOf,
 	prepare,
 	type Prepared,
 	type StyleJob,
-	type SeenLeaf,
 	type Travel,
-	type WriteOptions,
-	type Written
-} from '../account.ts';
+	type WriteOptions
+} from '../job.ts';
+import { tallyOf, type Written } from '../tally.ts';
 import { carriedAfter, carriedToJson } from '../carried.ts';
 import { encodePieces } from '../package/encoding.ts';
 import { asciiCss, classesOf, scopeOf } from './classes.ts';

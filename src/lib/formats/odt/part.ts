@@ -3,7 +3,7 @@ import { fieldDefinition } from '../../core/properties/index.ts';
 import type { Aspect } from '../../core/style/types.ts';
 import { headRows } from '../../core/roles/index.ts';
 import { toPoints } from '../../core/units.ts';
-import { isCleared, keepsOwnLook, touchedAspects, writtenAspects, type Prepared, type StyleJob } from '../account.ts';
+import { isCleared, keepsOwnLook, touchedAspects, writtenAspects, type Prepared, type StyleJob } from '../job.ts';
 import { escapeXml, type Edits, type XmlNode } from '../package/xml.ts';
 import { CellSides } from '../sides.ts';
 import { runProperties, textLook } from './looks.ts';

@@ -6,7 +6,7 @@ import { carriedFromJson, type Carried } from '../carried.ts';
 import { foundTable, shownHints } from '../found.ts';
 import type { Block, CellContent, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument, TablePlace } from '../document.ts';
-import type { BlockPlace } from '../remade.ts';
+import type { BlockPlace } from '../document.ts';
 import { decodeText, type EncodedText } from '../package/encoding.ts';
 import { parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';

@@ -1,9 +1,9 @@
 import type { Look } from '../../core/cascade/look.ts';
-import type { Line } from '../../core/properties/line.ts';
+import { nearestBorder, type Line } from '../../core/properties/line.ts';
 import type { Emu } from '../../core/units.ts';
 import type { CellSides } from '../sides.ts';
 import { attributesOf } from './properties/index.ts';
-import { border, nearestLine } from './properties/lines.ts';
+import { border } from './properties/lines.ts';
 import { pt, type Attributes } from './properties/property.ts';
 
 /** The lines on the four sides of a cell; undefined leaves a side to the neighbour. */
@@ -30,7 +30,7 @@ export function cellProperties(look: Look, sides: Sides | undefined): Attributes
 	const out: Record<string, string> = { ...attributesOf('table-cell', look) };
 	if (sides)
 		for (const side of ['top', 'right', 'bottom', 'left'] as const) {
-			const line = nearestLine(sides[side] ?? null);
+			const line = nearestBorder(sides[side] ?? null);
 			out[`fo:border-${side}`] = border(line);
 			// The three strokes of a double line: line, gap, line.
 			if (line?.pattern === 'double')

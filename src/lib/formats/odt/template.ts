@@ -2,7 +2,7 @@ import { computeLook } from '../../core/cascade/look.ts';
 import { inkHex, resolveParts, type House } from '../../core/cascade/resolve.ts';
 import type { FlatStyle } from '../../core/style/inherit.ts';
 import { escapeXml, type Edits } from '../package/xml.ts';
-import type { Prepared } from '../account.ts';
+import type { Prepared } from '../job.ts';
 import type { OdtPart } from './read.ts';
 import { attributesOf } from './properties/index.ts';
 import { cellProperties } from './say.ts';

@@ -1,4 +1,6 @@
-import { compare, givesStyle, prepare, tallyOf, type StyleJob, type WriteOptions, type Written } from '../account.ts';
+import { compare } from '../read-back.ts';
+import { givesStyle, prepare, type StyleJob, type WriteOptions } from '../job.ts';
+import { tallyOf, type Written } from '../tally.ts';
 import { carriedAfter, carriedToJson } from '../carried.ts';
 import { encodePieces } from '../package/encoding.ts';
 import { Edits, escapeXml } from '../package/xml.ts';

@@ -7,7 +7,7 @@ import type { TableInput } from '../../core/layout/table.ts';
 import { withoutEmphasis } from '../../core/table/content.ts';
 import { textAt } from '../../core/table/grid.ts';
 import type { Emu } from '../../core/units.ts';
-import type { Prepared } from '../account.ts';
+import type { Prepared } from '../job.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
 
 export const USUAL_PAPER: Paper = { name: 'A4', across: false };

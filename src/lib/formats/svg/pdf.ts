@@ -4,7 +4,7 @@ import { faceKey, faceName } from '../../core/layout/faces.ts';
 import { MM } from '../../core/layout/plotted.ts';
 import { marksOf } from '../../core/layout/marks.ts';
 import { emu } from '../../core/units.ts';
-import type { Prepared } from '../account.ts';
+import type { Prepared } from '../job.ts';
 import { tableLabel } from '../pdf/report.ts';
 import { fontFiles } from '../pdf/fonts.ts';
 import { drawableBytes } from '../pdf/pictures.ts';

@@ -63,6 +63,8 @@ export interface SvgDocument extends OpenDocument {
 	readonly edits: DrawingEdits;
 }
 
+export const isDrawing = (document: OpenDocument): document is SvgDocument => document.kind === 'svg';
+
 const DECLARED = /^<\?xml[^>]*\sencoding\s*=\s*["']([A-Za-z0-9._-]+)["']/;
 
 /** Reads a drawing (SVG 1.1 and 2). Nothing in it runs or is loaded. Throws InputError saying what is wrong and where. */

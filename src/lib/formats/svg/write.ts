@@ -4,17 +4,9 @@ import type { PlacedTable } from '../../core/schedule/placed.ts';
 import type { Style } from '../../core/style/types.ts';
 import { canonicalStyle } from '../../core/style/canonical.ts';
 import { selfContained } from '../../core/style/export.ts';
-import {
-	compare,
-	givesStyle,
-	prepare,
-	tallyOf,
-	type Prepared,
-	type Sayable,
-	type StyleJob,
-	type WriteOptions,
-	type Written
-} from '../account.ts';
+import { compare, type Sayable } from '../read-back.ts';
+import { givesStyle, prepare, type Prepared, type StyleJob, type WriteOptions } from '../job.ts';
+import { tallyOf, type Written } from '../tally.ts';
 import { wearsOf } from '../carried.ts';
 import type { CarriedTable, DocumentTable } from '../document.ts';
 import { encodePieces } from '../package/encoding.ts';

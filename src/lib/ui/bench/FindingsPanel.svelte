@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { partWords } from '$lib/core/style/parts.ts';
+	import { plural } from '$lib/core/words.ts';
 	import { standIn } from '$lib/core/layout/fonts.ts';
 	import type { Bench } from './bench.svelte.ts';
 
@@ -33,18 +34,19 @@
 >
 	<div class="flex items-center">
 		<h2 class="font-semibold text-warning-text">
-			{bench.findings.length}
-			{bench.findings.length === 1 ? 'warning' : 'warnings'}
+			{plural(bench.findings.length, 'warning')}
 		</h2>
 		<button type="button" class="ms-auto text-quiet hover:text-ink" onclick={onclose}>W closes</button>
 	</div>
 	<ul>
-		{#each bench.findings as finding (`${finding.kind} ${finding.what}`)}
+		{#each bench.findings as finding (`${finding.kind} ${finding.words}`)}
 			<li class="flex items-center gap-3 border-b border-hairline py-1.5 last:border-0">
 				<p class="min-w-0 flex-1">
-					<strong class="font-semibold">{finding.what}.</strong>
+					<strong class="font-semibold">{finding.words}.</strong>
 					<span class="text-quiet"
-						>{finding.why}{finding.kind === 'family' ? ` ${widthWords(/“(.+?)”/.exec(finding.what)![1]!)}` : ''}</span
+						>{finding.why}{finding.kind === 'family'
+							? ` ${widthWords((finding.args as { family: string }).family)}`
+							: ''}</span
 					>
 				</p>
 				{#if finding.at}<button
@@ -59,7 +61,7 @@
 				{#if finding.place}<button type="button" class="button small" onclick={() => bench.choose(finding.place!)}
 						>Go to {partWords(finding.place)}</button
 					>{/if}
-				{#each finding.fixes as fix (fix.words)}
+				{#each finding.fixes ?? [] as fix (fix.words)}
 					<button
 						type="button"
 						class="button small border-warning!"

@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { Spinner } from 'flowbite-svelte';
-	import type { Account, Travel } from '$lib/formats/account.ts';
-	import type { DocumentKind } from '$lib/formats/document.ts';
-	import type { OutKind } from '$lib/formats/index.ts';
+	import type { Account } from '$lib/formats/tally.ts';
+	import type { Travel } from '$lib/formats/job.ts';
+	import { aboutKind, KINDS, type DocumentKind, type OutKind } from '$lib/formats/kinds.ts';
 	import { call } from '../api.ts';
 	import Dialog from '../shell/Dialog.svelte';
 	import ReadBackSheet from './ReadBackSheet.svelte';
@@ -24,33 +24,26 @@
 		/** Index of the table that can be taken alone. */
 		picked: number;
 	} = $props();
-	const FORMATS: readonly (readonly [kind: OutKind, words: string])[] = [
-		['docx', 'DOCX, word-processed'],
-		['odt', 'ODT, open text'],
-		['html', 'HTML, web page'],
-		['pdf', 'PDF, report'],
-		['css', 'CSS, its styles'],
-		['csv', 'CSV, rows without looks'],
-		['json', 'JSON, table files']
-	];
 	const TRAVEL_WORDS: readonly (readonly [travel: Travel, words: string])[] = [
 		['living', 'as living styles where possible'],
 		['living-only', 'as living styles only'],
 		['direct', 'as direct formatting only']
 	];
-	const formats = $derived(kind === 'svg' ? [['svg', 'SVG, the drawing'] as const, ...FORMATS] : FORMATS);
+	const isDrawing = $derived(aboutKind(kind).isDrawing === true);
+	/** Drawings alone go out as drawings. */
+	const formats = $derived(KINDS.filter((one) => isDrawing || !one.isDrawing));
 	const wordsOf = (value: OutKind, words: string) =>
-		value === 'pdf' && kind === 'svg' && !isAlone ? 'PDF, the sheet at true size' : words;
+		value === 'pdf' && isDrawing && !isAlone ? 'PDF, the sheet at true size' : words;
 	let format = $state<OutKind>();
 	let travel = $state<Travel>('living');
 	let isAlone = $state(false);
 	let isByLeaf = $state(false);
-	const chosen = $derived(kind === 'svg' && isAlone && (format ?? kind) === 'svg' ? 'docx' : (format ?? kind));
+	const chosen = $derived(isAlone && aboutKind(format ?? kind).isDrawing ? 'docx' : (format ?? kind));
 	const isOwn = $derived(chosen === kind && !isAlone);
 	const address = $derived(
 		new URLSearchParams({ as: chosen, travel, ...(isAlone ? { tables: String(picked) } : {}) }).toString()
 	);
-	const travels = $derived(chosen === 'docx' || chosen === 'html');
+	const travels = $derived(aboutKind(chosen).travels === true);
 	let account = $state<Account>();
 	let failed = $state<string>();
 
@@ -78,8 +71,8 @@
 			value={chosen}
 			onchange={(event) => (format = event.currentTarget.value as OutKind)}
 		>
-			{#each formats as [value, words] (value)}<option {value} disabled={value === 'svg' && isAlone}
-					>{wordsOf(value, words)}{value === kind ? ', as it came' : ''}</option
+			{#each formats as { kind: value, out, isDrawing: isSheet } (value)}<option {value} disabled={isSheet && isAlone}
+					>{wordsOf(value, out)}{value === kind ? ', as it came' : ''}</option
 				>{/each}
 		</select>
 	</label>

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { LEAF_WORDS } from '$lib/formats/account.ts';
+	import { LEAF_WORDS } from '$lib/formats/read-back.ts';
 	import type { Change } from '$lib/workbench/changes.ts';
 
 	/** How before and after are compared on the page. */

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { LEAF_WORDS, type LeafAccount, type SeenLeaf } from '$lib/formats/account.ts';
+	import { LEAF_WORDS, type SeenLeaf } from '$lib/formats/read-back.ts';
+	import { type LeafAccount } from '$lib/formats/tally.ts';
 
 	/** What became of each leaf of some tables, as one sheet: settings, by the way in which they travel. */
 	let { accounts }: { accounts: readonly (readonly LeafAccount[])[] } = $props();

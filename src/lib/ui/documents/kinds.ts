@@ -1,13 +1,5 @@
-/** What kinds of documents are called. */
-export const KIND_WORDS: Readonly<Record<string, string>> = {
-	docx: 'word-processed',
-	odt: 'open text',
-	html: 'web page',
-	csv: 'rows',
-	svg: 'drawing',
-	json: 'table'
-};
+import { aboutKind, type DocumentKind } from '$lib/formats/kinds.ts';
 
 /** Where a document is worked on. */
 export const addressOf = ({ id, kind }: { readonly id: string; readonly kind: string }): string =>
-	kind === 'svg' ? `/documents/${id}/sheet` : `/documents/${id}`;
+	aboutKind(kind as DocumentKind)?.isDrawing ? `/documents/${id}/sheet` : `/documents/${id}`;

@@ -1,4 +1,4 @@
-import type { Line } from '$lib/core/cascade/look.ts';
+import { BORDER_STYLE, type Line } from '$lib/core/properties/line.ts';
 import { InputError } from '$lib/core/errors.ts';
 import { isHeader } from '$lib/core/roles/index.ts';
 import type { CellContent, RunView } from '$lib/core/table/content.ts';
@@ -26,16 +26,9 @@ const runHtml = ({ text, weight, italic, underline, ink, position }: RunView): s
 const contentHtml = (content: readonly CellContent[]) =>
 	content.map((piece) => ('runs' in piece ? piece.runs.map(runHtml).join('') : '')).join('<br>');
 
-const CSS_PATTERN: Partial<Record<Line['pattern'], string>> = {
-	double: 'double',
-	triple: 'double',
-	dashed: 'dashed',
-	'dash-dot': 'dashed',
-	dotted: 'dotted'
-};
 const border = (side: string, line: Line | null | undefined): string =>
 	line && line.pattern !== 'none'
-		? `border-${side}:${toPoints(line.weight)}pt ${CSS_PATTERN[line.pattern] ?? 'solid'} ${line.ink};`
+		? `border-${side}:${toPoints(line.weight)}pt ${BORDER_STYLE[line.pattern]} ${line.ink};`
 		: '';
 
 /** A range as a web page's table, with its looks said on every cell, so that it looks the same wherever it is pasted. */

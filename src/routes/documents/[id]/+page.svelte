@@ -15,7 +15,7 @@
 	import ChangesPanel, { type Comparing } from '$lib/ui/documents/ChangesPanel.svelte';
 	import DocumentTable from '$lib/ui/documents/DocumentTable.svelte';
 	import LiftDialog from '$lib/ui/documents/LiftDialog.svelte';
-	import { KIND_WORDS } from '$lib/ui/documents/kinds.ts';
+	import { kindWords } from '$lib/formats/kinds.ts';
 	import MatchDialog from '$lib/ui/documents/MatchDialog.svelte';
 	import Recognised from '$lib/ui/documents/Recognised.svelte';
 	import StyleDock from '$lib/ui/documents/StyleDock.svelte';
@@ -348,7 +348,7 @@
 
 <TopBar title={data.document.name}>
 	{#snippet facts()}
-		<span class="chip">{KIND_WORDS[data.document.kind]}</span>
+		<span class="chip">{kindWords(data.document.kind)}</span>
 		<span class="chip"
 			>{tables.length} {tables.length === 1 ? 'table' : 'tables'}, {looks} {looks === 1 ? 'look' : 'looks'}</span
 		>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { accepted } from '$lib/formats/kinds.ts';
 	import { untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { workOfClip, workOfRows, withoutContent } from '$lib/core/work/begin.ts';
@@ -193,7 +194,7 @@
 				bind:this={chooser}
 				class="hidden"
 				type="file"
-				accept=".csv,.tsv,.tab,.txt"
+				accept={accepted(({ isRows }) => isRows === true)}
 				aria-label="A file of rows"
 				onchange={() => takeFile(chooser?.files?.[0])}
 			/>

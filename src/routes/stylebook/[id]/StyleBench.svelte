@@ -316,7 +316,7 @@
 			onclick={() => (isWarned = !isWarned)}
 		>
 			{#if bench.findings[0]}{bench.findings.length}
-				{bench.findings.length === 1 ? 'warning' : 'warnings'}: {bench.findings[0].what}{:else}no warnings{/if}
+				{bench.findings.length === 1 ? 'warning' : 'warnings'}: {bench.findings[0].words}{:else}no warnings{/if}
 		</button>
 	{/if}
 	<span class="ms-auto"></span>

@@ -1,9 +1,10 @@
 import type { Look, LookField } from '../../../core/properties/index.ts';
-import type { Sayable } from '../../account.ts';
+import type { Sayable } from '../../read-back.ts';
 import { sayableLooks } from '../../sayable.ts';
 import { ALIGNMENT } from './alignment.ts';
 import { FILL } from './fill.ts';
-import { DIAGONALS, nearestLine } from './lines.ts';
+import { nearestBorder } from '../../../core/properties/line.ts';
+import { DIAGONALS } from './lines.ts';
 import { MARGINS } from './margins.ts';
 import { PARAGRAPH_GAP } from './paragraph-gap.ts';
 import type { HtmlField, HtmlFields } from './property.ts';
@@ -24,7 +25,7 @@ export const HTML_FIELDS: HtmlFields<LookField> = {
 const looks = sayableLooks(HTML_FIELDS);
 
 /** What CSS can say of looks, lines and a table's shadow. */
-export const SAYABLE: Sayable = { look: looks.look, line: nearestLine, shadow: (shadow) => shadow };
+export const SAYABLE: Sayable = { look: looks.look, line: nearestBorder, shadow: (shadow) => shadow };
 
 /** The fields of a look that CSS cannot say as they are. */
 export const lostLeaves = looks.lost;

@@ -1,6 +1,6 @@
-import type { Line } from '../../../core/properties/line.ts';
+import { nearestBorder, type Line } from '../../../core/properties/line.ts';
 import { emu, type Emu } from '../../../core/units.ts';
-import { border, nearestLine, readLine } from './lines.ts';
+import { border, readLine } from './lines.ts';
 import { pt, toEmu, type OdtCellField, type OdtCellFields } from './property.ts';
 
 const margin = (side: 'top' | 'right' | 'bottom' | 'left'): OdtCellField<Emu> => ({
@@ -13,7 +13,7 @@ const margin = (side: 'top' | 'right' | 'bottom' | 'left'): OdtCellField<Emu> =>
 const diagonal = (name: string): OdtCellField<Line | null> => ({
 	element: 'table-cell',
 	owns: new RegExp(`^${name}(-widths)?$`),
-	nearest: (line) => nearestLine(line) ?? undefined,
+	nearest: (line) => nearestBorder(line) ?? undefined,
 	read: ({ cell }) => readLine(cell.get(name)) ?? undefined,
 	attributes: (line) => (line ? { [name]: border(line) } : {})
 });

@@ -1,10 +1,10 @@
+import { nearestBorder } from '../../../core/properties/line.ts';
 import { LOOK_FIELDS, fieldDefinition, type Look, type LookField } from '../../../core/properties/index.ts';
 import type { Aspect } from '../../../core/style/types.ts';
-import type { Sayable } from '../../account.ts';
+import type { Sayable } from '../../read-back.ts';
 import { sayableLooks } from '../../sayable.ts';
 import { CELL } from './cell.ts';
 import { FILL } from './fill.ts';
-import { nearestLine } from './lines.ts';
 import { PARAGRAPH } from './paragraph.ts';
 import { TABLE_SHADOW_ATTRIBUTE, SHADOW } from './shadow.ts';
 import { TEXT } from './text.ts';
@@ -22,7 +22,7 @@ export const ODT_FIELDS = { ...ODT_CELL_FIELDS, ...ODT_TEXT_FIELDS };
 const looks = sayableLooks(ODT_FIELDS);
 
 /** What ODF can say of looks, lines and a table's shadow. */
-export const SAYABLE: Sayable = { look: looks.look, line: nearestLine, shadow: (shadow) => shadow };
+export const SAYABLE: Sayable = { look: looks.look, line: nearestBorder, shadow: (shadow) => shadow };
 export const lostLeaves = looks.lost;
 
 /** The attributes of one kind of property element that say a look. */

@@ -1,22 +1,12 @@
 import { toHex, type Hex } from '../../../core/colour.ts';
-import type { Line } from '../../../core/properties/line.ts';
+import { nearestBorder, type Line } from '../../../core/properties/line.ts';
 import type { LinePattern } from '../../../core/style/types.ts';
 import { emu, type Emu } from '../../../core/units.ts';
 import { pt, toEmu } from './property.ts';
 
-/** ODF has no triple, wavy or dash-dot border: the nearest it has. */
-const NEAREST: Partial<Record<LinePattern, LinePattern>> = { triple: 'double', wavy: 'dotted', 'dash-dot': 'dashed' };
-
-/** A line as ODF can say it. */
-export function nearestLine(line: Line | null): Line | null {
-	if (!line || line.pattern === 'none') return null;
-	const pattern = NEAREST[line.pattern];
-	return pattern ? { ...line, pattern } : line;
-}
-
 /** A border as attributes say it: "0.5pt solid #2f5d50". */
 export function border(line: Line | null): string {
-	const said = nearestLine(line);
+	const said = nearestBorder(line);
 	return said ? `${pt(said.weight)} ${said.pattern} ${said.ink.toLowerCase()}` : 'none';
 }
 

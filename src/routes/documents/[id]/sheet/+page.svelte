@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { accepted } from '$lib/formats/kinds.ts';
 	import { onMount, untrack } from 'svelte';
 	import { nextRevision, noRevisions, roomFor, withRevision, type Revision } from '$lib/core/schedule/placed.ts';
 	import type { SheetAnswer } from '$lib/formats/svg/sheet.ts';
@@ -191,7 +192,7 @@
 <input
 	bind:this={chooser}
 	type="file"
-	accept=".svg,image/svg+xml"
+	accept={accepted(({ isDrawing }) => isDrawing === true)}
 	class="hidden"
 	aria-label="A newer file of this drawing"
 	onchange={() => {

@@ -1,4 +1,4 @@
-import { MEDIA_TYPES } from '$lib/formats/index.ts';
+import { aboutKind } from '$lib/formats/kinds.ts';
 import { answer } from '$lib/server/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { fileOf } from '$lib/server/writing.ts';
@@ -10,5 +10,5 @@ import type { RequestHandler } from './$types.js';
 export const GET: RequestHandler = ({ params, url }) =>
 	answer(async () => {
 		const { name, kind, body } = await fileOf(db(), readId(params.id, 'document'), readOutput(url));
-		return download(body, `${name}.${kind}`, MEDIA_TYPES[kind]);
+		return download(body, `${name}.${kind}`, aboutKind(kind).mediaType);
 	});

@@ -2,7 +2,8 @@ import type { Appearance } from '../cascade/look.ts';
 import type { House, Resolved } from '../cascade/resolve.ts';
 import { withLeafAt } from '../style/edit.ts';
 import type { FlatStyle } from '../style/inherit.ts';
-import type { LeafValue, Style } from '../style/types.ts';
+import type { Style } from '../style/types.ts';
+import type { Fix } from './finding.ts';
 
 /** A table as a style is tried on it. */
 export interface Tried {
@@ -20,28 +21,6 @@ export interface Trial {
 	readonly tables: readonly Tried[];
 	/** The style with other settings of its own, with its bases resolved. */
 	readonly flatten: (style: Style) => FlatStyle;
-}
-
-/** Settings that put a finding right: leaves to set (or, where undefined, to unset), and rules or parts to take out. */
-export interface Fix {
-	readonly words: string;
-	readonly leaves?: readonly { readonly place: string; readonly path: string; readonly value: LeafValue | undefined }[];
-	readonly removePart?: string;
-	readonly removeRule?: string;
-}
-
-/** Something about a style that a designer should know: what, where, why, and what would put it right. */
-export interface Finding {
-	readonly kind: string;
-	readonly what: string;
-	readonly why: string;
-	/** The part (or `rule:<name>`) that it is about. */
-	readonly place?: string;
-	/** A cell that shows it, by the key of the table and the index of the cell. */
-	readonly at?: { readonly key: string; readonly cell: number };
-	readonly fixes: readonly Fix[];
-	/** How bad it is, to sort by; 0 to 1. */
-	readonly weight: number;
 }
 
 /** A style with a fix applied. */

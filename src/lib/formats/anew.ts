@@ -1,0 +1,24 @@
+import type { OpenDocument } from './document.ts';
+import { cellsIn } from './flow.ts';
+import type { Format, Making } from './format.ts';
+import { checkMakeable } from './limits.ts';
+import type { Written } from './tally.ts';
+
+/** A new file of a format that is read and styled like any other: made bare, then given its styles. */
+export async function madeAndStyled<D extends OpenDocument>(
+	format: Format<D>,
+	{ document, flow, jobs, options }: Making,
+	bytes: Uint8Array<ArrayBuffer>
+): Promise<Written> {
+	if (jobs.length === 0) return { bytes, account: { tables: [], remarks: document.remarks } };
+	const moved = jobs.map((job) => ({ ...job, index: flow.order.indexOf(job.index) }));
+	const written = await format.write!(await format.open!(bytes), moved, options);
+	const tables = written.account.tables.map((table) => ({ ...table, index: flow.order[table.index]! }));
+	return { ...written, account: { ...written.account, tables } };
+}
+
+/** What of a document goes into a new file; throws InputError where that is more than such a file can hold. */
+export function partOf({ document, flow }: Making, kind?: string): Pick<OpenDocument, 'blocks' | 'tables'> {
+	if (kind) checkMakeable(cellsIn(document, flow.order), kind.toUpperCase());
+	return { blocks: flow.blocks, tables: document.tables };
+}

@@ -1,0 +1,109 @@
+import type { Appearance, Line, Look, LookField } from '../core/cascade/look.ts';
+import { FIELDS, fieldDefinition } from '../core/properties/index.ts';
+import { lineWords, sameLine } from '../core/properties/line.ts';
+import { sameShown, shadowWords, type Shadow } from '../core/properties/shadow.ts';
+import type { Table } from '../core/table/grid.ts';
+
+export interface Difference {
+	readonly r: number;
+	readonly c: number;
+	readonly leaf: SeenLeaf;
+	readonly what: string;
+	readonly wanted: string;
+	readonly got: string;
+}
+
+/** A leaf as it is seen on a written table: a field of its cells, the lines of its edges, a number format, its shadow. */
+export type SeenLeaf = LookField | 'lines' | 'formats' | 'tableShadow';
+
+/** What people call them. */
+export const LEAF_WORDS: Readonly<Record<SeenLeaf, string>> = {
+	...(Object.fromEntries(FIELDS.map(({ name, words }) => [name, words])) as Record<LookField, string>),
+	lines: 'lines',
+	formats: 'number formats',
+	tableShadow: 'table shadow'
+};
+
+const fieldWords = (field: LookField, value: Look[LookField]): string =>
+	value === undefined ? 'nothing' : fieldDefinition(field).say(value);
+
+/** How a format says what it can say. */
+export interface Sayable {
+	readonly look: (look: Look) => Look;
+	readonly line: (line: Line | null) => Line | null;
+	/** A table's own shadow; absent where the format has none. */
+	readonly shadow?: (shadow: Shadow | null) => Shadow | null;
+}
+
+/** Read-back: leaf by leaf, what the written table shows against what was wanted, as far as the format can say it. */
+export function compare(table: Table, wanted: Appearance, got: Appearance, sayable: Sayable): Difference[] {
+	const differences: Difference[] = [];
+	const looks = wanted.looks.map(sayable.look);
+	const lines = wanted.lines.map(sayable.line);
+	const says = got.looks.map((look) => Object.keys(look).length > 0);
+	/** Slots that the file leaves out (w:gridBefore, short rows) are empty cells to us, and nowhere in the file. */
+	const isLeftOut = (r: number, c: number) =>
+		r < 0 ||
+		c < 0 ||
+		r >= table.rows ||
+		c >= table.columns ||
+		!says[got.cellLook[table.slots[r * table.columns + c]!]!]!;
+	/** The fields in which two looks differ, by their numbers; there are few looks, and many cells. */
+	const known = new Map<number, readonly LookField[]>();
+	const differing = (want: number, have: number): readonly LookField[] => {
+		const key = want * got.looks.length + have;
+		let fields = known.get(key);
+		if (!fields) {
+			const [a, b] = [looks[want]!, got.looks[have]!];
+			fields = FIELDS.flatMap(({ name, needsParagraphs }) =>
+				a[name] === undefined || (needsParagraphs && b[name] === undefined) || sameShown(a[name], b[name]) ? [] : [name]
+			);
+			known.set(key, fields);
+		}
+		return fields;
+	};
+	table.cells.forEach(({ r, c }, i) => {
+		if (isLeftOut(r, c)) return;
+		const [want, have] = [wanted.cellLook[i]!, got.cellLook[i]!];
+		for (const field of differing(want, have))
+			differences.push({
+				r,
+				c,
+				leaf: field,
+				what: LEAF_WORDS[field],
+				wanted: fieldWords(field, looks[want]![field]),
+				got: fieldWords(field, got.looks[have]![field])
+			});
+	});
+	const edges = (which: 'across' | 'down', width: number) => {
+		wanted[which].forEach((edge, i) => {
+			const other = got[which][i]!;
+			if (edge < 0 || other < 0) return;
+			const [want, have] = [lines[edge]!, got.lines[other]!];
+			if (sameLine(want, have)) return;
+			const [r, c] = [Math.floor(i / width), i % width];
+			if (isLeftOut(r, c) && isLeftOut(which === 'across' ? r - 1 : r, which === 'across' ? c : c - 1)) return;
+			differences.push({
+				r,
+				c,
+				leaf: 'lines',
+				what: which === 'across' ? 'line above' : 'line before',
+				wanted: lineWords(want),
+				got: lineWords(have)
+			});
+		});
+	};
+	edges('across', table.columns);
+	edges('down', table.columns + 1);
+	const shadow = sayable.shadow ? sayable.shadow(wanted.shadow ?? null) : null;
+	if (!sameShown(shadow, got.shadow))
+		differences.push({
+			r: 0,
+			c: 0,
+			leaf: 'tableShadow',
+			what: LEAF_WORDS.tableShadow,
+			wanted: shadowWords(shadow),
+			got: shadowWords(got.shadow ?? null)
+		});
+	return differences;
+}

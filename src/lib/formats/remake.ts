@@ -1,0 +1,61 @@
+import type { WorkTable } from '../core/work/table.ts';
+import { formatOf, type AnyDocument } from './formats.ts';
+import { goneWith, indicesAfter, type Remaking } from './remade.ts';
+import { newEntry, worked } from './work.ts';
+
+/**
+ * A document in which some tables are as they were worked on, with new ones, and without those that are `gone`, by the
+ * index that they have in the file. In a file that holds more than tables
+ * their markup is made anew and all else stays; the document is then what is read from that file. Works are by the
+ * index that tables have now; the new ones are among them.
+ */
+export async function withWorks(
+	document: AnyDocument,
+	works: ReadonlyMap<number, WorkTable>,
+	added: readonly { readonly after: number }[] = [],
+	gone: readonly number[] = []
+): Promise<AnyDocument> {
+	const format = formatOf(document);
+	if (format.rework) return format.rework(document, works, gone) as AnyDocument;
+	if (!format.remake) return document;
+	const allGone = goneWith(document.tables, gone);
+	const { of, moved } = indicesAfter(document, added, allGone);
+	const remaking: Remaking = {
+		works: new Map(
+			document.tables.flatMap(({ index }) => {
+				const own = works.get(moved(index) ?? -1);
+				return own ? [[index, own] as const] : [];
+			})
+		),
+		added: added.flatMap(({ after }, i) => {
+			const work = works.get(of[i]!);
+			return work ? [{ after, entry: newEntry(work, of[i]!) }] : [];
+		}),
+		gone: allGone
+	};
+	const again = await remade(document, remaking);
+	return {
+		...again,
+		tables: again.tables.map((entry) => {
+			const own = works.get(entry.index);
+			return own ? worked(entry, own) : entry;
+		})
+	};
+}
+
+/** Reads a document again after its tables were made anew: tables inside cells of others after those. */
+async function remade(document: AnyDocument, { works, added, gone }: Remaking): Promise<AnyDocument> {
+	const isNested = (index: number) => document.tables[index]!.place.where === 'nested';
+	const outer = new Map([...works].filter(([index]) => !isNested(index)));
+	let now = document;
+	if (outer.size || added.length || gone.size) now = await remadeOnce(now, { works: outer, added, gone });
+	const { moved } = indicesAfter(document, added, gone);
+	for (const [index, work] of works)
+		if (isNested(index))
+			now = await remadeOnce(now, { works: new Map([[moved(index)!, work]]), added: [], gone: new Set() });
+	return now;
+}
+async function remadeOnce(document: AnyDocument, remaking: Remaking): Promise<AnyDocument> {
+	const { remake, open } = formatOf(document);
+	return (await open!(await remake!(document, remaking))) as AnyDocument;
+}
