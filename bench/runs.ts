@@ -3,9 +3,9 @@ import { readFileSync } from 'node:fs';
 import { sql } from 'kysely';
 import { seasonReport } from '../demo/documents/season-report.ts';
 import { connect } from '../src/lib/server/database.ts';
-import { addDocument } from '../src/lib/server/documents.ts';
-import { Queue } from '../src/lib/server/queue.ts';
-import { listRuns, startRun } from '../src/lib/server/runs.ts';
+import { addDocument } from '../src/lib/server/documents/add.ts';
+import { Queue } from '../src/lib/server/runs/queue.ts';
+import { listRuns, startRun } from '../src/lib/server/runs/runs.ts';
 import { Package } from '../src/lib/formats/package/zip.ts';
 
 const FILES = 400;

@@ -1,14 +1,14 @@
 import type { Kysely } from 'kysely';
 import type { Database } from '../src/lib/server/database.ts';
-import { addDocument } from '../src/lib/server/documents.ts';
-import { loadHouse } from '../src/lib/server/house.ts';
-import { importStyle } from '../src/lib/server/styles.ts';
+import { addDocument } from '../src/lib/server/documents/add.ts';
+import { loadHouse } from '../src/lib/server/house/house.ts';
+import { importStyle } from '../src/lib/server/styles/styles.ts';
 import { handbook } from './documents/handbook.ts';
 import { seasonReport } from './documents/season-report.ts';
 import { seedList } from './documents/seed-list.ts';
 import { fernBed, lighting } from './drawings/index.ts';
 import { seasonReportHtml, seasonReportOdt } from './documents/twins.ts';
-import { keepStarter } from '../src/lib/server/tables.ts';
+import { keepStarter } from '../src/lib/server/tables/tables.ts';
 import { DEMO_STARTERS } from './starters.ts';
 import { DEMO_STYLES } from './styles/index.ts';
 

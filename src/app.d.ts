@@ -1,4 +1,4 @@
-import type { ErrorBody } from '$lib/server/answers.ts';
+import type { ErrorBody } from '$lib/server/http/answers.ts';
 
 declare global {
 	namespace App {

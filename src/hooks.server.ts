@@ -2,7 +2,7 @@ import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { pino } from 'pino';
 import { building } from '$app/environment';
 import { db } from '$lib/server/database.ts';
-import { queue } from '$lib/server/queue.ts';
+import { queue } from '$lib/server/runs/queue.ts';
 
 const log = pino({ level: process.env.HEPTARCH_LOG ?? 'info', base: null });
 

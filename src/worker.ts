@@ -1,5 +1,5 @@
 import { connect } from './lib/server/database.ts';
-import { Queue } from './lib/server/queue.ts';
+import { Queue } from './lib/server/runs/queue.ts';
 
 /** npm run worker: works on documents of runs, beside the application's own worker, on this machine or another. */
 const url = process.env.DATABASE_URL;

@@ -155,9 +155,11 @@ describe('the Stylebook and the style bench', () => {
 		await saved();
 		await page.driver.close();
 		await page.driver.switchTo().window(first);
-		await page.fill('Margins: above', '6mm');
-		await page.until('to be told', async () => (await page.text('[role=alert]')).includes('saved in another window'));
 		const padding = () => page.cellStyle(bench, 'Succulents', 'paddingTop');
+		const began = await padding();
+		await page.fill('Margins: above', '6mm');
+		await page.until('to be told', async () => (await page.text('[role=alert]')).includes('changed in another window'));
+		await page.until('mine on the sheet', async () => (await padding()) !== began);
 		const mine = await padding();
 		await page.click('Look at the other');
 		await page.until('the other', async () => (await padding()) !== mine);

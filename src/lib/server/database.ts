@@ -1,4 +1,11 @@
-import { Kysely, PostgresDialect, type ColumnType, type Generated, type JSONColumnType } from 'kysely';
+import {
+	Kysely,
+	PostgresDialect,
+	type ColumnType,
+	type Generated,
+	type JSONColumnType,
+	type Transaction
+} from 'kysely';
 import pg from 'pg';
 import type { ScheduleRows } from '../core/schedule/rows.ts';
 import type { Style, TypeRole } from '../core/style/types.ts';
@@ -27,6 +34,7 @@ export interface Database {
 		state: JSONColumnType<HouseState>;
 		styles: JSONColumnType<Record<string, { before: Style; after: Style }>>;
 		created_at: Timestamp;
+		made_by: ColumnType<string | null, string | null | undefined, string | null>;
 	};
 	files: { hash: string; bytes: Buffer; created_at: Timestamp };
 	styles: {
@@ -48,6 +56,7 @@ export interface Database {
 		label: string;
 		definition: JSONColumnType<Style>;
 		created_at: Timestamp;
+		made_by: ColumnType<string | null, string | null | undefined, string | null>;
 	};
 	editions: {
 		style_id: string;
@@ -100,6 +109,7 @@ export interface Database {
 		behind: Generated<number>;
 		/** Where in its steps the document stands; undo and redo move it. */
 		step: number;
+		version: Generated<number>;
 		/** The text of its tables, lower case, for searching. */
 		words: ColumnType<string, string | undefined, string>;
 		archived_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
@@ -113,6 +123,7 @@ export interface Database {
 		label: string;
 		state: JSONColumnType<DocumentState>;
 		created_at: Timestamp;
+		made_by: ColumnType<string | null, string | null | undefined, string | null>;
 	};
 	work_steps: {
 		id: Generated<number>;
@@ -123,6 +134,7 @@ export interface Database {
 		patch: JSONColumnType<Patch> | null;
 		whole: JSONColumnType<WorkTable> | null;
 		created_at: Timestamp;
+		made_by: ColumnType<string | null, string | null | undefined, string | null>;
 	};
 	starters: {
 		id: Generated<string>;
@@ -174,3 +186,9 @@ export function db(): Kysely<Database> {
 	if (!url) throw new Error('DATABASE_URL is not set: start Heptarch with npm start.');
 	return (shared ??= connect(url));
 }
+
+/** Runs work in a transaction: the one that is open, or a new one. */
+export const inTransaction = <T>(
+	db: Kysely<Database> | Transaction<Database>,
+	work: (trx: Transaction<Database>) => Promise<T>
+): Promise<T> => (db.isTransaction ? work(db as Transaction<Database>) : db.transaction().execute(work));

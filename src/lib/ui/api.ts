@@ -1,4 +1,4 @@
-import type { ErrorBody } from '$lib/server/answers.ts';
+import type { ErrorBody } from '$lib/server/http/answers.ts';
 
 /** A request that the server refused, with its sentence. */
 export class RequestError extends Error {

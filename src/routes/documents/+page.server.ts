@@ -1,6 +1,6 @@
 import { db } from '$lib/server/database.ts';
-import { listDocuments } from '$lib/server/documents.ts';
-import { styleNames } from '$lib/server/styles.ts';
+import { listDocuments } from '$lib/server/documents/list.ts';
+import { styleNames } from '$lib/server/styles/styles.ts';
 import type { PageServerLoad } from './$types.js';
 
 export const load: PageServerLoad = async ({ depends }) => {

@@ -11,7 +11,7 @@
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
 	import { isTyping } from '$lib/ui/shell/keys.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
-	import type { DocumentSummary } from '$lib/server/documents.ts';
+	import type { DocumentSummary } from '$lib/server/documents/list.ts';
 
 	let { data } = $props();
 	let chooser: HTMLInputElement;

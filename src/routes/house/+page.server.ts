@@ -1,7 +1,7 @@
-import { load as answer } from '$lib/server/answers.ts';
+import { load as answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { houseSteps, loadHouse } from '$lib/server/house.ts';
-import { listStyles } from '$lib/server/styles.ts';
+import { houseSteps, loadHouse } from '$lib/server/house/house.ts';
+import { listStyles } from '$lib/server/styles/styles.ts';
 import type { PageServerLoad } from './$types.js';
 
 export const load: PageServerLoad = ({ depends }) => {

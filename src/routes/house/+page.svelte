@@ -129,7 +129,8 @@
 	onkeydown={(event) => {
 		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !isTyping(event)) {
 			event.preventDefault();
-			if (event.shiftKey ? work.redoable : work.undoable) void work.move(event.shiftKey ? 1 : -1);
+			const to = work.line.at + (event.shiftKey ? 1 : -1);
+			if (work.line.steps[to]) void work.goTo(to);
 		}
 	}}
 />
@@ -140,7 +141,7 @@
 		<span class="chip">{Object.keys(house.inks).length} inks, {Object.keys(house.typeRoles).length} type roles</span>
 	{/snippet}
 	{#snippet actions()}
-		<UndoRedo undoable={work.undoable} redoable={work.redoable} busy={work.isBusy} onmove={(by) => work.move(by)} />
+		<UndoRedo line={work.line} busy={work.isBusy} onmove={(to) => work.goTo(to)} />
 		<button type="button" class="button" onclick={() => chooser.click()}>Take in tokens…</button>
 		<input
 			bind:this={chooser}

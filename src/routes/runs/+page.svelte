@@ -3,7 +3,7 @@
 	import { call } from '$lib/ui/api.ts';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
-	import type { Run } from '$lib/server/runs.ts';
+	import type { Run } from '$lib/server/runs/runs.ts';
 
 	let { data } = $props();
 	const isRunning = $derived(data.runs.some(({ state }) => state === 'running'));

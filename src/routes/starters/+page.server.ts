@@ -1,7 +1,7 @@
 import { db } from '$lib/server/database.ts';
-import { Wardrobe } from '$lib/server/editions.ts';
-import { loadHouse } from '$lib/server/house.ts';
-import { listStarters } from '$lib/server/tables.ts';
+import { Wardrobe } from '$lib/server/styles/editions.ts';
+import { loadHouse } from '$lib/server/house/house.ts';
+import { listStarters } from '$lib/server/tables/tables.ts';
 import type { PageServerLoad } from './$types.js';
 
 export const load: PageServerLoad = async ({ depends }) => {

@@ -6,7 +6,7 @@
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import WorkPicture from '$lib/ui/starters/WorkPicture.svelte';
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
-	import type { Starter } from '$lib/server/tables.ts';
+	import type { Starter } from '$lib/server/tables/tables.ts';
 	import '$lib/ui/table/fonts.ts';
 
 	let { data } = $props();

@@ -2,7 +2,7 @@
 	import { isInkLeaf } from '$lib/core/properties/index.ts';
 	import { goto, invalidate } from '$app/navigation';
 	import TrashBinOutline from 'flowbite-svelte-icons/TrashBinOutline.svelte';
-	import type { StyleRecord } from '$lib/server/styles.ts';
+	import type { StyleRecord } from '$lib/server/styles/styles.ts';
 	import { call } from '$lib/ui/api.ts';
 	import DropTarget from '$lib/ui/documents/DropTarget.svelte';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';

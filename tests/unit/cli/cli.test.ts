@@ -40,7 +40,7 @@ describe('heptarch read', () => {
 		const { status, stdout } = run('read', 'report.docx');
 		assert.equal(status, 1);
 		assert.match(stdout, /Table 2: 11 rows × 5 columns, in the text, “Table 2: Visitors and takings by glasshouse”/);
-		assert.match(stdout, /row 10: total \(44 001 is the exact sum of the 2 subtotals\)/);
+		assert.match(stdout, /row 11: total \(44 001 is the exact sum of the 2 subtotals\)/);
 		assert.match(stdout, /finding: row 5, column 3: total is off by 0\.30/);
 		assert.match(stdout, /Table 9: 4 rows × 2 columns, inside table 8/);
 	});

@@ -20,7 +20,7 @@ import { openDocument, withWorks, writeAs, type AnyDocument } from '../../../src
 import { fromPoints } from '../../../src/lib/core/units.ts';
 import { Package } from '../../../src/lib/formats/package/zip.ts';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
-import { workFrom } from '../../../src/lib/server/work.ts';
+import { workFrom } from '../../../src/lib/server/tables/work.ts';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
 import { seasonReportHtml, seasonReportOdt } from '../../../demo/documents/twins.ts';
 

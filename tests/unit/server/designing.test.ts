@@ -5,20 +5,21 @@ import { InputError } from '../../../src/lib/core/errors.ts';
 import { withLeafAt } from '../../../src/lib/core/style/edit.ts';
 import type { Style } from '../../../src/lib/core/style/types.ts';
 import { readDocx } from '../../../src/lib/formats/docx/read.ts';
-import { ConflictError, NotFoundError } from '../../../src/lib/server/answers.ts';
+import { ConflictError, NotFoundError } from '../../../src/lib/server/http/answers.ts';
 import type { Database } from '../../../src/lib/server/database.ts';
-import { addStep, listDocuments, loadDocument } from '../../../src/lib/server/documents.ts';
-import { listSpecimens, loadSpecimens } from '../../../src/lib/server/specimens.ts';
-import { writeDocument } from '../../../src/lib/server/writing.ts';
+import { addStep } from '../../../src/lib/server/documents/steps.ts';
+import { listDocuments, loadDocument } from '../../../src/lib/server/documents/list.ts';
+import { listSpecimens, loadSpecimens } from '../../../src/lib/server/styles/specimens.ts';
+import { writeDocument } from '../../../src/lib/server/documents/writing.ts';
 import {
 	frozenDraft,
 	listEditions,
 	publishEdition,
 	restoreEdition,
 	Wardrobe
-} from '../../../src/lib/server/editions.ts';
-import { changeHouse, houseSteps, loadHouse, moveHouse } from '../../../src/lib/server/house.ts';
-import { impactOf, impactPictures, listRollouts, rollOut, undoRollOut } from '../../../src/lib/server/rollouts.ts';
+} from '../../../src/lib/server/styles/editions.ts';
+import { changeHouse, houseSteps, loadHouse, moveHouse } from '../../../src/lib/server/house/house.ts';
+import { impactOf, impactPictures, listRollouts, rollOut, undoRollOut } from '../../../src/lib/server/runs/rollouts.ts';
 import {
 	chooseSpecimens,
 	chosenSpecimens,
@@ -28,8 +29,9 @@ import {
 	loadStyleSteps,
 	pushUpLeaf,
 	saveStyle
-} from '../../../src/lib/server/styles.ts';
-import { importTemplate, writeTemplate } from '../../../src/lib/server/template.ts';
+} from '../../../src/lib/server/styles/styles.ts';
+import { importTemplate, writeTemplate } from '../../../src/lib/server/styles/template.ts';
+import type { Overtaken } from '../../../src/lib/server/history.ts';
 import { ownDatabase } from '../../database.ts';
 import { docx, LEDGER, tbl } from '../formats/documents.ts';
 
@@ -86,13 +88,15 @@ describe('designing, on the server', () => {
 			);
 			assert.equal((await loadStyleSteps(db, id)).steps.length, 1);
 		});
-		it('go along with a conflict, so that the other can be taken up with them', async () => {
+		it('are told of in a conflict: where they stand, and what was done last', async () => {
 			const { id, version } = await styleNamed('Beacon');
 			await change('Beacon', withTotal('plum'));
-			await assert.rejects(
-				saveStyle(db, id, { version, from: 1, at: 1, steps: [] }),
-				(error) => error instanceof ConflictError && (error.current as { history: { at: number } }).history.at === 1
-			);
+			await assert.rejects(saveStyle(db, id, { version, from: 1, at: 1, steps: [] }), (error) => {
+				assert.ok(error instanceof ConflictError);
+				const { last, ...standing } = error.current as Overtaken;
+				assert.deepEqual([standing, last?.label], [{ step: 1, version: version + 1 }, 'changed']);
+				return true;
+			});
 		});
 	});
 
@@ -174,8 +178,8 @@ describe('designing, on the server', () => {
 			await assert.rejects(rollOut(db, ledger.id, 2, [report.id]), code('rollout'));
 
 			// One table is given something else before the roll-out is taken back: it keeps that.
-			const { step } = await loadDocument(db, report.id);
-			await addStep(db, report.id, step, 'y', { 2: { style: (await styleNamed('Beacon')).id } });
+			const { version } = await loadDocument(db, report.id);
+			await addStep(db, report.id, version, 'y', { 2: { style: (await styleNamed('Beacon')).id } });
 			assert.deepEqual(await undoRollOut(db, done.id), { tables: 1, kept: 1 });
 			assert.equal((await tablesOf(report.id))[0]!.edition, 1);
 			assert.ok((await listRollouts(db, ledger.id))[0]!.undone);

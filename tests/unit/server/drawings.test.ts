@@ -5,9 +5,11 @@ import { fernBed, lighting } from '../../../demo/drawings/index.ts';
 import { InputError } from '../../../src/lib/core/errors.ts';
 import { noRevisions, withRevision, type PlacedTable } from '../../../src/lib/core/schedule/placed.ts';
 import { readSvg } from '../../../src/lib/formats/svg/read.ts';
-import { ConflictError } from '../../../src/lib/server/answers.ts';
+import { ConflictError } from '../../../src/lib/server/http/answers.ts';
 import type { Database } from '../../../src/lib/server/database.ts';
-import { addDocument, addStep, listDocuments, moveToStep } from '../../../src/lib/server/documents.ts';
+import { addDocument } from '../../../src/lib/server/documents/add.ts';
+import { addStep, moveToStep } from '../../../src/lib/server/documents/steps.ts';
+import { listDocuments } from '../../../src/lib/server/documents/list.ts';
 import {
 	drawTables,
 	drawingObjects,
@@ -15,9 +17,9 @@ import {
 	replaceDrawing,
 	reuseSchedule,
 	shownDrawing
-} from '../../../src/lib/server/drawings.ts';
-import { listRuns, startReread, startRun, undoRun, workOn } from '../../../src/lib/server/runs.ts';
-import { writeDocument } from '../../../src/lib/server/writing.ts';
+} from '../../../src/lib/server/drawings/drawings.ts';
+import { listRuns, startReread, startRun, undoRun, workOn } from '../../../src/lib/server/runs/runs.ts';
+import { writeDocument } from '../../../src/lib/server/documents/writing.ts';
 import { ownDatabase } from '../../database.ts';
 
 describe('drawings on the server', () => {
@@ -34,9 +36,10 @@ describe('drawings on the server', () => {
 	const listed = async (id: string) => (await listDocuments(db)).find((one) => one.id === id)!;
 	const texts = ({ rows }: PlacedTable) => rows.rows.map(({ cells }) => cells.map(({ text }) => text).join('|'));
 	/** Back to the state that the drawing came in. */
+	const versionOf = async (id: string) => (await loadSheet(db, id)).version;
 	const back = async (id: string) => {
-		const { step } = await loadSheet(db, id);
-		if (step > 0) await moveToStep(db, id, step, 0);
+		const { step, version } = await loadSheet(db, id);
+		if (step > 0) await moveToStep(db, id, version, 0);
 	};
 	const idle = async () => undefined;
 	async function run(id: string) {
@@ -122,7 +125,8 @@ describe('drawings on the server', () => {
 				.replace('data-lamp="L-01" data-circuit="C1"', 'data-lamp="L-01" data-circuit="C2"')
 		);
 		assert.equal(readSvg(newer).placed.length, 0);
-		await replaceDrawing(db, lamps, 0, 'newer.svg', newer);
+		const seen = await versionOf(lamps);
+		await replaceDrawing(db, lamps, seen, 'newer.svg', newer);
 		const sheet = await loadSheet(db, lamps);
 		assert.equal(sheet.placed.length, 1, 'the table that the newer file lacks is still on the sheet');
 		assert.ok(
@@ -137,9 +141,9 @@ describe('drawings on the server', () => {
 		const written = readSvg(bytes);
 		assert.equal(written.placed[0]!.id, 'lamp-schedule');
 		assert.ok(written.source.text.includes('data-lamp="L-01" data-circuit="C2"'));
-		await assert.rejects(replaceDrawing(db, lamps, 0, 'again.svg', newer), ConflictError);
+		await assert.rejects(replaceDrawing(db, lamps, seen, 'again.svg', newer), ConflictError);
 		await assert.rejects(
-			replaceDrawing(db, lamps, 1, 'x.csv', new TextEncoder().encode('a;b\n1;2\n')),
+			replaceDrawing(db, lamps, seen + 1, 'x.csv', new TextEncoder().encode('a;b\n1;2\n')),
 			(error: unknown) => error instanceof InputError && /no SVG drawing/.test(error.message)
 		);
 		await back(lamps);
@@ -151,7 +155,7 @@ describe('drawings on the server', () => {
 		await addStep(
 			db,
 			lamps,
-			0,
+			await versionOf(lamps),
 			'L-02 is 20 W',
 			{ ...state.tables },
 			{ placed, attributes: { '#L-02': { watt: '20 W' } } }
@@ -186,7 +190,7 @@ describe('drawings on the server', () => {
 			...placed[0]!,
 			source: { ...placed[0]!.source, with: [{ id: other, name: 'Pond lighting' }] } as PlacedTable['source']
 		};
-		await addStep(db, lamps, 0, 'over both', { ...state.tables }, { placed: [whole] });
+		await addStep(db, lamps, await versionOf(lamps), 'over both', { ...state.tables }, { placed: [whole] });
 		const both = await loadSheet(db, lamps);
 		assert.ok(
 			both.behind[0]!.changes.some(({ words }) => words.includes('C9')),
@@ -198,7 +202,7 @@ describe('drawings on the server', () => {
 		await addStep(
 			db,
 			other,
-			now.step,
+			now.version,
 			'other lamp',
 			{ ...now.state.tables },
 			{ placed: now.placed, attributes: { [key]: { watt: null } } }
@@ -213,7 +217,7 @@ describe('drawings on the server', () => {
 		await addStep(
 			db,
 			fern,
-			0,
+			await versionOf(fern),
 			'revision D',
 			{ ...state.tables },
 			{ placed: [placed[0]!, placed[1]!, { ...placed[2]!, rows }] }
@@ -223,7 +227,7 @@ describe('drawings on the server', () => {
 		await addStep(
 			db,
 			fern,
-			1,
+			await versionOf(fern),
 			'legend off',
 			{ 0: state.tables[0]!, 1: state.tables[2]! },
 			{ placed: [placed[0]!, { ...placed[2]!, rows }] }
@@ -235,8 +239,9 @@ describe('drawings on the server', () => {
 			['planting-schedule', 'revisions']
 		);
 		assert.equal(readSvg(bytes).placed[1]!.rows.rows.at(-1)!.cells[2]!.text, 'Path widened');
+		const last = await versionOf(fern);
 		await assert.rejects(
-			addStep(db, fern, 2, 'x', { 7: state.tables[0]! }, { placed: [{ ...placed[0]!, rows: noRevisions('') }] }),
+			addStep(db, fern, last, 'x', { 7: state.tables[0]! }, { placed: [{ ...placed[0]!, rows: noRevisions('') }] }),
 			InputError
 		);
 		await back(fern);

@@ -7,9 +7,10 @@ import { freePort, ownDatabase, serve } from '../../../scripts/machine.mjs';
 import { migrate } from '../../../scripts/migrate.ts';
 import { loadDemo } from '../../../demo/load.ts';
 import { connect, type Database } from '../../../src/lib/server/database.ts';
-import { addDocument, loadDocument } from '../../../src/lib/server/documents.ts';
-import { Queue } from '../../../src/lib/server/queue.ts';
-import { listRuns, startRun } from '../../../src/lib/server/runs.ts';
+import { addDocument } from '../../../src/lib/server/documents/add.ts';
+import { loadDocument } from '../../../src/lib/server/documents/list.ts';
+import { Queue } from '../../../src/lib/server/runs/queue.ts';
+import { listRuns, startRun } from '../../../src/lib/server/runs/runs.ts';
 import { docx, LEDGER, tbl } from '../formats/documents.ts';
 
 const FILES = 40;

@@ -4,9 +4,19 @@ import { after, before, describe, it } from 'node:test';
 import type { Kysely } from 'kysely';
 import { bundle } from '../../../scripts/bundle.mjs';
 import type { Database } from '../../../src/lib/server/database.ts';
-import { addDocument, addStep, listDocuments, loadDocument } from '../../../src/lib/server/documents.ts';
-import { Queue } from '../../../src/lib/server/queue.ts';
-import { listRuns, resumeRun, sendLost, startRun, stopRun, undoRun, workOn } from '../../../src/lib/server/runs.ts';
+import { addDocument } from '../../../src/lib/server/documents/add.ts';
+import { addStep } from '../../../src/lib/server/documents/steps.ts';
+import { listDocuments, loadDocument } from '../../../src/lib/server/documents/list.ts';
+import { Queue } from '../../../src/lib/server/runs/queue.ts';
+import {
+	listRuns,
+	resumeRun,
+	sendLost,
+	startRun,
+	stopRun,
+	undoRun,
+	workOn
+} from '../../../src/lib/server/runs/runs.ts';
 import { ownDatabase } from '../../database.ts';
 import { docx, LEDGER, tbl } from '../formats/documents.ts';
 
@@ -73,8 +83,8 @@ describe('runs', () => {
 			.executeTakeFirstOrThrow();
 		const now = async (one: string) => loadDocument(db, one);
 		const state = (await now(document)).state.tables[0]!;
-		await addStep(db, document, (await now(document)).step, 'corrected', { 0: { ...state, kinds: { 1: 'code' } } });
-		await addStep(db, other, (await now(other)).step, 'another style', { 0: { style: ledger.id } });
+		await addStep(db, document, (await now(document)).version, 'corrected', { 0: { ...state, kinds: { 1: 'code' } } });
+		await addStep(db, other, (await now(other)).version, 'another style', { 0: { style: ledger.id } });
 		assert.deepEqual(await undoRun(db, id), { documents: 1 });
 		assert.deepEqual((await now(document)).state.tables[0], { kinds: { 1: 'code' } });
 		assert.equal(await wears(other), ledger.id, 'what it was given since stays');

@@ -4,15 +4,16 @@ import { sql, type Kysely } from 'kysely';
 import { loadDemo } from '../../../demo/load.ts';
 import { handbook } from '../../../demo/documents/handbook.ts';
 import { InputError } from '../../../src/lib/core/errors.ts';
-import type { Style } from '../../../src/lib/core/style/types.ts';
 import { readDocx } from '../../../src/lib/formats/docx/read.ts';
-import { ConflictError, describeError, NotFoundError } from '../../../src/lib/server/answers.ts';
+import { ConflictError, describeError, NotFoundError } from '../../../src/lib/server/http/answers.ts';
 import type { Database } from '../../../src/lib/server/database.ts';
-import { addDocument, addStep, listDocuments, loadDocument, moveToStep } from '../../../src/lib/server/documents.ts';
-import { archiveDocument, bringBackDocument, removeDocument } from '../../../src/lib/server/shelf.ts';
-import { loadSpecimens } from '../../../src/lib/server/specimens.ts';
-import { writeDocument } from '../../../src/lib/server/writing.ts';
-import { readId, readRequest } from '../../../src/lib/server/requests.ts';
+import { addDocument } from '../../../src/lib/server/documents/add.ts';
+import { addStep, moveToStep } from '../../../src/lib/server/documents/steps.ts';
+import { listDocuments, loadDocument } from '../../../src/lib/server/documents/list.ts';
+import { archiveDocument, bringBackDocument, removeDocument } from '../../../src/lib/server/documents/shelf.ts';
+import { loadSpecimens } from '../../../src/lib/server/styles/specimens.ts';
+import { writeDocument } from '../../../src/lib/server/documents/writing.ts';
+import { readId, readRequest } from '../../../src/lib/server/http/requests.ts';
 import {
 	createStyle,
 	importStyle,
@@ -21,11 +22,11 @@ import {
 	removeStyle,
 	loadStyleSteps,
 	saveStyle
-} from '../../../src/lib/server/styles.ts';
-import { openDrawing } from '../../../src/lib/server/drawings.ts';
-import { frozenDraft, publishEdition } from '../../../src/lib/server/editions.ts';
-import { keepStarter, listStarters, makeTable, takeOut } from '../../../src/lib/server/tables.ts';
-import { addWorkStep, loadWork } from '../../../src/lib/server/work.ts';
+} from '../../../src/lib/server/styles/styles.ts';
+import { openDrawing } from '../../../src/lib/server/documents/record.ts';
+import { frozenDraft, publishEdition } from '../../../src/lib/server/styles/editions.ts';
+import { keepStarter, listStarters, makeTable, takeOut } from '../../../src/lib/server/tables/tables.ts';
+import { addWorkStep, loadWork } from '../../../src/lib/server/tables/work.ts';
 import { mapTables, wornInstead, type DocumentState } from '../../../src/lib/workbench/state.ts';
 import { typed } from '../../../src/lib/core/work/cells.ts';
 import { patchBetween } from '../../../src/lib/core/work/patch.ts';
@@ -63,17 +64,17 @@ describe('the server', () => {
 		assert.equal((await documentNamed('Season')).styled, 2);
 		assert.deepEqual((await moveToStep(db, id, 2, 1)).state.tables, { 0: { style: ledger.id } });
 		assert.equal((await styleNamed('Season Ledger')).worn.tables, 1);
-		const branch = await addStep(db, id, 1, 'another way', { 2: { style: ledger.id } });
+		const branch = await addStep(db, id, 3, 'another way', { 2: { style: ledger.id } });
 		assert.deepEqual(
 			branch.steps.map(({ label }) => label),
 			['as it came', 'ledger on table 1', 'another way'],
 			'what was undone is gone'
 		);
 		await assert.rejects(addStep(db, id, 0, 'too late', {}), ConflictError);
-		await assert.rejects(moveToStep(db, id, 2, 9), code('step'));
-		await assert.rejects(addStep(db, id, 2, 'no such table', { 40: {} }), code('request'));
+		await assert.rejects(moveToStep(db, id, 4, 9), code('step'));
+		await assert.rejects(addStep(db, id, 4, 'no such table', { 40: {} }), code('request'));
 		await assert.rejects(
-			addStep(db, id, 2, 'no such style', { 1: { style: '00000000-0000-0000-0000-000000000000' } }),
+			addStep(db, id, 4, 'no such style', { 1: { style: '00000000-0000-0000-0000-000000000000' } }),
 			code('request')
 		);
 		assert.equal((await loadDocument(db, id)).step, 2, 'a refused step leaves nothing behind');
@@ -186,11 +187,8 @@ describe('the server', () => {
 	it('never saves one window’s style over another’s', async () => {
 		const { id, version, definition } = await styleNamed('Beacon');
 		const saved = await save(id, version, { ...definition, description: 'mine' });
-		await assert.rejects(
-			save(id, version, { ...definition, description: 'theirs' }),
-			(error) =>
-				error instanceof ConflictError && (error.current as { definition: Style }).definition.description === 'mine'
-		);
+		await assert.rejects(save(id, version, { ...definition, description: 'theirs' }), ConflictError);
+		assert.equal((await loadStyle(db, id)).definition.description, 'mine');
 		assert.equal(await save(id, saved, { ...definition, description: 'theirs, knowingly' }), saved + 1);
 	});
 
@@ -233,11 +231,11 @@ describe('the server', () => {
 		await assert.rejects(removeStyle(db, beacon.id), code('worn'));
 		await assert.rejects(removeStyle(db, (await styleNamed('House base')).id), /build on it/);
 		await removeStyle(db, beacon.id, wall.id);
-		const { state, steps, step } = await loadDocument(db, id);
+		const { state, steps, step, version } = await loadDocument(db, id);
 		assert.equal(state.tables[0]!.style, wall.id);
 		assert.equal(steps.at(-1)!.label, 'North Wall instead of Beacon');
 		assert.equal(
-			(await moveToStep(db, id, step, step - 1)).state.tables[0]!.style,
+			(await moveToStep(db, id, version, step - 1)).state.tables[0]!.style,
 			wall.id,
 			'the removed style stands nowhere any more'
 		);
@@ -255,7 +253,7 @@ describe('the server', () => {
 		await addStep(
 			db,
 			drawing.id,
-			sheet.step,
+			sheet.version,
 			'scale',
 			{ 0: { ...sheet.state.tables[0], style: beacon.id } },
 			{
@@ -268,7 +266,7 @@ describe('the server', () => {
 			name: 'Made',
 			work: emptyTable(3, 2),
 			wears: { style: beacon.id },
-			into: { document: report.id, after: 0, step: 0 }
+			into: { document: report.id, after: 0, version: 0 }
 		});
 		await takeOut(db, report.id, 5, 1);
 		const { step: first } = await addWorkStep(db, report.id, made.index, {
@@ -303,10 +301,10 @@ describe('the server', () => {
 				`step ${step}`
 			);
 		for (const id of documents) {
-			const { step, state } = await loadDocument(db, id);
+			const { step, version, state } = await loadDocument(db, id);
 			const standing = before.filter(({ document_id }) => document_id === id).at(-1)!;
 			assert.deepEqual(state, swapped(standing.state));
-			if (step > standing.step) await moveToStep(db, id, step, standing.step);
+			if (step > standing.step) await moveToStep(db, id, version, standing.step);
 		}
 		assert.deepEqual((await listStarters(db)).find(({ name }) => name === 'In Beacon')!.wears, {
 			partsOff: ['total'],
@@ -331,8 +329,11 @@ describe('the server', () => {
 		assert.equal(describeError(new Error('ours')), undefined);
 		const request = (body: string) => new Request('http://x', { method: 'POST', body });
 		await assert.rejects(readRequest(request('{'), 'newStep'), /not JSON/);
-		await assert.rejects(readRequest(request('{"after":-1,"label":"x","tables":{}}'), 'newStep'), /\/after/);
-		await assert.rejects(readRequest(request('{"after":0,"label":"x","tables":{"a":{}}}'), 'newStep'), code('request'));
+		await assert.rejects(readRequest(request('{"version":-1,"label":"x","tables":{}}'), 'newStep'), /\/version/);
+		await assert.rejects(
+			readRequest(request('{"version":0,"label":"x","tables":{"a":{}}}'), 'newStep'),
+			code('request')
+		);
 		assert.throws(() => readId('1; drop table styles', 'style'), code('request'));
 	});
 });

@@ -12,14 +12,10 @@ import { openDocument } from '../../../src/lib/formats/index.ts';
 import type { SvgDocument } from '../../../src/lib/formats/svg/read.ts';
 import { drawOn } from '../../../src/lib/formats/svg/write.ts';
 import { emu } from '../../../src/lib/core/units.ts';
-import {
-	addDocument,
-	addStep,
-	listDocuments,
-	loadDocument,
-	moveToStep,
-	openById
-} from '../../../src/lib/server/documents.ts';
+import { addDocument } from '../../../src/lib/server/documents/add.ts';
+import { addStep, moveToStep } from '../../../src/lib/server/documents/steps.ts';
+import { listDocuments, loadDocument } from '../../../src/lib/server/documents/list.ts';
+import { openById } from '../../../src/lib/server/documents/open.ts';
 import {
 	keepStarter,
 	listStarters,
@@ -28,9 +24,9 @@ import {
 	makeTable,
 	placeIn,
 	takeOut
-} from '../../../src/lib/server/tables.ts';
-import { addWorkStep, loadWork, moveWork } from '../../../src/lib/server/work.ts';
-import { writeDocument } from '../../../src/lib/server/writing.ts';
+} from '../../../src/lib/server/tables/tables.ts';
+import { addWorkStep, loadWork, moveWork } from '../../../src/lib/server/tables/work.ts';
+import { writeDocument } from '../../../src/lib/server/documents/writing.ts';
 import { ownDatabase } from '../../database.ts';
 
 const { db } = await ownDatabase('empty');
@@ -91,11 +87,11 @@ describe('work on a table', () => {
 		const from = steps[at - 1]!.id;
 		const work = await standing(id);
 		const { document } = { document: await loadDocument(db, id) };
-		await addStep(db, id, document.step, 'a step of the document', { 0: { ...document.state.tables[0] } });
+		await addStep(db, id, document.version, 'a step of the document', { 0: { ...document.state.tables[0] } });
 		await edit(id, from, work, [(now) => insertRows(now, 2, 1)]);
 		assert.equal((await standing(id)).rows.length, work.rows.length + 1);
 		const now = await loadDocument(db, id);
-		await moveToStep(db, id, now.step, now.step - 1);
+		await moveToStep(db, id, now.version, now.step - 1);
 		assert.deepEqual(tableOf(await standing(id)), tableOf(work), 'the document is what it was, its work, too');
 	});
 
@@ -151,15 +147,15 @@ describe('work on a table', () => {
 			patch: patchBetween(now, typed(now, 1, 1, 'second'))
 		});
 		await assert.rejects(
-			addStep(db, document, seen.step, 'parts', { 0: { ...seen.state.tables[0], partsOff: ['rowBand'] } }),
+			addStep(db, document, seen.version, 'parts', { 0: { ...seen.state.tables[0], partsOff: ['rowBand'] } }),
 			/worked on in another window/
 		);
 		await assert.rejects(
-			addStep(db, document, seen.step, 'parts', { 0: { partsOff: ['rowBand'] } }),
+			addStep(db, document, seen.version, 'parts', { 0: { partsOff: ['rowBand'] } }),
 			/worked on in another window/
 		);
 		assert.equal(text(await standing(document), 1, 1), 'second');
-		await addStep(db, document, seen.step, 'parts', { 0: { work: later.step, partsOff: ['rowBand'] } });
+		await addStep(db, document, seen.version, 'parts', { 0: { work: later.step, partsOff: ['rowBand'] } });
 		assert.equal(text(await standing(document), 1, 1), 'second');
 	});
 
@@ -176,7 +172,7 @@ describe('work on a table', () => {
 		assert.ok(await has('odt'));
 		const loaded = await loadDocument(db, report);
 		assert.equal(loaded.steps.length, 2, 'a stay at the bench is one step of the document');
-		await moveToStep(db, report, loaded.step, 0);
+		await moveToStep(db, report, loaded.version, 0);
 		assert.equal(await has(), false);
 	});
 
@@ -208,7 +204,7 @@ describe('work on a table', () => {
 			name: 'One',
 			work: made('One'),
 			wears: {},
-			into: { document: report, after: block, step: first.step }
+			into: { document: report, after: block, version: first.version }
 		});
 		assert.equal(one.index, 1);
 		const second = await loadDocument(db, report);
@@ -217,7 +213,7 @@ describe('work on a table', () => {
 			name: 'Two',
 			work: made('Two'),
 			wears: {},
-			into: { document: report, after: block, step: second.step }
+			into: { document: report, after: block, version: second.version }
 		});
 		const three = await loadDocument(db, report);
 		assert.deepEqual(
@@ -227,10 +223,10 @@ describe('work on a table', () => {
 		);
 		assert.equal(two.index, 1);
 		await assert.rejects(
-			makeTable(db, { name: 'x', work: made('x'), wears: {}, into: { document: report, after: 0, step: 0 } }),
+			makeTable(db, { name: 'x', work: made('x'), wears: {}, into: { document: report, after: 0, version: 0 } }),
 			/changed in another window/
 		);
-		await moveToStep(db, report, three.step, 0);
+		await moveToStep(db, report, three.version, 0);
 		assert.equal((await loadDocument(db, report)).tables.length, first.tables.length);
 		assert.equal((await listDocuments(db)).find((entry) => entry.id === report)!.tables, first.tables.length);
 	});
@@ -258,17 +254,17 @@ describe('work on a table', () => {
 				);
 				return document;
 			};
-			const stepNow = async () => (await openById(db, report)).found.step;
+			const versionNow = async () => (await openById(db, report)).found.version;
 			const out = async (index: number) => {
 				const { tables } = await now();
 				const inside = new Set([index]);
 				for (const one of tables) if (inside.has(one.place.inside ?? -1)) inside.add(one.index);
-				await takeOut(db, report, index, await stepNow());
+				await takeOut(db, report, index, await versionNow());
 				expected = expected.filter((_, i) => !inside.has(i));
 			};
 			const put = async (after: number, words: string) => {
 				const work = typed(emptyTable(2, 2), 0, 0, words);
-				const into = { document: report, after, step: await stepNow() };
+				const into = { document: report, after, version: await versionNow() };
 				const { index } = await makeTable(db, { name: words, work, wears: {}, into });
 				expected = [...expected.slice(0, index), says({ table: tableOf(work) }), ...expected.slice(index)];
 			};
@@ -294,8 +290,8 @@ describe('work on a table', () => {
 			await assert.rejects(takeOut(db, report, 0, 0), /another window/);
 			while (expected.length > 1) await out(expected.length - 1);
 			await same('all but one');
-			await assert.rejects(takeOut(db, report, 0, await stepNow()), /only table/);
-			await moveToStep(db, report, await stepNow(), first.step);
+			await assert.rejects(takeOut(db, report, 0, await versionNow()), /only table/);
+			await moveToStep(db, report, await versionNow(), first.step);
 			expected = (await openDocument(bytes, name)).tables.map(says);
 			await same('all back');
 		}
@@ -309,8 +305,8 @@ describe('work on a table', () => {
 			...cell,
 			picture: { source, alternative: 'A lady fern', width: emu(360_000), height: emu(180_000), fits: 'row' as const }
 		}));
-		const { step } = await loadDocument(db, sheet);
-		await makeTable(db, { name: 'Ferns', work, wears: {}, into: { document: sheet, after: -1, step } });
+		const { version } = await loadDocument(db, sheet);
+		await makeTable(db, { name: 'Ferns', work, wears: {}, into: { document: sheet, after: -1, version } });
 		const { bytes } = await writeDocument(db, sheet);
 		const text = new TextDecoder().decode(bytes);
 		assert.match(text, /<image href="data:image\/png;base64,iVBORw0KGgo=" [^>]*><title>A lady fern<\/title><\/image>/);

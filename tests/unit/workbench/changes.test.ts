@@ -44,7 +44,7 @@ test('lines are told by where they run, and change the cells on both sides', () 
 	across[2] = across[3] = 1;
 	const after = { ...bare, lines: [null, line], across };
 	assert.deepEqual(changesBetween(table, bare, after).map(changeWords), [
-		'lines, between header and body: none → solid 1pt #000000 (2 edges)'
+		'lines, between header and body: no line → solid 1pt #000000 (2 edges)'
 	]);
 	assert.deepEqual([...changedCells(table, bare, after)].sort(), [0, 1, 2, 3]);
 });

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { SpecimenChoice } from '$lib/server/specimens.ts';
+	import type { SpecimenChoice } from '$lib/server/styles/specimens.ts';
 	import { call } from '../api.ts';
 	import { notifyError } from '../notices.svelte.ts';
 	import Dialog from '../shell/Dialog.svelte';

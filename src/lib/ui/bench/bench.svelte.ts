@@ -7,7 +7,7 @@ import { leavesOf, TYPE_ROLE_LEAVES } from '$lib/core/style/leaves.ts';
 import { parsePart, partWords, type Rank } from '$lib/core/style/parts.ts';
 import { LINE_PLACES, type LeafValue, type LinePlace, type Style } from '$lib/core/style/types.ts';
 import { leafWords } from '$lib/core/style/words.ts';
-import type { StyleRecord } from '$lib/server/styles.ts';
+import type { StyleRecord } from '$lib/server/styles/styles.ts';
 import type { HouseState } from '$lib/workbench/house.ts';
 import { partsOfRank } from '$lib/workbench/parts.ts';
 import { Stylebook } from '$lib/workbench/stylebook.ts';
@@ -122,7 +122,7 @@ export class Bench implements PropertyOwner {
 		this.styles = styles;
 		this.house = house;
 		this.specimens = specimens;
-		this.draft = new StyleDraft(style.id, style.version, history);
+		this.draft = new StyleDraft(style.id, history);
 		this.sheet = new Sheet(specimens, this.flat, house, this.find);
 		// The pen begins with the ink that the style's lines have, else with that of its text.
 		const leaves = [...this.flat.parts.values()].flatMap((part) => [...part]);
@@ -144,7 +144,8 @@ export class Bench implements PropertyOwner {
 		return this.sheet.shown;
 	}
 	private get theirs(): Style | undefined {
-		return this.draft.theirs?.definition;
+		const { theirs } = this.draft;
+		return theirs?.steps[theirs.at - theirs.first]?.definition;
 	}
 	private get draftDefinition(): Style {
 		return this.draft.definition;

@@ -1,3 +1,4 @@
+import { amended, moved, pushed, type Line } from '$lib/core/history.ts';
 import type { Style } from '$lib/core/style/types.ts';
 import { call, RequestError } from '../api.ts';
 
@@ -10,16 +11,10 @@ export interface DraftStep {
 
 /** The steps of a style as the server has them: `first` is the number of the first, `at` that of the one it stands at. */
 export interface DraftHistory {
+	readonly version: number;
 	readonly first: number;
 	readonly at: number;
 	readonly steps: readonly DraftStep[];
-}
-
-/** What another window saved: what a conflict is answered with. */
-interface Theirs {
-	readonly version: number;
-	readonly definition: Style;
-	readonly history: DraftHistory;
 }
 
 /** Milliseconds after the last change before it is saved. */
@@ -35,67 +30,51 @@ export class StyleDraft {
 	state: SaveState = $state('saved');
 	fault: string | undefined = $state();
 	/** What somebody else saved in the meantime. */
-	theirs: Theirs | undefined = $state.raw();
-	private steps: readonly DraftStep[] = $state.raw([]);
-	private at = $state(0);
-	private first: number;
+	theirs: DraftHistory | undefined = $state.raw();
+	line: Line<DraftStep> = $state.raw({ steps: [], at: 0 });
+	private first = 0;
 	/** Steps from this one on are not on the server yet. */
-	private unsaved: number;
+	private unsaved = 0;
+	private savedVersion = 0;
 	private lastChange = { label: '', time: 0 };
 	private timer: ReturnType<typeof setTimeout> | undefined;
 	private running: Promise<void> = Promise.resolve();
 
 	constructor(
 		readonly id: string,
-		private savedVersion: number,
 		history: DraftHistory
 	) {
-		this.steps = history.steps;
-		this.first = history.first;
-		this.at = history.at - history.first;
-		this.unsaved = this.steps.length;
+		this.adopt(history);
 	}
 
 	get version(): number {
 		return this.savedVersion;
 	}
 	get definition(): Style {
-		return this.steps[this.at]!.definition;
-	}
-	/** What undo would take back, and redo bring again. */
-	get undoable(): string | undefined {
-		return this.at > 0 ? this.steps[this.at]!.label : undefined;
-	}
-	get redoable(): string | undefined {
-		return this.steps[this.at + 1]?.label;
+		return this.line.steps[this.line.at]!.definition;
 	}
 
 	/** A new step. Going on with the same thing within a moment (typing, dragging) stays one step. */
 	change(definition: Style, label: string): void {
 		if (definition === this.definition) return;
 		const now = Date.now();
+		const { steps, at } = this.line;
 		const goesOn =
-			label === this.lastChange.label &&
-			now - this.lastChange.time < ONE_STEP &&
-			this.at === this.steps.length - 1 &&
-			this.at > 0;
+			label === this.lastChange.label && now - this.lastChange.time < ONE_STEP && at === steps.length - 1 && at > 0;
 		this.lastChange = { label, time: now };
-		const keep = goesOn ? this.at : this.at + 1;
-		this.steps = [...this.steps.slice(0, keep), { label, definition }];
-		this.unsaved = Math.min(this.unsaved, keep);
-		this.moveTo(this.steps.length - 1);
+		const step = { label, definition };
+		this.stand(goesOn ? amended(this.line, step) : pushed(this.line, step));
+		this.unsaved = Math.min(this.unsaved, this.line.at);
 	}
-	undo(): void {
-		if (this.at > 0) this.moveTo(this.at - 1);
-		this.lastChange.label = '';
-	}
-	redo(): void {
-		if (this.at < this.steps.length - 1) this.moveTo(this.at + 1);
+	/** Undo, redo, or any step of the list. */
+	goTo(at: number): void {
+		const line = moved(this.line, at);
+		if (line !== this.line) this.stand(line);
 		this.lastChange.label = '';
 	}
 
-	private moveTo(at: number): void {
-		this.at = at;
+	private stand(line: Line<DraftStep>): void {
+		this.line = line;
 		if (this.state === 'conflict') return;
 		this.state = 'waiting';
 		clearTimeout(this.timer);
@@ -111,7 +90,7 @@ export class StyleDraft {
 
 	private async send(): Promise<void> {
 		if (this.state === 'saved' || this.state === 'conflict') return;
-		const sent = { steps: this.steps, at: this.at, unsaved: this.unsaved };
+		const sent = { ...this.line, unsaved: this.unsaved };
 		this.state = 'saving';
 		this.fault = undefined;
 		try {
@@ -124,18 +103,27 @@ export class StyleDraft {
 			this.savedVersion = version;
 			if (this.unsaved === sent.unsaved) {
 				// What was changed meanwhile begins where the two lists part.
+				const { steps } = this.line;
 				let same = 0;
-				while (same < this.steps.length && this.steps[same] === sent.steps[same]) same++;
+				while (same < steps.length && steps[same] === sent.steps[same]) same++;
 				this.unsaved = same;
 			}
-			this.state = this.at === sent.at && this.unsaved === this.steps.length ? 'saved' : 'waiting';
+			const { steps, at } = this.line;
+			this.state = at === sent.at && this.unsaved === steps.length ? 'saved' : 'waiting';
 			if (this.state === 'waiting') this.timer = setTimeout(() => void this.save(), REST);
 		} catch (error) {
 			this.fault = (error as Error).message;
-			if (error instanceof RequestError && error.body.code === 'conflict') {
-				this.theirs = error.body.current as Theirs;
-				this.state = 'conflict';
-			} else this.state = 'failed';
+			this.state = 'failed';
+			if (error instanceof RequestError && error.body.code === 'conflict') await this.learnTheirs();
+		}
+	}
+	/** Where that fails, the conflict comes up again with the next try. */
+	private async learnTheirs(): Promise<void> {
+		try {
+			this.theirs = await call<DraftHistory>('GET', `/api/styles/${this.id}/steps`);
+			this.state = 'conflict';
+		} catch (error) {
+			this.fault = (error as Error).message;
 		}
 	}
 
@@ -146,12 +134,11 @@ export class StyleDraft {
 	}
 
 	/** Takes over what the server has now, its steps included; one's own steps of this window are gone unless `mine` is kept as one. */
-	private adopt({ version, history }: Pick<Theirs, 'version' | 'history'>): void {
+	private adopt({ version, first, at, steps }: DraftHistory): void {
 		this.savedVersion = version;
-		this.first = history.first;
-		this.steps = history.steps;
-		this.at = history.at - history.first;
-		this.unsaved = this.steps.length;
+		this.first = first;
+		this.line = { steps, at: at - first };
+		this.unsaved = steps.length;
 		this.theirs = undefined;
 		this.fault = undefined;
 		this.state = 'saved';
@@ -161,10 +148,11 @@ export class StyleDraft {
 	/** After a conflict: goes on from what the other window saved; one's own work can still be had by redo. */
 	takeTheirs(): void {
 		if (!this.theirs) return;
-		const mine = this.definition;
+		const mine = { label: 'what this window had', definition: this.definition };
 		this.adopt(this.theirs);
-		this.steps = [...this.steps.slice(0, this.at + 1), { label: 'what this window had', definition: mine }];
-		this.unsaved = Math.min(this.unsaved, this.steps.length - 1);
+		const { at } = this.line;
+		this.line = { ...pushed(this.line, mine), at };
+		this.unsaved = Math.min(this.unsaved, at + 1);
 	}
 
 	/** After a conflict: saves one's own work over the other, knowingly, as one step that can be undone. */
@@ -177,8 +165,8 @@ export class StyleDraft {
 	}
 
 	/** After something outside the bench changed the style (a leaf pushed up): what is there now. */
-	reload(version: number, history: DraftHistory): void {
+	reload(history: DraftHistory): void {
 		clearTimeout(this.timer);
-		this.adopt({ version, history });
+		this.adopt(history);
 	}
 }

@@ -3,19 +3,20 @@
 	import type { Lifted } from '$lib/core/lift/lift.ts';
 	import { flatten } from '$lib/core/style/inherit.ts';
 	import { describeStyle } from '$lib/core/style/sentence.ts';
+	import type { StepInfo } from '$lib/server/history.ts';
 	import type { DocumentState } from '$lib/workbench/state.ts';
 	import { call } from '../api.ts';
 	import { notify, notifyError } from '../notices.svelte.ts';
 	import Dialog from '../shell/Dialog.svelte';
 
-	type Saved = { step: number; steps: { step: number; label: string }[]; state: DocumentState };
+	type Saved = { step: number; version: number; steps: StepInfo[]; state: DocumentState };
 	/** A style from a table as it looks in its file: what it says, what is left over, and a name for it. */
 	let {
 		open = $bindable(),
 		id,
 		table,
 		place,
-		after,
+		version,
 		isWorn,
 		onworn
 	}: {
@@ -24,7 +25,7 @@
 		/** Index of the table. */
 		table: number;
 		place: string;
-		after: number;
+		version: number;
 		/** Whether it wears a house style already: lifted is how it looks in its file. */
 		isWorn: boolean;
 		onworn: (saved: Saved) => void;
@@ -51,7 +52,7 @@
 				table,
 				name,
 				wear,
-				after
+				version
 			});
 			open = false;
 			await invalidateAll();

@@ -1,6 +1,8 @@
 import { invalidate } from '$app/navigation';
+import type { Line } from '$lib/core/history.ts';
 import type { TypeRole } from '$lib/core/style/types.ts';
-import type { HouseRecord, HouseStep } from '$lib/server/house.ts';
+import type { HouseRecord } from '$lib/server/house/house.ts';
+import type { StepInfo } from '$lib/server/history.ts';
 import type { HouseState } from '$lib/workbench/house.ts';
 import { call } from '../api.ts';
 import { notifyError } from '../notices.svelte.ts';
@@ -8,18 +10,15 @@ import { notifyError } from '../notices.svelte.ts';
 /** The house as it is being worked on: every change is one step, saved at once, that can be undone. */
 export class HouseWork {
 	house: HouseRecord = $state.raw({} as HouseRecord);
-	steps: readonly HouseStep[] = $state.raw([]);
+	steps: readonly StepInfo[] = $state.raw([]);
 	isBusy = $state(false);
 
-	constructor(house: HouseRecord, steps: readonly HouseStep[]) {
+	constructor(house: HouseRecord, steps: readonly StepInfo[]) {
 		this.house = house;
 		this.steps = steps;
 	}
-	get undoable(): string | undefined {
-		return this.house.step > 0 ? this.steps.find(({ step }) => step === this.house.step)?.label : undefined;
-	}
-	get redoable(): string | undefined {
-		return this.steps.find(({ step }) => step === this.house.step + 1)?.label;
+	get line(): Line<StepInfo> {
+		return { steps: this.steps, at: this.house.step };
 	}
 
 	/** Returns whether it was saved; what went wrong is said. */
@@ -45,8 +44,8 @@ export class HouseWork {
 		const { inks, typeRoles, locale } = { ...this.house, ...change };
 		return this.send('PUT', '/api/house', { label, state: { inks, typeRoles, locale }, ...renamed });
 	}
-	move(by: -1 | 1): Promise<boolean> {
-		return this.send('PUT', '/api/house/step', { to: this.house.step + by });
+	goTo(to: number): Promise<boolean> {
+		return this.send('PUT', '/api/house/step', { to });
 	}
 
 	setInk(name: string, hex: string): Promise<boolean> {

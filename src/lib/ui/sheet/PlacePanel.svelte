@@ -2,7 +2,7 @@
 	import { TEXT_HEIGHTS } from '$lib/core/layout/plotted.ts';
 	import { CORNERS, pointFor, type Corner, type PlacedTable } from '$lib/core/schedule/placed.ts';
 	import type { Reading } from '$lib/core/schedule/table.ts';
-	import type { DrawnOut } from '$lib/server/drawings.ts';
+	import type { DrawnOut } from '$lib/server/drawings/drawings.ts';
 
 	/** Where a table stands on the sheet, which way it reads and how large it plots. */
 	interface Props {

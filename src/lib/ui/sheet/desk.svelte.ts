@@ -1,5 +1,6 @@
 import { tick } from 'svelte';
 import { invalidate } from '$app/navigation';
+import type { Line } from '$lib/core/history.ts';
 import type { Answer, Change } from '$lib/core/schedule/difference.ts';
 import type { Extent } from '$lib/core/layout/matrix.ts';
 import type { ObjectKind } from '$lib/core/schedule/objects.ts';
@@ -12,7 +13,8 @@ import type { ShownObjects } from '$lib/formats/svg/shown.ts';
 import type { Sheet, SheetAnswer } from '$lib/formats/svg/sheet.ts';
 import { call } from '../api.ts';
 import { notify, notifyError } from '../notices.svelte.ts';
-import type { DrawnOut } from '$lib/server/drawings.ts';
+import type { DrawnOut } from '$lib/server/drawings/drawings.ts';
+import type { StepInfo } from '$lib/server/history.ts';
 import { answered } from '$lib/workbench/schedules.ts';
 import type { DocumentState, TableState } from '$lib/workbench/state.ts';
 import { Maker } from './maker.ts';
@@ -22,7 +24,8 @@ export interface SheetData {
 	readonly id: string;
 	readonly name: string;
 	readonly step: number;
-	readonly steps: readonly { readonly step: number; readonly label: string }[];
+	readonly version: number;
+	readonly steps: readonly StepInfo[];
 	readonly state: DocumentState;
 	readonly sheet: Sheet;
 	readonly kinds: readonly ObjectKind[];
@@ -206,7 +209,7 @@ export class Desk {
 		const attributes = more.attributes ?? drawing?.attributes;
 		try {
 			await call('POST', `/api/documents/${this.data.id}/steps`, {
-				after: this.data.step,
+				version: this.data.version,
 				label,
 				tables: Object.fromEntries(tables.flatMap(({ own }, index) => (Object.keys(own).length ? [[index, own]] : []))),
 				drawing: {
@@ -358,16 +361,23 @@ export class Desk {
 		return standing(rows.rows, reads).map(({ key }) => key);
 	}
 
-	/** Undo and redo, one after the other. */
-	private moving: Promise<void> = Promise.resolve();
+	get line(): Line<StepInfo> {
+		return { steps: this.data.steps, at: this.data.step };
+	}
+	/** Undo and redo, one after the other: a key pressed again while the first is on its way counts, too. */
 	move(by: -1 | 1): Promise<void> {
+		return this.goTo(() => this.data.step + by);
+	}
+	private moving: Promise<void> = Promise.resolve();
+	/** Goes to any other step. */
+	goTo(where: number | (() => number)): Promise<void> {
 		return (this.moving = this.moving.then(async () => {
-			const to = this.data.step + by;
-			if (!this.data.steps.some(({ step }) => step === to)) return;
+			const to = typeof where === 'number' ? where : where();
+			if (!this.data.steps[to]) return;
 			this.drop();
 			this.busy = true;
 			try {
-				await call('PUT', `/api/documents/${this.data.id}/step`, { from: this.data.step, to });
+				await call('PUT', `/api/documents/${this.data.id}/step`, { version: this.data.version, to });
 				await this.reload();
 			} catch (error) {
 				notifyError(error);

@@ -1,25 +1,55 @@
 <script lang="ts">
-	/** Undo and redo, each saying what it takes back or makes again; undefined where there is nothing. */
+	import { redoable, undoable, type Line } from '$lib/core/history.ts';
+	import Dialog from './Dialog.svelte';
+	import StepList from './StepList.svelte';
+	import type { ListedStep } from './steps.ts';
+
+	/** Undo and redo, each saying what it takes back or makes again, and all steps to choose from. */
 	interface Props {
-		undoable: string | undefined;
-		redoable: string | undefined;
+		line: Line<ListedStep>;
 		busy?: boolean;
-		onmove: (by: -1 | 1) => unknown;
+		/** Whether the steps are listed elsewhere on the screen. */
+		isListed?: boolean;
+		onmove: (to: number) => unknown;
 	}
-	let { undoable, redoable, busy = false, onmove }: Props = $props();
+	let { line, busy = false, isListed = false, onmove }: Props = $props();
+	const undo = $derived(undoable(line));
+	const redo = $derived(redoable(line));
+	let open = $state(false);
 </script>
 
 <button
 	type="button"
 	class="button"
-	disabled={!undoable || busy}
-	title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'}
-	onclick={() => onmove(-1)}>Undo</button
+	disabled={undo === undefined || busy}
+	title={undo === undefined ? 'Nothing to undo' : `Undo: ${undo}`}
+	onclick={() => onmove(line.at - 1)}>Undo</button
 >
 <button
 	type="button"
 	class="button"
-	disabled={!redoable || busy}
-	title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'}
-	onclick={() => onmove(1)}>Redo</button
+	disabled={redo === undefined || busy}
+	title={redo === undefined ? 'Nothing to redo' : `Redo: ${redo}`}
+	onclick={() => onmove(line.at + 1)}>Redo</button
 >
+{#if !isListed}
+	<button
+		type="button"
+		class="button"
+		disabled={line.steps.length < 2}
+		title={line.steps.length < 2 ? 'No steps yet' : 'All steps, to go to any of them'}
+		onclick={() => (open = true)}>Steps</button
+	>
+	<Dialog bind:open title="Steps">
+		<StepList
+			{line}
+			onmove={(to) => {
+				open = false;
+				return to === line.at || onmove(to);
+			}}
+		/>
+		{#snippet answers()}
+			<button type="button" class="button" onclick={() => (open = false)}>Stay here</button>
+		{/snippet}
+	</Dialog>
+{/if}

@@ -1,3 +1,4 @@
+import { moved, pushed, type Line } from '$lib/core/history.ts';
 import { tick } from 'svelte';
 import { appearanceOf, type Appearance } from '$lib/core/cascade/look.ts';
 import { resolve, type Resolved } from '$lib/core/cascade/resolve.ts';
@@ -39,7 +40,7 @@ import {
 import { forbids, guard } from '$lib/core/work/locks.ts';
 import { copiedLook, lined, touched, type CopiedLook, type Edge } from '$lib/core/work/touches.ts';
 import { withColumnNamed } from '$lib/core/values/formula.ts';
-import type { LoadedWork } from '$lib/server/work.ts';
+import type { LoadedWork } from '$lib/server/tables/work.ts';
 import type { HouseState } from '$lib/workbench/house.ts';
 import type { TableState } from '$lib/workbench/state.ts';
 import { Stylebook, type BookStyle } from '$lib/workbench/stylebook.ts';
@@ -78,8 +79,8 @@ export class TableBench {
 	private fileLook: FileLook | undefined = $state.raw();
 	private older: Readonly<Record<string, Style>> = $state.raw({});
 
-	entries: readonly Entry[] = $state.raw([]);
-	at = $state(0);
+	/** The steps of the work. */
+	line: Line<Entry> = $state.raw({ steps: [], at: 0 });
 	styles: readonly BookStyle[] = $state.raw([]);
 	house: HouseState = $state.raw({} as HouseState);
 
@@ -97,7 +98,7 @@ export class TableBench {
 	/** Cells that a search found. */
 	lit: ReadonlySet<string> = $state.raw(new Set());
 
-	readonly entry: Entry = $derived(this.entries[this.at]!);
+	readonly entry: Entry = $derived(this.line.steps[this.line.at]!);
 	readonly work: WorkTable = $derived(this.entry.work);
 	readonly wears: Wears = $derived(this.work.wears ?? {});
 	readonly book = $derived(new Stylebook(this.styles, this.house, this.older));
@@ -147,10 +148,9 @@ export class TableBench {
 		this.older = older;
 		this.styles = styles;
 		this.house = house;
-		this.entries = entriesOf(work, wears);
-		this.at = work.at;
-		this.selection = oneCell(this.entries[this.at]!.work, 0, 0);
-		this.saving = new Saving(`/api/documents/${id}/tables/${index}/work`, this.entries[this.at]!, {
+		this.line = { steps: entriesOf(work, wears), at: work.at };
+		this.selection = oneCell(this.work, 0, 0);
+		this.saving = new Saving(`/api/documents/${id}/tables/${index}/work`, this.entry, {
 			came: (loaded, mine) => this.takeTheirs(loaded, mine)
 		});
 	}
@@ -210,25 +210,22 @@ export class TableBench {
 	private push(label: string, work: WorkTable): void {
 		const before = this.entry;
 		const entry: Entry = { label, work, id: undefined };
-		this.entries = [...this.entries.slice(0, this.at + 1), entry].slice(-MOST_ENTRIES);
-		this.at = this.entries.length - 1;
+		this.line = pushed(this.line, entry, MOST_ENTRIES);
 		this.selection = fitted(work, this.selection);
 		this.saving.add(entry, before);
 	}
 	/** Undo, redo, or any step of the list. */
 	goTo(at: number): void {
-		if (at < 0 || at >= this.entries.length || at === this.at) return;
+		const line = moved(this.line, at);
+		if (line === this.line) return;
 		this.typing = undefined;
-		this.at = at;
+		this.line = line;
 		this.selection = fitted(this.work, this.selection);
 		this.saving.move(this.entry);
 	}
-	readonly undoable = $derived(this.at > 0 ? this.entry.label : undefined);
-	readonly redoable = $derived(this.entries[this.at + 1]?.label);
 
 	private takeTheirs(loaded: Loaded, mine?: { readonly work: WorkTable; readonly isOver: boolean }): void {
-		this.entries = entriesOf(loaded, loaded.wears);
-		this.at = loaded.at;
+		this.line = { steps: entriesOf(loaded, loaded.wears), at: loaded.at };
 		this.selection = fitted(this.work, this.selection);
 		this.saving.restart(this.entry);
 		if (!mine) {

@@ -1,7 +1,7 @@
 import { applyPatch, areApart, patchBetween, type Patch } from '$lib/core/work/patch.ts';
 import { tidy, type WorkTable } from '$lib/core/work/table.ts';
 import type { TableState } from '$lib/workbench/state.ts';
-import type { LoadedWork } from '$lib/server/work.ts';
+import type { LoadedWork } from '$lib/server/tables/work.ts';
 import { call, RequestError } from '../api.ts';
 
 /** A state of the table, with what led to it. `id` is its step's on the server; undefined until it is saved. */

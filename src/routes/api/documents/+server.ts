@@ -1,7 +1,8 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { addDocument, listDocuments } from '$lib/server/documents.ts';
-import { uploaded } from '$lib/server/files.ts';
+import { addDocument } from '$lib/server/documents/add.ts';
+import { listDocuments } from '$lib/server/documents/list.ts';
+import { uploaded } from '$lib/server/http/files.ts';
 import type { RequestHandler } from './$types.js';
 
 export const GET: RequestHandler = () => answer(() => listDocuments(db()));

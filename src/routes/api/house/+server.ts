@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { changeHouse, loadHouse } from '$lib/server/house.ts';
-import { readRequest } from '$lib/server/requests.ts';
+import { changeHouse, loadHouse } from '$lib/server/house/house.ts';
+import { readRequest } from '$lib/server/http/requests.ts';
 import type { RequestHandler } from './$types.js';
 
 export const GET: RequestHandler = () => answer(() => loadHouse(db()));

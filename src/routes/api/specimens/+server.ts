@@ -1,6 +1,6 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { listSpecimens } from '$lib/server/specimens.ts';
+import { listSpecimens } from '$lib/server/styles/specimens.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Every table that can stand on a specimen sheet. */

@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { readRequest } from '$lib/server/requests.ts';
-import { keepStarter, listStarters } from '$lib/server/tables.ts';
+import { readRequest } from '$lib/server/http/requests.ts';
+import { keepStarter, listStarters } from '$lib/server/tables/tables.ts';
 import type { RequestHandler } from './$types.js';
 
 export const GET: RequestHandler = () => answer(() => listStarters(db()));

@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { readRequest } from '$lib/server/requests.ts';
-import { countStarter, makeTable } from '$lib/server/tables.ts';
+import { readRequest } from '$lib/server/http/requests.ts';
+import { countStarter, makeTable } from '$lib/server/tables/tables.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Makes a table, on its own or in a document. */

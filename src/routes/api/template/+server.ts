@@ -1,8 +1,8 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { download, DOCX, uploaded } from '$lib/server/files.ts';
-import { readId } from '$lib/server/requests.ts';
-import { importTemplate, writeTemplate } from '$lib/server/template.ts';
+import { download, DOCX, uploaded } from '$lib/server/http/files.ts';
+import { readId } from '$lib/server/http/requests.ts';
+import { importTemplate, writeTemplate } from '$lib/server/styles/template.ts';
 import type { RequestHandler } from './$types.js';
 
 /** A DOCX template of the styles named in `?styles=`, separated by commas. */

@@ -1,10 +1,11 @@
 import { redirect } from '@sveltejs/kit';
-import { load as answer } from '$lib/server/answers.ts';
+import { load as answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { documentRow, loadDocument } from '$lib/server/documents.ts';
-import { Wardrobe } from '$lib/server/editions.ts';
-import { loadHouse } from '$lib/server/house.ts';
-import { readId } from '$lib/server/requests.ts';
+import { documentRow } from '$lib/server/documents/rows.ts';
+import { loadDocument } from '$lib/server/documents/list.ts';
+import { Wardrobe } from '$lib/server/styles/editions.ts';
+import { loadHouse } from '$lib/server/house/house.ts';
+import { readId } from '$lib/server/http/requests.ts';
 import type { PageServerLoad } from './$types.js';
 
 export const load: PageServerLoad = async ({ params }) => {

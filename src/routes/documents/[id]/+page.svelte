@@ -42,7 +42,10 @@
 	const book = $derived(new Stylebook(data.styles, data.house, data.older));
 
 	let saved = $state.raw(
-		untrack(() => ({ step: data.document.step, steps: data.document.steps, state: data.document.state }))
+		untrack(() => {
+			const { step, version, steps, state } = data.document;
+			return { step, version, steps, state };
+		})
 	);
 	let picked = $state(0);
 	let scope = $state<'this' | 'alike' | 'ticked' | 'all'>('this');
@@ -163,11 +166,11 @@
 	async function step(label: string, changed: Record<number, TableState>) {
 		busy = true;
 		try {
-			saved = await call<{ step: number; steps: typeof saved.steps; state: DocumentState }>(
-				'POST',
-				`/api/documents/${id}/steps`,
-				{ after: saved.step, label, tables: changed }
-			);
+			saved = await call<typeof saved>('POST', `/api/documents/${id}/steps`, {
+				version: saved.version,
+				label,
+				tables: changed
+			});
 		} catch (error) {
 			notifyError(error);
 		} finally {
@@ -206,7 +209,7 @@
 		busy = true;
 		try {
 			const index = picked;
-			saved = await call('DELETE', `/api/documents/${id}/tables/${index}`, { after: saved.step });
+			saved = await call('DELETE', `/api/documents/${id}/tables/${index}`, { version: saved.version });
 			await reload();
 			notify(`Table ${index + 1} is out of the document. Ctrl+Z brings it back.`);
 		} catch (error) {
@@ -237,15 +240,16 @@
 
 	/** Undo and redo, one after the other: a key pressed again while the first is on its way counts, too. */
 	let moving: Promise<void> = Promise.resolve();
-	const move = (by: -1 | 1) => (moving = moving.then(() => moveNow(by)));
-	async function moveNow(by: -1 | 1) {
-		const to = saved.step + by;
-		if (!saved.steps.some((entry) => entry.step === to)) return;
+	const move = (by: -1 | 1) => goTo(() => saved.step + by);
+	const goTo = (where: number | (() => number)) =>
+		(moving = moving.then(() => goNow(typeof where === 'number' ? where : where())));
+	async function goNow(to: number) {
+		if (!saved.steps[to]) return;
 		draft = {};
 		busy = true;
 		const before = heldBy(saved.state);
 		try {
-			saved = await call('PUT', `/api/documents/${id}/step`, { from: saved.step, to });
+			saved = await call('PUT', `/api/documents/${id}/step`, { version: saved.version, to });
 			if (heldBy(saved.state) !== before) await reload();
 		} catch (error) {
 			notifyError(error);
@@ -253,8 +257,7 @@
 			busy = false;
 		}
 	}
-	const undoable = $derived(saved.step > 0 ? saved.steps.find(({ step }) => step === saved.step)?.label : undefined);
-	const redoable = $derived(saved.steps.find(({ step }) => step === saved.step + 1)?.label);
+	const line = $derived({ steps: saved.steps, at: saved.step });
 
 	const correctRole = (r: number, role: RowRole) =>
 		step(`row ${r + 1} of table ${picked + 1} is ${roleWords(role)}`, {
@@ -359,7 +362,7 @@
 			>{/if}
 	{/snippet}
 	{#snippet actions()}
-		<UndoRedo {undoable} {redoable} {busy} onmove={move} />
+		<UndoRedo {line} {busy} onmove={goTo} />
 		{#if data.document.kind === 'json'}<a class="button" href="/documents/{id}/bench?table={picked}">Work on it…</a>
 		{:else if data.document.kind !== 'csv'}<a class="button" href="/starters/begin?into={id}">Put a table in…</a>{/if}
 		<a class="button" href="/documents/{id}/print">Print…</a>
@@ -628,7 +631,7 @@
 	{id}
 	table={picked}
 	place={where(picked)}
-	after={saved.step}
+	version={saved.version}
 	isWorn={!!wornStyle}
 	onworn={(next) => {
 		draft = {};

@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { SCHEDULE_SCHEMA } from '$lib/core/schedule/validate.ts';
 import { STYLE_SCHEMA, TABLE_SCHEMA } from '$lib/core/style/schema.ts';
-import { answer, NotFoundError } from '$lib/server/answers.ts';
+import { answer, NotFoundError } from '$lib/server/http/answers.ts';
 import type { RequestHandler } from './$types.js';
 
 const SCHEMAS: Record<string, unknown> = { style: STYLE_SCHEMA, table: TABLE_SCHEMA, schedule: SCHEDULE_SCHEMA };

@@ -1,10 +1,10 @@
-import { load as answer } from '$lib/server/answers.ts';
+import { load as answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { listDocuments, loadDocument } from '$lib/server/documents.ts';
-import { Wardrobe } from '$lib/server/editions.ts';
-import { loadHouse } from '$lib/server/house.ts';
-import { readId } from '$lib/server/requests.ts';
-import { listStarters } from '$lib/server/tables.ts';
+import { listDocuments, loadDocument } from '$lib/server/documents/list.ts';
+import { Wardrobe } from '$lib/server/styles/editions.ts';
+import { loadHouse } from '$lib/server/house/house.ts';
+import { readId } from '$lib/server/http/requests.ts';
+import { listStarters } from '$lib/server/tables/tables.ts';
 import type { PageServerLoad } from './$types.js';
 
 /** Documents that have text around their tables, or a sheet, so that a table can be put in. */
@@ -27,7 +27,7 @@ export const load: PageServerLoad = ({ url }) =>
 			into: target && {
 				id: target.id,
 				name: target.name,
-				step: target.step,
+				version: target.version,
 				blocks: target.blocks.map((block) =>
 					block.kind === 'table'
 						? { kind: block.kind, text: target.tables[block.index]!.place.caption ?? `table ${block.index + 1}` }

@@ -98,7 +98,7 @@
 				name: called,
 				work: made.work,
 				wears: JSON.parse(JSON.stringify(wears)),
-				...(data.into && { into: { document: data.into.id, after, step: data.into.step } }),
+				...(data.into && { into: { document: data.into.id, after, version: data.into.version } }),
 				...(how === 'starter' && chosen && { starter: chosen.id })
 			});
 			await goto(`/documents/${place.document}/bench?table=${place.index}`);

@@ -1,9 +1,9 @@
-import { load as answer, NotFoundError } from '$lib/server/answers.ts';
+import { load as answer, NotFoundError } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { loadSpecimens } from '$lib/server/specimens.ts';
-import { loadHouse } from '$lib/server/house.ts';
-import { readId } from '$lib/server/requests.ts';
-import { chosenSpecimens, listStyles, loadStyleSteps } from '$lib/server/styles.ts';
+import { loadSpecimens } from '$lib/server/styles/specimens.ts';
+import { loadHouse } from '$lib/server/house/house.ts';
+import { readId } from '$lib/server/http/requests.ts';
+import { chosenSpecimens, listStyles, loadStyleSteps } from '$lib/server/styles/styles.ts';
 import type { PageServerLoad } from './$types.js';
 
 /** How many tables are put on a sheet that nobody chose tables for, the built-in one aside. */

@@ -4,7 +4,7 @@
 	import { partWords, type Rank } from '$lib/core/style/parts.ts';
 	import { describeStyle } from '$lib/core/style/sentence.ts';
 	import type { Style } from '$lib/core/style/types.ts';
-	import type { StyleRecord } from '$lib/server/styles.ts';
+	import type { StyleRecord } from '$lib/server/styles/styles.ts';
 	import { call } from '$lib/ui/api.ts';
 	import { Bench, type View } from '$lib/ui/bench/bench.svelte.ts';
 	import BandSizes from '$lib/ui/bench/BandSizes.svelte';
@@ -97,7 +97,7 @@
 		await invalidate('heptarch:bench');
 		bench.styles = data.styles as readonly StyleRecord[];
 		bench.house = data.house;
-		bench.draft.reload(data.style.version, data.history as DraftHistory);
+		bench.draft.reload(data.history as DraftHistory);
 	}
 	async function pushUp(path: string) {
 		try {
@@ -140,8 +140,7 @@
 		const isCommand = event.ctrlKey || event.metaKey;
 		if (isCommand && event.key.toLowerCase() === 'z' && !isTyping(event)) {
 			event.preventDefault();
-			if (event.shiftKey) bench.draft.redo();
-			else bench.draft.undo();
+			bench.draft.goTo(bench.draft.line.at + (event.shiftKey ? 1 : -1));
 			return;
 		}
 		if (isCommand || event.altKey || isTyping(event)) return;
@@ -187,7 +186,7 @@
 	{#snippet facts()}
 		<span class="chip"
 			>{data.style.edition
-				? `${data.style.unpublished || bench.draft.undoable ? 'draft · ' : ''}edition ${data.style.edition} is out`
+				? `${data.style.unpublished || bench.draft.line.at > 0 ? 'draft · ' : ''}edition ${data.style.edition} is out`
 				: 'no edition yet'}</span
 		>
 		<span class="chip"
@@ -202,11 +201,7 @@
 		>
 	{/snippet}
 	{#snippet actions()}
-		<UndoRedo
-			undoable={bench.draft.undoable}
-			redoable={bench.draft.redoable}
-			onmove={(by) => (by < 0 ? bench.draft.undo() : bench.draft.redo())}
-		/>
+		<UndoRedo line={bench.draft.line} onmove={(to) => bench.draft.goTo(to)} />
 		<button
 			type="button"
 			class="button"

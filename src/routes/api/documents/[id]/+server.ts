@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { archiveDocument, bringBackDocument, removeDocument } from '$lib/server/shelf.ts';
-import { readId, readRequest } from '$lib/server/requests.ts';
+import { archiveDocument, bringBackDocument, removeDocument } from '$lib/server/documents/shelf.ts';
+import { readId, readRequest } from '$lib/server/http/requests.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Takes the document out; it can be brought back for a day. */

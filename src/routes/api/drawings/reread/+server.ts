@@ -1,8 +1,8 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { queue } from '$lib/server/queue.ts';
-import { readRequest } from '$lib/server/requests.ts';
-import { startReread } from '$lib/server/runs.ts';
+import { queue } from '$lib/server/runs/queue.ts';
+import { readRequest } from '$lib/server/http/requests.ts';
+import { startReread } from '$lib/server/runs/runs.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Begins a run in which every schedule of some drawings is read again. */

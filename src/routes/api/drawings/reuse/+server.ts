@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { reuseSchedule } from '$lib/server/drawings.ts';
-import { readRequest } from '$lib/server/requests.ts';
+import { reuseSchedule } from '$lib/server/drawings/drawings.ts';
+import { readRequest } from '$lib/server/http/requests.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Places a schedule in other drawings; each lists its own objects. */

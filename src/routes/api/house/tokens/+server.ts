@@ -1,8 +1,8 @@
 import { tokensOf } from '$lib/core/share/tokens.ts';
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { download, fileName } from '$lib/server/files.ts';
-import { loadHouse } from '$lib/server/house.ts';
+import { download, fileName } from '$lib/server/http/files.ts';
+import { loadHouse } from '$lib/server/house/house.ts';
 import type { RequestHandler } from './$types.js';
 
 /** The house's inks and type roles as Design Tokens. */

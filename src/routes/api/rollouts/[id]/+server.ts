@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { readId } from '$lib/server/requests.ts';
-import { undoRollOut } from '$lib/server/rollouts.ts';
+import { readId } from '$lib/server/http/requests.ts';
+import { undoRollOut } from '$lib/server/runs/rollouts.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Takes a roll-out back, in all its documents at once. */

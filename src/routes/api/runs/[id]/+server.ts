@@ -1,8 +1,8 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { queue } from '$lib/server/queue.ts';
-import { readId, readRequest } from '$lib/server/requests.ts';
-import { resumeRun, stopRun, undoRun } from '$lib/server/runs.ts';
+import { queue } from '$lib/server/runs/queue.ts';
+import { readId, readRequest } from '$lib/server/http/requests.ts';
+import { resumeRun, stopRun, undoRun } from '$lib/server/runs/runs.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Stops a run, goes on with it, or takes it back as a whole. */

@@ -1,10 +1,10 @@
-import { load as answer } from '$lib/server/answers.ts';
+import { load as answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { documentRow } from '$lib/server/documents.ts';
-import { Wardrobe } from '$lib/server/editions.ts';
-import { loadHouse } from '$lib/server/house.ts';
-import { readId, readIndex } from '$lib/server/requests.ts';
-import { fileLookOf, loadWork } from '$lib/server/work.ts';
+import { documentRow } from '$lib/server/documents/rows.ts';
+import { Wardrobe } from '$lib/server/styles/editions.ts';
+import { loadHouse } from '$lib/server/house/house.ts';
+import { readId, readIndex } from '$lib/server/http/requests.ts';
+import { fileLookOf, loadWork } from '$lib/server/tables/work.ts';
 import type { PageServerLoad } from './$types.js';
 
 export const load: PageServerLoad = ({ params, url }) =>

@@ -80,7 +80,7 @@
 			const name = `${data.place.caption ?? data.name}, second part`;
 			bench.edit(`two tables from row ${at + 1} on`, () => above);
 			await bench.settled();
-			const { step, block } = await call<{ step: number; block: number }>(
+			const { version, block } = await call<{ version: number; block: number }>(
 				'GET',
 				`/api/documents/${data.id}/step?table=${data.index}`
 			);
@@ -89,7 +89,7 @@
 				name,
 				work: fresh(below),
 				wears: bench.wears,
-				...(isInText && { into: { document: data.id, after: block, step } })
+				...(isInText && { into: { document: data.id, after: block, version } })
 			});
 			notify(`What was below is a table of its own now${isInText ? ', after this one' : ''}.`, 'done', {
 				words: 'Go there',
@@ -122,7 +122,7 @@
 		if (event.defaultPrevented) return;
 		if (command && key === 'z' && !isTyping(event)) {
 			event.preventDefault();
-			bench.goTo(bench.at + (event.shiftKey ? 1 : -1));
+			bench.goTo(bench.line.at + (event.shiftKey ? 1 : -1));
 		} else if (command && key === 'f') {
 			event.preventDefault();
 			bench.panel = 'find';
@@ -168,7 +168,7 @@
 		<span class="text-[12px] text-quiet" aria-live="polite" data-saved
 			>{bench.saving.fault ? 'not saved yet' : bench.saving.waiting ? 'saving…' : 'saved'}</span
 		>
-		<UndoRedo undoable={bench.undoable} redoable={bench.redoable} onmove={(by) => bench.goTo(bench.at + by)} />
+		<UndoRedo line={bench.line} isListed onmove={(to) => bench.goTo(to)} />
 		<button type="button" class="button" onclick={() => (keeping = true)}>Keep as starter…</button>
 		<a class="button" href={addressOf(data)}>{data.kind === 'json' ? 'In its style' : 'Back to the document'}</a>
 		<button type="button" class="button primary" onclick={take}>Take the file…</button>

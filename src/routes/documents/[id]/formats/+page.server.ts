@@ -1,7 +1,7 @@
-import { load as answer } from '$lib/server/answers.ts';
+import { load as answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { readId, readIndex } from '$lib/server/requests.ts';
-import { formatViews } from '$lib/server/writing.ts';
+import { readId, readIndex } from '$lib/server/http/requests.ts';
+import { formatViews } from '$lib/server/documents/writing.ts';
 import type { PageServerLoad } from './$types.js';
 
 /** One table of the document as every format shows it. */

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
-	import type { FormatView } from '$lib/server/writing.ts';
+	import type { FormatView } from '$lib/server/documents/writing.ts';
 	import { textAt } from '$lib/core/table/grid.ts';
 	import ReadBackSheet from '$lib/ui/documents/ReadBackSheet.svelte';
 	import PageView from '$lib/ui/print/PageView.svelte';

@@ -1,9 +1,9 @@
-import { load as answer } from '$lib/server/answers.ts';
+import { load as answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { loadSheet } from '$lib/server/drawings.ts';
-import { Wardrobe } from '$lib/server/editions.ts';
-import { loadHouse } from '$lib/server/house.ts';
-import { readId } from '$lib/server/requests.ts';
+import { loadSheet } from '$lib/server/drawings/drawings.ts';
+import { Wardrobe } from '$lib/server/styles/editions.ts';
+import { loadHouse } from '$lib/server/house/house.ts';
+import { readId } from '$lib/server/http/requests.ts';
 import type { PageServerLoad } from './$types.js';
 
 export const load: PageServerLoad = ({ params, depends }) =>

@@ -29,7 +29,7 @@
 		untrack(() => desk.renew(drawing));
 	});
 	const book = $derived(new Stylebook(data.styles, data.house, data.older));
-	const { sheet, steps, step, name, id } = $derived(desk.data);
+	const { sheet, version, name, id } = $derived(desk.data);
 	onMount(() => {
 		desk.loadObjects().catch(notifyError);
 		return () => desk.maker.end();
@@ -45,8 +45,6 @@
 	let isPutAway = $state(false);
 	let chooser: HTMLInputElement;
 
-	const undoable = $derived(step > 0 ? steps.find((one) => one.step === step)?.label : undefined);
-	const redoable = $derived(steps.find((one) => one.step === step + 1)?.label);
 	const isOpen = $derived(desk.picked >= 0 || desk.draft !== undefined);
 	const drawn = $derived(desk.picked >= 0 ? desk.drawnAt(desk.picked) : desk.draftDrawn);
 	const wornName = $derived(
@@ -104,7 +102,7 @@
 		const [file] = files;
 		if (!file) return;
 		try {
-			await call('PUT', `/api/drawings/${id}/file?after=${step}&name=${encodeURIComponent(file.name)}`, file);
+			await call('PUT', `/api/drawings/${id}/file?version=${version}&name=${encodeURIComponent(file.name)}`, file);
 			desk.drop();
 			await desk.reload();
 			notify(
@@ -178,7 +176,7 @@
 			>{/if}
 	{/snippet}
 	{#snippet actions()}
-		<UndoRedo {undoable} {redoable} busy={desk.busy} onmove={(by) => desk.move(by)} />
+		<UndoRedo line={desk.line} busy={desk.busy} onmove={(to) => desk.goTo(to)} />
 		<button type="button" class="button" onclick={() => (taking = true)}>Take the drawing…</button>
 		{#if desk.changes && !desk.draft}
 			<button type="button" class="button primary" disabled={desk.busy} onclick={() => desk.acceptAll()}

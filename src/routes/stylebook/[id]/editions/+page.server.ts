@@ -1,12 +1,12 @@
 import { canonicalStyle } from '$lib/core/style/canonical.ts';
-import { load as answer } from '$lib/server/answers.ts';
+import { load as answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { loadSpecimens } from '$lib/server/specimens.ts';
-import { frozenDraft, listEditions } from '$lib/server/editions.ts';
-import { loadHouse } from '$lib/server/house.ts';
-import { readId } from '$lib/server/requests.ts';
-import { impactOf, impactPictures, listRollouts } from '$lib/server/rollouts.ts';
-import { chosenSpecimens, loadStyle } from '$lib/server/styles.ts';
+import { loadSpecimens } from '$lib/server/styles/specimens.ts';
+import { frozenDraft, listEditions } from '$lib/server/styles/editions.ts';
+import { loadHouse } from '$lib/server/house/house.ts';
+import { readId } from '$lib/server/http/requests.ts';
+import { impactOf, impactPictures, listRollouts } from '$lib/server/runs/rollouts.ts';
+import { chosenSpecimens, loadStyle } from '$lib/server/styles/styles.ts';
 import type { PageServerLoad } from './$types.js';
 
 /** Tables that are shown before and after at once; the others are listed. */

@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { alikeTables } from '$lib/server/lifting.ts';
-import { readId, readIndex } from '$lib/server/requests.ts';
+import { alikeTables } from '$lib/server/styles/lifting.ts';
+import { readId, readIndex } from '$lib/server/http/requests.ts';
 import type { RequestHandler } from './$types.js';
 
 /** The tables that look like the one in `?table=`, from 0. */

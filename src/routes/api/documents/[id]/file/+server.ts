@@ -1,9 +1,9 @@
 import { aboutKind } from '$lib/formats/kinds.ts';
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { fileOf } from '$lib/server/writing.ts';
-import { download } from '$lib/server/files.ts';
-import { readId, readOutput } from '$lib/server/requests.ts';
+import { fileOf } from '$lib/server/documents/writing.ts';
+import { download } from '$lib/server/http/files.ts';
+import { readId, readOutput } from '$lib/server/http/requests.ts';
 import type { RequestHandler } from './$types.js';
 
 /** The document's file as it stands now; the address says in what format and how. */

@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { liftStyle, previewLift } from '$lib/server/lifting.ts';
-import { readId, readIndex, readRequest } from '$lib/server/requests.ts';
+import { liftStyle, previewLift } from '$lib/server/styles/lifting.ts';
+import { readId, readIndex, readRequest } from '$lib/server/http/requests.ts';
 import type { RequestHandler } from './$types.js';
 
 /** What lifting a style from the table in `?table=` (from 0) would give. */

@@ -1,7 +1,8 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { moveToStep, openById } from '$lib/server/documents.ts';
-import { readId, readRequest } from '$lib/server/requests.ts';
+import { moveToStep } from '$lib/server/documents/steps.ts';
+import { openById } from '$lib/server/documents/open.ts';
+import { readId, readRequest } from '$lib/server/http/requests.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Where a document stands; with `table`, also after which of its blocks that table comes. */
@@ -10,12 +11,12 @@ export const GET: RequestHandler = ({ params, url }) =>
 		const { found, document } = await openById(db(), readId(params.id, 'document'));
 		const table = url.searchParams.get('table');
 		const block = document.blocks.findIndex((one) => one.kind === 'table' && String(one.index) === table);
-		return { step: found.step, block };
+		return { version: found.version, block };
 	});
 
-/** Undo and redo. */
+/** Moves to any other step: undo, redo. */
 export const PUT: RequestHandler = ({ params, request }) =>
 	answer(async () => {
-		const { from, to } = await readRequest(request, 'moveStep');
-		return moveToStep(db(), readId(params.id, 'document'), from, to);
+		const { version, to } = await readRequest(request, 'moveStep');
+		return moveToStep(db(), readId(params.id, 'document'), version, to);
 	});

@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { drawTables } from '$lib/server/drawings.ts';
-import { readId, readRequest } from '$lib/server/requests.ts';
+import { drawTables } from '$lib/server/drawings/drawings.ts';
+import { readId, readRequest } from '$lib/server/http/requests.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Draws tables as they would stand on the sheet; nothing is stored. */

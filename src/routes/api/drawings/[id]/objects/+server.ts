@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { drawingObjects } from '$lib/server/drawings.ts';
-import { readId } from '$lib/server/requests.ts';
+import { drawingObjects } from '$lib/server/drawings/drawings.ts';
+import { readId } from '$lib/server/http/requests.ts';
 import type { RequestHandler } from './$types.js';
 
 /** The drawing's objects with their places and attributes. */

@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { shownDrawing } from '$lib/server/drawings.ts';
-import { readId } from '$lib/server/requests.ts';
+import { shownDrawing } from '$lib/server/drawings/drawings.ts';
+import { readId } from '$lib/server/http/requests.ts';
 import type { RequestHandler } from './$types.js';
 
 /** The drawing as it may be shown: its text inside JSON, so that no browser takes it for a page of its own. */

@@ -1,11 +1,11 @@
 import { ZipWriter, TextReader, Uint8ArrayReader } from '@zip.js/zip.js';
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { writeDocument } from '$lib/server/writing.ts';
-import { download } from '$lib/server/files.ts';
-import { NotFoundError } from '$lib/server/answers.ts';
-import { readId } from '$lib/server/requests.ts';
-import { listRuns } from '$lib/server/runs.ts';
+import { writeDocument } from '$lib/server/documents/writing.ts';
+import { download } from '$lib/server/http/files.ts';
+import { NotFoundError } from '$lib/server/http/answers.ts';
+import { readId } from '$lib/server/http/requests.ts';
+import { listRuns } from '$lib/server/runs/runs.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Every finished file of a run in one zip, with the account of each. Files are written one after the other as they are taken. */

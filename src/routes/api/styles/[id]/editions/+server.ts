@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { listEditions, publishEdition } from '$lib/server/editions.ts';
-import { readId, readRequest } from '$lib/server/requests.ts';
+import { listEditions, publishEdition } from '$lib/server/styles/editions.ts';
+import { readId, readRequest } from '$lib/server/http/requests.ts';
 import type { RequestHandler } from './$types.js';
 
 export const GET: RequestHandler = ({ params }) => answer(() => listEditions(db(), readId(params.id, 'style')));

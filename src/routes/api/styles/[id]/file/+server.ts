@@ -1,9 +1,9 @@
 import { styleText } from '$lib/core/style/canonical.ts';
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { download, fileName } from '$lib/server/files.ts';
-import { frozenDraft } from '$lib/server/editions.ts';
-import { readId } from '$lib/server/requests.ts';
+import { download, fileName } from '$lib/server/http/files.ts';
+import { frozenDraft } from '$lib/server/styles/editions.ts';
+import { readId } from '$lib/server/http/requests.ts';
 import type { RequestHandler } from './$types.js';
 
 /** The style as a file of its own, with its bases, inks and type roles. */

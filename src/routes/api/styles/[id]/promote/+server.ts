@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { readId, readRequest } from '$lib/server/requests.ts';
-import { promote } from '$lib/server/styles.ts';
+import { readId, readRequest } from '$lib/server/http/requests.ts';
+import { promote } from '$lib/server/styles/styles.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Makes what touches said a setting of a part, or a cell rule, of the style's draft. */

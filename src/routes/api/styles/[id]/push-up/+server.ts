@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { readId, readRequest } from '$lib/server/requests.ts';
-import { pushUpLeaf } from '$lib/server/styles.ts';
+import { readId, readRequest } from '$lib/server/http/requests.ts';
+import { pushUpLeaf } from '$lib/server/styles/styles.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Moves one setting to the base that the style builds on. */

@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { readId, readRequest } from '$lib/server/requests.ts';
-import { rollOut } from '$lib/server/rollouts.ts';
+import { readId, readRequest } from '$lib/server/http/requests.ts';
+import { rollOut } from '$lib/server/runs/rollouts.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Gives an edition to the tables of some documents that follow the style. */

@@ -1,12 +1,12 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { readId, readNumber, readRequest } from '$lib/server/requests.ts';
-import { takeOut } from '$lib/server/tables.ts';
+import { readId, readNumber, readRequest } from '$lib/server/http/requests.ts';
+import { takeOut } from '$lib/server/tables/tables.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Takes a table out of its document. */
 export const DELETE: RequestHandler = ({ params, request }) =>
 	answer(async () => {
-		const { after } = await readRequest(request, 'takeOut');
-		return takeOut(db(), readId(params.id, 'document'), readNumber(params.index, 'table'), after);
+		const { version } = await readRequest(request, 'takeOut');
+		return takeOut(db(), readId(params.id, 'document'), readNumber(params.index, 'table'), version);
 	});

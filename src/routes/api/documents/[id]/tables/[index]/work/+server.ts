@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { readId, readNumber, readRequest } from '$lib/server/requests.ts';
-import { addWorkStep, loadWork, moveWork, workSince } from '$lib/server/work.ts';
+import { readId, readNumber, readRequest } from '$lib/server/http/requests.ts';
+import { addWorkStep, loadWork, moveWork, workSince } from '$lib/server/tables/work.ts';
 import type { RequestHandler } from './$types.js';
 
 const place = ({ id, index }: { id: string; index: string }) =>

@@ -1,7 +1,7 @@
-import { answer } from '$lib/server/answers.ts';
+import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { restoreEdition } from '$lib/server/editions.ts';
-import { readId } from '$lib/server/requests.ts';
+import { restoreEdition } from '$lib/server/styles/editions.ts';
+import { readId } from '$lib/server/http/requests.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Makes the draft what an edition was. */

@@ -1,111 +1,28 @@
 import { createHash } from 'node:crypto';
-import { sql, type Kysely, type Transaction } from 'kysely';
-import { InputError } from '../core/errors.ts';
-import { MM } from '../core/layout/plotted.ts';
-import type { Change } from '../core/schedule/difference.ts';
-import type { DrawingObject } from '../core/schedule/objects.ts';
-import { freeId, type PlacedTable } from '../core/schedule/placed.ts';
-import { isListed, makeRows, type SheetFacts } from '../core/schedule/rows.ts';
-import { prepare } from '../formats/job.ts';
-import { openDocument } from '../formats/index.ts';
-import { sheetFacts, titleOf, withEdits, type SvgDocument } from '../formats/svg/read.ts';
-import { shownObjects, shownText } from '../formats/svg/shown.ts';
-import { spritesOf, type Sprites } from '../formats/svg/sprites.ts';
-import { dressedAs, drawOn } from '../formats/svg/write.ts';
-import { answered, changesOf, rowsNow } from '../workbench/schedules.ts';
-import { plottedFacts, type PlottedFacts } from '../workbench/plotted.ts';
-import type { DocumentState, DrawingState, TableState } from '../workbench/state.ts';
-import { stateTable } from '../workbench/table.ts';
-import { ConflictError, NotFoundError } from './answers.ts';
-import type { Database, RereadRows } from './database.ts';
-import { documentRow, openAt, openById, putStep, stateAt, stepsOf, wordsOf, type Db } from './documents.ts';
-import { Wardrobe } from './editions.ts';
-import { loadHouse } from './house.ts';
-import { findIn, importStyle } from './styles.ts';
-
-/** A drawing that is here, as it stands. Throws NotFoundError where it is none. */
-export async function openDrawing(db: Db, id: string) {
-	const { found, name, document, state } = await openById(db, id);
-	if (document.kind !== 'svg') throw new NotFoundError(`“${name}” is no drawing.`);
-	return { found, name, document, state };
-}
-
-/** The objects that a placed table lists: those of its drawing, and of others where it says so. */
-async function listedObjects(
-	db: Db,
-	document: SvgDocument,
-	name: string,
-	{ source }: PlacedTable
-): Promise<{ objects: readonly DrawingObject[]; facts: SheetFacts }> {
-	const facts = sheetFacts(document, name);
-	const others = source.from === 'objects' ? (source.with ?? []) : [];
-	if (!others.length) return { objects: document.found.objects, facts };
-	const objects: DrawingObject[] = [...document.found.objects];
-	const names = new Map(facts.names);
-	for (const { id } of others) {
-		const other = await openDrawing(db, id).catch((error) => {
-			// A drawing that was removed since has no objects any more.
-			if (error instanceof NotFoundError) return undefined;
-			throw error;
-		});
-		if (!other) continue;
-		for (const object of other.document.found.objects)
-			objects.push({ ...object, key: `${id}/${object.key}`, drawing: other.name });
-		for (const { kind, name: called } of other.document.kinds) if (!names.has(kind)) names.set(kind, called);
-	}
-	return { objects, facts: { ...facts, names } };
-}
-
-/** For each table on a sheet, what it is behind its drawing; a schedule that cannot be made says why. */
-export async function changesIn(
-	db: Db,
-	document: SvgDocument,
-	name: string
-): Promise<{ changes: readonly Change[]; problem?: string }[]> {
-	const found = [];
-	for (const placed of document.placed) {
-		const { objects, facts } = await listedObjects(db, document, name, placed);
-		try {
-			found.push({ changes: changesOf(placed, rowsNow(placed, objects, facts)) });
-		} catch (error) {
-			if (!(error instanceof InputError)) throw error;
-			found.push({ changes: [], problem: error.message });
-		}
-	}
-	return found;
-}
-
-/** What the list of documents says of a drawing. */
-export async function recordDrawing(trx: Transaction<Database>, id: string, document: SvgDocument): Promise<void> {
-	const { name } = await documentRow(trx, id);
-	const behind = (await changesIn(trx, document, name)).reduce((sum, { changes }) => sum + changes.length, 0);
-	await trx
-		.updateTable('documents')
-		.set({ behind, tables: document.tables.length, words: wordsOf(document) })
-		.where('id', '=', id)
-		.execute();
-}
-
-/** Drawings that list objects of one that changed are looked at again. */
-export async function recordFollowers(trx: Transaction<Database>, id: string): Promise<void> {
-	const followers = await trx
-		.selectFrom('documents')
-		.innerJoin('document_steps', (join) =>
-			join.onRef('document_steps.document_id', '=', 'documents.id').onRef('document_steps.step', '=', 'documents.step')
-		)
-		.selectAll('documents')
-		.select('state')
-		.where('removed_at', 'is', null)
-		.where('documents.id', '!=', id)
-		.where(
-			sql<boolean>`jsonb_path_exists(state, '$.drawing.placed[*].source.with[*] ? (@.id == $id)', jsonb_build_object('id', ${id}::text))`
-		)
-		.execute();
-	for (const found of followers) {
-		const document = await openAt(trx, found, found.state);
-		if (document.kind === 'svg') await recordDrawing(trx, found.id, document);
-	}
-}
+import type { Kysely } from 'kysely';
+import { InputError } from '../../core/errors.ts';
+import { MM } from '../../core/layout/plotted.ts';
+import { freeId, type PlacedTable } from '../../core/schedule/placed.ts';
+import { isListed, makeRows } from '../../core/schedule/rows.ts';
+import { prepare } from '../../formats/job.ts';
+import { openDocument } from '../../formats/index.ts';
+import { sheetFacts, titleOf, withEdits, type SvgDocument } from '../../formats/svg/read.ts';
+import { shownObjects, shownText } from '../../formats/svg/shown.ts';
+import { spritesOf, type Sprites } from '../../formats/svg/sprites.ts';
+import { dressedAs, drawOn } from '../../formats/svg/write.ts';
+import { answered, changesOf, rowsNow } from '../../workbench/schedules.ts';
+import { plottedFacts, type PlottedFacts } from '../../workbench/plotted.ts';
+import type { DocumentState, DrawingState, TableState } from '../../workbench/state.ts';
+import { stateTable } from '../../workbench/table.ts';
+import { NotFoundError } from '../http/answers.ts';
+import type { Database, RereadRows } from '../database.ts';
+import { changesIn, listedObjects, openDrawing } from '../documents/record.ts';
+import { documentRow, DOCUMENTS, stateAt, stepsOf, type Db } from '../documents/rows.ts';
+import { openAt } from '../documents/open.ts';
+import { putStep } from '../documents/steps.ts';
+import { Wardrobe } from '../styles/editions.ts';
+import { loadHouse } from '../house/house.ts';
+import { findIn, importStyle } from '../styles/styles.ts';
 
 /** A table as it stands on the sheet, for the page. Lengths are millimetres of paper. */
 export interface DrawnOut {
@@ -168,6 +85,7 @@ export async function loadSheet(db: Kysely<Database>, id: string) {
 		id,
 		name,
 		step: found.step,
+		version: found.version,
 		steps: await stepsOf(db, id),
 		state,
 		sheet: document.sheet,
@@ -210,7 +128,7 @@ const outright = (document: SvgDocument, state: DocumentState): DocumentState & 
 export async function replaceDrawing(
 	db: Kysely<Database>,
 	id: string,
-	after: number,
+	seen: number,
 	name: string,
 	bytes: Uint8Array<ArrayBuffer>
 ) {
@@ -225,13 +143,9 @@ export async function replaceDrawing(
 	const styles = new Map<string, string>();
 	for (const style of newer.styles) styles.set(style.name, await importStyle(db, style, { reuse: true }));
 	return db.transaction().execute(async (trx) => {
-		const row = await trx.selectFrom('documents').selectAll().where('id', '=', id).forUpdate().executeTakeFirst();
-		if (!row) throw new NotFoundError('This document is no longer here.');
-		if (row.step !== after)
-			throw new ConflictError('This drawing was changed in another window in the meantime. Load it again first.', {
-				step: row.step
-			});
-		const before = await stateAt(trx, id, after);
+		const standing = await DOCUMENTS.lock(trx, id, seen);
+		const row = await documentRow(trx, id);
+		const before = await stateAt(trx, id, standing.step);
 		const document = await openAt(trx, row, before);
 		if (document.kind !== 'svg') throw new NotFoundError(`“${row.name}” is no drawing.`);
 		const whole = outright(document, before);
@@ -255,8 +169,7 @@ export async function replaceDrawing(
 			tables: { ...whole.tables, ...wears },
 			drawing: { ...whole.drawing, placed, file: hash }
 		};
-		await putStep(trx, id, after + 1, `newer file: ${name}`, state);
-		return { step: after + 1 };
+		return putStep(trx, id, standing, `newer file: ${name}`, state);
 	});
 }
 
@@ -309,8 +222,8 @@ export async function reuseSchedule(
 	const title = titleOf(model);
 	for (const id of ids)
 		await db.transaction().execute(async (trx) => {
-			await trx.selectFrom('documents').select('id').where('id', '=', id).forUpdate().execute();
-			const { found, name, document, state } = await openDrawing(trx, id);
+			const standing = await DOCUMENTS.lock(trx, id);
+			const { name, document, state } = await openDrawing(trx, id);
 			const refuse = (reason: string) => void refused.push({ name, reason });
 			if (document.placed.some((one) => titleOf(one) === title))
 				return refuse('a table of this title stands in it already.');
@@ -329,7 +242,7 @@ export async function reuseSchedule(
 				rows
 			};
 			const { touches: _touches, ...look } = own;
-			await putStep(trx, id, found.step + 1, `${title} placed`, {
+			await putStep(trx, id, standing, `${title} placed`, {
 				...whole,
 				tables: { ...whole.tables, [document.placed.length]: look },
 				drawing: { ...whole.drawing, placed: [...document.placed, next] }

@@ -1,23 +1,26 @@
 import { sql, type Kysely, type Transaction } from 'kysely';
-import { InputError } from '../core/errors.ts';
-import { tableToFile } from '../core/table/file.ts';
-import { tableOf, tidy, type Wears, type WorkTable } from '../core/work/table.ts';
-import { freeId, roomFor, rowsOfWork, withBench } from '../core/schedule/placed.ts';
-import type { SvgDocument } from '../formats/svg/read.ts';
-import { goneWith, indicesAfter } from '../formats/remade.ts';
-import type { DocumentState, TableState } from '../workbench/state.ts';
-import { ConflictError } from './answers.ts';
-import type { Database } from './database.ts';
-import { addDocument, documentRow, openAt, putStep, stateAt, stepsOf } from './documents.ts';
-import { rememberWork } from './replayed.ts';
-import { insertStep } from './work.ts';
+import { InputError } from '../../core/errors.ts';
+import { tableToFile } from '../../core/table/file.ts';
+import { tableOf, tidy, type Wears, type WorkTable } from '../../core/work/table.ts';
+import { freeId, roomFor, rowsOfWork, withBench } from '../../core/schedule/placed.ts';
+import type { SvgDocument } from '../../formats/svg/read.ts';
+import { goneWith, indicesAfter } from '../../formats/remade.ts';
+import type { DocumentState, TableState } from '../../workbench/state.ts';
+import { ConflictError } from '../http/answers.ts';
+import type { Database } from '../database.ts';
+import type { Standing } from '../history.ts';
+import { addDocument } from '../documents/add.ts';
+import { documentRow, DOCUMENTS, stateAt, stepsOf } from '../documents/rows.ts';
+import { openAt } from '../documents/open.ts';
+import { putStep } from '../documents/steps.ts';
+import { insertStep, rememberWork } from '../documents/replay.ts';
 
 /** Where a new table goes: into a document, after one of the blocks that it has now; −1 is its beginning. */
 export interface Place {
 	readonly document: string;
 	readonly after: number;
-	/** The step that the document stood at when the place was chosen. */
-	readonly step: number;
+	/** The version of the document that the place was chosen in. */
+	readonly version: number;
 }
 
 interface Made {
@@ -44,17 +47,8 @@ const withoutWears = ({ wears: _, ...work }: WorkTable): WorkTable => work;
 
 async function putInto(db: Kysely<Database>, { name, work, wears }: Made, into: Place) {
 	return db.transaction().execute(async (trx) => {
-		const row = await trx
-			.selectFrom('documents')
-			.select('step')
-			.where('id', '=', into.document)
-			.forUpdate()
-			.executeTakeFirst();
+		const standing = await DOCUMENTS.lock(trx, into.document, into.version);
 		const found = await documentRow(trx, into.document);
-		if (row?.step !== into.step)
-			throw new ConflictError('The document was changed in another window meanwhile. Choose the place again.', {
-				step: found.step
-			});
 		const state = await stateAt(trx, into.document, found.step);
 		const file = await openAt(trx, found, {
 			...state,
@@ -62,7 +56,7 @@ async function putInto(db: Kysely<Database>, { name, work, wears }: Made, into: 
 			added: [],
 			gone: []
 		});
-		if (file.kind === 'svg') return ontoSheet(trx, { name, work, wears }, file, state, into);
+		if (file.kind === 'svg') return ontoSheet(trx, { name, work, wears }, file, state, into.document, standing);
 		if (!file.blockPlaces)
 			throw new InputError(
 				'kind',
@@ -92,23 +86,19 @@ async function putInto(db: Kysely<Database>, { name, work, wears }: Made, into: 
 			[index, own] as const
 		]);
 		const next: DocumentState = { ...state, tables, added };
-		await putStep(trx, into.document, found.step + 1, `${name} put in`, next);
+		await putStep(trx, into.document, standing, `${name} put in`, next);
 		return { document: into.document, index };
 	});
 }
 
 /** Takes a table out of a document, and those inside it with it; the document's undo brings them back. */
-export async function takeOut(db: Kysely<Database>, id: string, index: number, after: number) {
+export async function takeOut(db: Kysely<Database>, id: string, index: number, seen: number) {
 	return db.transaction().execute(async (trx) => {
-		const row = await trx.selectFrom('documents').select('step').where('id', '=', id).forUpdate().executeTakeFirst();
+		const standing = await DOCUMENTS.lock(trx, id, seen);
 		const found = await documentRow(trx, id);
-		if (row?.step !== after)
-			throw new ConflictError('The document was changed in another window meanwhile. Load it again.', {
-				step: found.step
-			});
 		if (found.kind === 'svg' || found.kind === 'csv')
 			throw new InputError('kind', 'Only a document of text and tables can have a table taken out of it.');
-		const state = await stateAt(trx, id, after);
+		const state = await stateAt(trx, id, standing.step);
 		const file = await openAt(trx, found, { tables: {} });
 		const { added = [], gone = [] } = state;
 		const places = indicesAfter(file, added, goneWith(file.tables, gone));
@@ -131,8 +121,8 @@ export async function takeOut(db: Kysely<Database>, id: string, index: number, a
 			)
 		);
 		const taken = { ...state, ...next, tables };
-		await putStep(trx, id, after + 1, `table ${index + 1} taken out`, taken);
-		return { step: after + 1, state: taken, steps: await stepsOf(trx, id) };
+		const now = await putStep(trx, id, standing, `table ${index + 1} taken out`, taken);
+		return { ...now, state: taken, steps: await stepsOf(trx, id) };
 	});
 }
 
@@ -142,7 +132,8 @@ async function ontoSheet(
 	{ name, work, wears }: Made,
 	file: SvgDocument,
 	state: DocumentState,
-	{ document, step }: Place
+	document: string,
+	standing: Standing
 ) {
 	const { sheet, placed } = file;
 	const room = roomFor(file.found.frames, sheet);
@@ -164,7 +155,7 @@ async function ontoSheet(
 		},
 		withoutWears(work)
 	);
-	await putStep(trx, document, step + 1, `${name} put in`, {
+	await putStep(trx, document, standing, `${name} put in`, {
 		...state,
 		tables: { ...state.tables, [index]: tidy({ ...wears, work: own }) },
 		drawing: { ...state.drawing, placed: [...placed, next] }

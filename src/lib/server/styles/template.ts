@@ -1,19 +1,19 @@
 import { sql, type Kysely } from 'kysely';
-import { toHex, type Hex } from '../core/colour.ts';
-import { InputError } from '../core/errors.ts';
-import { flatten } from '../core/style/inherit.ts';
-import { describeStyle } from '../core/style/sentence.ts';
-import { bareDocument } from '../formats/found.ts';
-import { makeDocx } from '../formats/docx/make.ts';
-import { readDocx } from '../formats/docx/read.ts';
-import { tableStylesOf } from '../formats/docx/template.ts';
-import { writeDocx } from '../formats/docx/write.ts';
-import { openDocument } from '../formats/index.ts';
-import { builtInSpecimen } from '../workbench/specimen.ts';
-import { NotFoundError } from './answers.ts';
-import type { Database } from './database.ts';
+import { toHex, type Hex } from '../../core/colour.ts';
+import { InputError } from '../../core/errors.ts';
+import { flatten } from '../../core/style/inherit.ts';
+import { describeStyle } from '../../core/style/sentence.ts';
+import { bareDocument } from '../../formats/found.ts';
+import { makeDocx } from '../../formats/docx/make.ts';
+import { readDocx } from '../../formats/docx/read.ts';
+import { tableStylesOf } from '../../formats/docx/template.ts';
+import { writeDocx } from '../../formats/docx/write.ts';
+import { openDocument } from '../../formats/index.ts';
+import { builtInSpecimen } from '../../workbench/specimen.ts';
+import { NotFoundError } from '../http/answers.ts';
+import type { Database } from '../database.ts';
 import { frozenDraft } from './editions.ts';
-import { loadHouse } from './house.ts';
+import { loadHouse } from '../house/house.ts';
 import { freeName, importStyle, insertStyle } from './styles.ts';
 
 /**

@@ -1,6 +1,6 @@
 import PgBoss from 'pg-boss';
 import { sql, type Kysely } from 'kysely';
-import type { Database } from './database.ts';
+import type { Database } from '../database.ts';
 import { sendLost, workOn, type RunJob, type Send } from './runs.ts';
 
 const QUEUE = 'run-documents';

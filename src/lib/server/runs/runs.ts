@@ -1,13 +1,14 @@
 import { sql, type Kysely } from 'kysely';
-import { InputError } from '../core/errors.ts';
-import type { DocumentState, DrawingState, TableState } from '../workbench/state.ts';
-import { NotFoundError } from './answers.ts';
-import type { Database, RereadRows, RunItemState } from './database.ts';
-import { reread } from './drawings.ts';
-import { openById, stateAt } from './documents.ts';
-import { writeDocument } from './writing.ts';
-import { nextStep } from './rollouts.ts';
-import { newestEditions } from './styles.ts';
+import { InputError } from '../../core/errors.ts';
+import type { DocumentState, DrawingState, TableState } from '../../workbench/state.ts';
+import { NotFoundError } from '../http/answers.ts';
+import type { Database, RereadRows, RunItemState } from '../database.ts';
+import { reread } from '../drawings/drawings.ts';
+import { openById } from '../documents/open.ts';
+import { stateAt } from '../documents/rows.ts';
+import { writeDocument } from '../documents/writing.ts';
+import { nextStep } from '../documents/steps.ts';
+import { newestEditions } from '../styles/styles.ts';
 
 export interface RunItem {
 	readonly document: string;

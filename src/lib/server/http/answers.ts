@@ -1,5 +1,5 @@
 import { error as httpError, json } from '@sveltejs/kit';
-import { InputError } from '../core/errors.ts';
+import { InputError } from '../../core/errors.ts';
 
 /** The one shape of an error: a sentence for a person, a code and a place for programs. */
 export interface ErrorBody {

@@ -1,5 +1,5 @@
-import { InputError } from '../core/errors.ts';
-import { MAX_FILE_BYTES } from '../formats/index.ts';
+import { InputError } from '../../core/errors.ts';
+import { MAX_FILE_BYTES } from '../../formats/index.ts';
 
 /** A response that the browser keeps as a file. */
 export function download(body: BodyInit, name: string, type: string): Response {

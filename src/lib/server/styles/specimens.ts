@@ -1,6 +1,7 @@
-import { contentKey } from '../formats/carried.ts';
-import { openAt, stateAt, type Db } from './documents.ts';
-import { isUuid } from './requests.ts';
+import { contentKey } from '../../formats/carried.ts';
+import { openAt } from '../documents/open.ts';
+import { stateAt, type Db } from '../documents/rows.ts';
+import { isUuid } from '../http/requests.ts';
 
 /** What of a table a person chooses a specimen by. */
 export interface SpecimenChoice {

@@ -1,20 +1,23 @@
 import { sql, type Kysely, type Transaction } from 'kysely';
-import { InputError } from '../core/errors.ts';
-import { canonicalStyle } from '../core/style/canonical.ts';
-import { leavesOf } from '../core/style/leaves.ts';
-import { pushUp, withLeavesAt, withRules } from '../core/style/edit.ts';
-import { baseChain, type FindBase } from '../core/style/inherit.ts';
-import { partWords } from '../core/style/parts.ts';
-import type { Condition, PartSettings, Style } from '../core/style/types.ts';
-import { checkStyle } from '../core/style/validate.ts';
-import { leafWords } from '../core/style/words.ts';
-import type { Wears } from '../core/work/table.ts';
-import { mapTables, wornInstead, type TableState } from '../workbench/state.ts';
-import { ConflictError, NotFoundError } from './answers.ts';
-import type { Database } from './database.ts';
-import { forgetWorks } from './replayed.ts';
+import { InputError } from '../../core/errors.ts';
+import { canonicalStyle } from '../../core/style/canonical.ts';
+import { leavesOf } from '../../core/style/leaves.ts';
+import { pushUp, withLeavesAt, withRules } from '../../core/style/edit.ts';
+import { baseChain, type FindBase } from '../../core/style/inherit.ts';
+import { partWords } from '../../core/style/parts.ts';
+import type { Condition, PartSettings, Style } from '../../core/style/types.ts';
+import { checkStyle } from '../../core/style/validate.ts';
+import { leafWords } from '../../core/style/words.ts';
+import type { Wears } from '../../core/work/table.ts';
+import { mapTables, wornInstead, type TableState } from '../../workbench/state.ts';
+import { inTransaction, type Database } from '../database.ts';
+import { History } from '../history.ts';
+import { NotFoundError } from '../http/answers.ts';
+import { forgetWorks } from '../documents/replay.ts';
 
 type Db = Kysely<Database> | Transaction<Database>;
+
+const GONE = 'This style is no longer in the Stylebook.';
 
 /** A style of the house. In `definition`, `basedOn` is the id of the base. */
 export interface StyleRecord {
@@ -64,10 +67,6 @@ export async function listStyles(db: Db): Promise<StyleRecord[]> {
 	});
 }
 
-/** Runs work in a transaction: the one that is open, or a new one. */
-const inTransaction = <T>(db: Db, work: (trx: Transaction<Database>) => Promise<T>): Promise<T> =>
-	db.isTransaction ? work(db as Transaction<Database>) : db.transaction().execute(work);
-
 /** The newest edition of each style that has one. */
 export async function newestEditions(db: Db) {
 	return db
@@ -87,7 +86,7 @@ export const findIn = (styles: readonly Pick<StyleRecord, 'id' | 'definition'>[]
 
 export async function loadStyle(db: Db, id: string): Promise<StyleRecord> {
 	const style = (await listStyles(db)).find((record) => record.id === id);
-	if (!style) throw new NotFoundError('This style is no longer in the Stylebook.');
+	if (!style) throw new NotFoundError(GONE);
 	return style;
 }
 
@@ -128,10 +127,7 @@ export async function insertStyle(db: Db, definition: Style): Promise<string> {
 		.values({ name: style.name, based_on: style.basedOn ?? null, definition: JSON.stringify(style) })
 		.returning('id')
 		.executeTakeFirstOrThrow();
-	await db
-		.insertInto('style_steps')
-		.values({ style_id: row.id, step: 0, label: 'as it began', definition: JSON.stringify(style) })
-		.execute();
+	await STYLES.write(db, row.id, 0, [{ label: 'as it began', state: style }]);
 	return row.id;
 }
 
@@ -188,63 +184,73 @@ export async function importStyle(db: Db, value: unknown, options: { reuse?: boo
 	});
 }
 
+/** The steps of styles. */
+export const STYLES = new History<Style>({
+	owner: 'styles',
+	steps: 'style_steps',
+	of: 'style_id',
+	state: 'definition',
+	gone: GONE,
+	what: 'This style',
+	then: 'Your change is still here and not saved.'
+});
+/** So many steps, at most, can be gone back after a page is loaded anew. */
+const STEPS_KEPT = 200;
+
 export interface StyleStep {
 	readonly label: string;
 	readonly definition: Style;
 }
 
 /** The steps that undo and redo go through, the newest 200; `first` is the number of the first of them. */
-export async function loadStyleSteps(db: Db, id: string): Promise<{ first: number; at: number; steps: StyleStep[] }> {
-	const { step } = await db.selectFrom('styles').select('step').where('id', '=', id).executeTakeFirstOrThrow();
+export async function loadStyleSteps(
+	db: Db,
+	id: string
+): Promise<{ version: number; first: number; at: number; steps: StyleStep[] }> {
+	const { step, version } = await styleRow(db, id);
 	const rows = await db
 		.selectFrom('style_steps')
 		.select(['step', 'label', 'definition'])
 		.where('style_id', '=', id)
-		.where('step', '>', step - 200)
+		.where('step', '>', step - STEPS_KEPT)
 		.orderBy('step')
 		.execute();
 	return {
+		version,
 		first: rows[0]?.step ?? 0,
 		at: step,
 		steps: rows.map(({ label, definition }) => ({ label, definition }))
 	};
 }
 
-/** The style, locked, if it is still at the version that the editor saw. Throws ConflictError with what is there where somebody saved first. */
-export async function lockStyle(trx: Transaction<Database>, id: string, version: number) {
-	const row = await trx.selectFrom('styles').selectAll().where('id', '=', id).forUpdate().executeTakeFirst();
-	if (!row) throw new NotFoundError('This style is no longer in the Stylebook.');
-	if (row.version !== version)
-		throw new ConflictError(
-			`“${row.name}” was saved in another window in the meantime. Your change is still here and not saved.`,
-			{ version: row.version, definition: row.definition, history: await loadStyleSteps(trx, id) }
-		);
+/** A style's row. Throws NotFoundError where it is gone. */
+export async function styleRow(db: Db, id: string) {
+	const row = await db.selectFrom('styles').selectAll().where('id', '=', id).executeTakeFirst();
+	if (!row) throw new NotFoundError(GONE);
 	return row;
 }
 
-async function writeDraft(trx: Transaction<Database>, id: string, definition: Style, step: number): Promise<number> {
+/** Makes a style's draft what the step says that it stands at from now on. Answers its new version. */
+async function standAt(trx: Transaction<Database>, id: string, definition: Style, step: number): Promise<number> {
 	await assertNameFree(trx, definition.name, id);
 	const all = await listStyles(trx);
 	baseChain(definition, findIn(all.map((record) => (record.id === id ? { ...record, definition } : record))));
-	const { version } = await trx
+	await trx
 		.updateTable('styles')
 		.set({
 			name: definition.name,
 			based_on: definition.basedOn ?? null,
 			definition: JSON.stringify(definition),
-			version: sql`version + 1`,
-			step,
 			updated_at: sql`now()`
 		})
 		.where('id', '=', id)
-		.returning('version')
-		.executeTakeFirstOrThrow();
-	return version;
+		.execute();
+	return STYLES.stand(trx, id, step);
 }
 
 /**
  * Saves what an editor did since the version that it saw: its steps from number `from` on are `steps` now, and the
- * style stands at step `at`. Throws ConflictError with what is there where somebody saved first; nothing is stored then.
+ * style stands at step `at`. Throws ConflictError where somebody saved first; nothing is stored then.
  */
 export async function saveStyle(
 	db: Kysely<Database>,
@@ -256,31 +262,11 @@ export async function saveStyle(
 		steps
 	}: { version: number; from: number; at: number; steps: readonly { label: string; definition: unknown }[] }
 ): Promise<number> {
-	const checked = steps.map(({ label, definition }) => ({ label, definition: canonicalStyle(checkStyle(definition)) }));
+	const checked = steps.map(({ label, definition }) => ({ label, state: canonicalStyle(checkStyle(definition)) }));
 	return db.transaction().execute(async (trx) => {
-		await lockStyle(trx, id, version);
-		if (checked.length) {
-			await trx.deleteFrom('style_steps').where('style_id', '=', id).where('step', '>=', from).execute();
-			await trx
-				.insertInto('style_steps')
-				.values(
-					checked.map(({ label, definition }, i) => ({
-						style_id: id,
-						step: from + i,
-						label,
-						definition: JSON.stringify(definition)
-					}))
-				)
-				.execute();
-		}
-		const now = await trx
-			.selectFrom('style_steps')
-			.select('definition')
-			.where('style_id', '=', id)
-			.where('step', '=', at)
-			.executeTakeFirst();
-		if (!now) throw new InputError('step', `The style has no step ${at}.`, '/at');
-		return writeDraft(trx, id, now.definition, at);
+		await STYLES.lock(trx, id, version);
+		await STYLES.write(trx, id, from, checked);
+		return standAt(trx, id, await STYLES.stateAt(trx, id, at), at);
 	});
 }
 
@@ -291,19 +277,10 @@ export async function addStyleStep(
 	label: string,
 	definition: Style
 ): Promise<number> {
-	const { step } = await trx
-		.selectFrom('styles')
-		.select('step')
-		.where('id', '=', id)
-		.forUpdate()
-		.executeTakeFirstOrThrow();
-	const canonical = canonicalStyle(checkStyle(definition));
-	await trx.deleteFrom('style_steps').where('style_id', '=', id).where('step', '>', step).execute();
-	await trx
-		.insertInto('style_steps')
-		.values({ style_id: id, step: step + 1, label, definition: JSON.stringify(canonical) })
-		.execute();
-	return writeDraft(trx, id, canonical, step + 1);
+	const next = (await STYLES.lock(trx, id)).step + 1;
+	const state = canonicalStyle(checkStyle(definition));
+	await STYLES.write(trx, id, next, [{ label, state }]);
+	return standAt(trx, id, state, next);
 }
 
 /** Makes what touches said a setting of a part, or a new cell rule, of a style's draft: a step that can be undone. */
@@ -343,15 +320,12 @@ export async function pushUpLeaf(
 	path: string
 ): Promise<{ base: string }> {
 	return db.transaction().execute(async (trx) => {
-		const row = await lockStyle(trx, id, version);
+		await STYLES.lock(trx, id, version);
+		const row = await styleRow(trx, id);
 		if (!row.based_on)
 			throw new InputError('base', `“${row.name}” builds on nothing, so there is nothing to push up to.`);
-		const base = await trx
-			.selectFrom('styles')
-			.selectAll()
-			.where('id', '=', row.based_on)
-			.forUpdate()
-			.executeTakeFirstOrThrow();
+		await STYLES.lock(trx, row.based_on);
+		const base = await styleRow(trx, row.based_on);
 		const pushed = pushUp(row.definition, base.definition, place, path);
 		const label = `${partWords(place)}: ${leafWords(path)}`;
 		await addStyleStep(trx, base.id, `${label}, pushed up from ${row.name}`, pushed.base);

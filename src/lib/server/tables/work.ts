@@ -1,17 +1,19 @@
 import { sql, type Kysely, type Transaction } from 'kysely';
-import { InputError } from '../core/errors.ts';
-import type { FileLook } from '../core/work/kept.ts';
-import { applyPatch, type Patch } from '../core/work/patch.ts';
-import { tidy, workOf, type Wears, type WorkTable } from '../core/work/table.ts';
-import type { AnyDocument } from '../formats/index.ts';
-import type { DocumentTable } from '../formats/document.ts';
-import type { DocumentState, TableState } from '../workbench/state.ts';
-import { stateTable, without } from '../workbench/table.ts';
-import { ConflictError, NotFoundError } from './answers.ts';
-import type { Database } from './database.ts';
-import { goneWith, indicesAfter } from '../formats/remade.ts';
-import { knownWork, rememberWork } from './replayed.ts';
-import { documentRow, openAt, putStep, stateAt, stepsOf, wordsOf, type Db } from './documents.ts';
+import { InputError } from '../../core/errors.ts';
+import type { FileLook } from '../../core/work/kept.ts';
+import { applyPatch, type Patch } from '../../core/work/patch.ts';
+import { tidy, workOf, type Wears, type WorkTable } from '../../core/work/table.ts';
+import type { AnyDocument } from '../../formats/index.ts';
+import type { DocumentTable } from '../../formats/document.ts';
+import type { DocumentState, TableState } from '../../workbench/state.ts';
+import { stateTable, without } from '../../workbench/table.ts';
+import { ConflictError, NotFoundError } from '../http/answers.ts';
+import type { Database } from '../database.ts';
+import { goneWith, indicesAfter } from '../../formats/remade.ts';
+import { chain, insertStep, rememberWork, workAt, type Chained } from '../documents/replay.ts';
+import { documentRow, DOCUMENTS, stateAt, stepsOf, type Db } from '../documents/rows.ts';
+import { openAt, wordsOf } from '../documents/open.ts';
+import { amendStep, putStep } from '../documents/steps.ts';
 
 /** One step of work on a table, as the bench keeps it. */
 export interface WorkStep {
@@ -33,51 +35,6 @@ export interface LoadedWork {
 const WHOLE_EVERY = 40;
 /** So many steps can be gone back and forth, at most, after a page is loaded anew. */
 const STEPS_KEPT = 200;
-
-interface Chained {
-	readonly id: number;
-	readonly parent: number | null;
-	readonly label: string;
-	readonly patch: Patch | null;
-	readonly whole: WorkTable | null;
-}
-
-/** A step and those before it, newest first, down to one that keeps the table whole and lies at least `least` back. */
-async function chain(db: Db, id: number, least = 0): Promise<Chained[]> {
-	const { rows } = await sql<Chained & { depth: number }>`
-		with recursive back as (
-			select id, parent, label, patch, whole, 0 as depth from work_steps where id = ${id}
-			union all
-			select s.id, s.parent, s.label, s.patch, s.whole, back.depth + 1
-			from work_steps s join back on s.id = back.parent
-			where back.whole is null or back.depth < ${least}
-		)
-		select * from back order by depth`.execute(db);
-	if (!rows.length) throw new NotFoundError('This step of the work is no longer here.');
-	return rows;
-}
-
-/** The table at a step. */
-export async function workAt(db: Db, id: number): Promise<WorkTable> {
-	const before = knownWork(id);
-	if (before) return rememberWork(id, before);
-	const steps = await chain(db, id);
-	return rememberWork(id, replay(steps.toReversed()));
-}
-
-const replay = ([first, ...rest]: readonly Chained[]): WorkTable =>
-	rest.reduce((work, step) => step.whole ?? applyPatch(work, step.patch!), first!.whole!);
-
-/** The tables of a document that were worked on, as they stand in a state. */
-export async function worksIn(
-	db: Db,
-	{ tables }: DocumentState
-): Promise<Map<number, { step: number; work: WorkTable }>> {
-	const works = new Map<number, { step: number; work: WorkTable }>();
-	for (const [index, { work }] of Object.entries(tables))
-		if (work !== undefined) works.set(Number(index), { step: work, work: await workAt(db, work) });
-	return works;
-}
 
 /** A table as it is taken up for work: what its file says, with what a person decided. */
 export function workFrom(entry: DocumentTable, state: TableState = {}): WorkTable {
@@ -258,37 +215,13 @@ async function savedAlready(
 
 /** What a document's tables are now; nobody else changes it until this is done. */
 async function lockedState(trx: Transaction<Database>, id: string): Promise<DocumentState> {
-	const row = await trx
-		.selectFrom('documents')
-		.select('step')
-		.where('id', '=', id)
-		.where('removed_at', 'is', null)
-		.forUpdate()
-		.executeTakeFirst();
-	if (!row) throw new NotFoundError('This document is no longer here.');
-	return stateAt(trx, id, row.step);
+	const { step } = await DOCUMENTS.lock(trx, id);
+	return stateAt(trx, id, step);
 }
 function checkStands({ tables }: DocumentState, index: number, after: number | null): void {
 	const now = tables[index]?.work ?? null;
 	if (now !== after)
 		throw new ConflictError('This table was changed in another window in the meantime.', { work: now });
-}
-
-/** Adds a step; answers its id. */
-export async function insertStep(
-	trx: Transaction<Database>,
-	{
-		patch,
-		whole,
-		...step
-	}: { document_id: string; parent: number | null; label: string; patch?: Patch; whole?: WorkTable }
-): Promise<number> {
-	const { id } = await trx
-		.insertInto('work_steps')
-		.values({ ...step, patch: patch ? JSON.stringify(patch) : null, whole: whole ? JSON.stringify(whole) : null })
-		.returning('id')
-		.executeTakeFirstOrThrow();
-	return id;
 }
 
 /**
@@ -303,7 +236,7 @@ async function standAt(
 	work: number,
 	before: WorkTable | undefined
 ): Promise<void> {
-	const { step } = await trx.selectFrom('documents').select('step').where('id', '=', id).executeTakeFirstOrThrow();
+	const standing = await DOCUMENTS.lock(trx, id);
 	const steps = await stepsOf(trx, id);
 	const { wears } = await workAt(trx, work);
 	const was = state.tables[index] ?? {};
@@ -311,8 +244,9 @@ async function standAt(
 	const own = without(kept, 'roles', 'kinds', 'firstColumns', 'lastColumns', 'touches', 'widths');
 	const next: DocumentState = { ...state, tables: { ...state.tables, [index]: { ...own, work } } };
 	const label = benchLabel(index);
-	const isSameStay = steps.at(-1)?.step === step && steps.at(-1)?.label === label;
-	await putStep(trx, id, isSameStay ? step : step + 1, label, next);
+	const isSameStay = steps.at(-1)?.step === standing.step && steps.at(-1)?.label === label;
+	if (isSameStay) await amendStep(trx, id, standing, label, next);
+	else await putStep(trx, id, standing, label, next);
 	const found = await documentRow(trx, id);
 	if (found.kind === 'json')
 		await trx

@@ -1,14 +1,23 @@
 import type { Kysely, Transaction } from 'kysely';
-import { InputError } from '../core/errors.ts';
-import { canonicalStyle } from '../core/style/canonical.ts';
-import { selfContained } from '../core/style/export.ts';
-import type { House } from '../core/cascade/resolve.ts';
-import type { Style } from '../core/style/types.ts';
-import { editionKey } from '../workbench/stylebook.ts';
-import { NotFoundError } from './answers.ts';
-import type { Database } from './database.ts';
-import { loadHouse } from './house.ts';
-import { addStyleStep, findIn, listStyles, loadStyle, lockStyle, newestEditions, type StyleRecord } from './styles.ts';
+import { InputError } from '../../core/errors.ts';
+import { canonicalStyle } from '../../core/style/canonical.ts';
+import { selfContained } from '../../core/style/export.ts';
+import type { House } from '../../core/cascade/resolve.ts';
+import type { Style } from '../../core/style/types.ts';
+import { editionKey } from '../../workbench/stylebook.ts';
+import { NotFoundError } from '../http/answers.ts';
+import type { Database } from '../database.ts';
+import { loadHouse } from '../house/house.ts';
+import {
+	addStyleStep,
+	findIn,
+	listStyles,
+	loadStyle,
+	newestEditions,
+	STYLES,
+	styleRow,
+	type StyleRecord
+} from './styles.ts';
 
 type Db = Kysely<Database> | Transaction<Database>;
 
@@ -46,7 +55,8 @@ export async function frozenDraft(db: Db, id: string): Promise<Style> {
 /** Publishes the draft as the next edition. Throws ConflictError where the draft was changed in the meantime, InputError where the newest edition says the same already. */
 export async function publishEdition(db: Kysely<Database>, id: string, version: number, note: string): Promise<number> {
 	return db.transaction().execute(async (trx) => {
-		const row = await lockStyle(trx, id, version);
+		await STYLES.lock(trx, id, version);
+		const row = await styleRow(trx, id);
 		const frozen = await frozenDraft(trx, id);
 		const newest = (await listEditions(trx, id))[0];
 		if (newest && JSON.stringify(canonicalStyle(newest.frozen)) === JSON.stringify(frozen))

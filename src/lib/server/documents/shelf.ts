@@ -1,7 +1,8 @@
 import { sql, type Kysely } from 'kysely';
-import { NotFoundError } from './answers.ts';
-import type { Database } from './database.ts';
-import { documentRow, recordWears, stateAt } from './documents.ts';
+import { NotFoundError } from '../http/answers.ts';
+import type { Database } from '../database.ts';
+import { documentRow, stateAt } from './rows.ts';
+import { recordWears } from './record.ts';
 
 /** Puts a document aside, or back. */
 export async function archiveDocument(db: Kysely<Database>, id: string, archived: boolean): Promise<void> {

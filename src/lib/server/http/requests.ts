@@ -1,22 +1,22 @@
 import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
-import { PAPERS, type PaperName } from '../core/layout/paper.ts';
-import { TRAVELS } from '../formats/job.ts';
-import { OUT_KINDS } from '../formats/index.ts';
-import type { Output } from './writing.ts';
-import { InputError } from '../core/errors.ts';
-import type { PlacedTable } from '../core/schedule/placed.ts';
-import { checkPlaced } from '../core/schedule/validate.ts';
-import type { Patch } from '../core/work/patch.ts';
-import type { WorkTable } from '../core/work/table.ts';
-import { checkPatch, checkWork } from '../core/work/validate.ts';
-import type { StarterWears } from './database.ts';
-import type { DrawingEdits } from '../formats/svg/read.ts';
-import { UNITS } from '../formats/svg/sheet.ts';
-import type { TableState } from '../workbench/state.ts';
-import { ROLE_PATTERN } from '../core/roles/index.ts';
-import { COLUMN_KINDS } from '../core/table/columns.ts';
-import { TOUCH_SCHEMA } from '../core/style/schema.ts';
-import { ASPECTS, type Condition, type PartSettings } from '../core/style/types.ts';
+import { PAPERS, type PaperName } from '../../core/layout/paper.ts';
+import { TRAVELS } from '../../formats/job.ts';
+import { OUT_KINDS } from '../../formats/index.ts';
+import type { Output } from '../documents/writing.ts';
+import { InputError } from '../../core/errors.ts';
+import type { PlacedTable } from '../../core/schedule/placed.ts';
+import { checkPlaced } from '../../core/schedule/validate.ts';
+import type { Patch } from '../../core/work/patch.ts';
+import type { WorkTable } from '../../core/work/table.ts';
+import { checkPatch, checkWork } from '../../core/work/validate.ts';
+import type { StarterWears } from '../database.ts';
+import type { DrawingEdits } from '../../formats/svg/read.ts';
+import { UNITS } from '../../formats/svg/sheet.ts';
+import type { TableState } from '../../workbench/state.ts';
+import { ROLE_PATTERN } from '../../core/roles/index.ts';
+import { COLUMN_KINDS } from '../../core/table/columns.ts';
+import { TOUCH_SCHEMA } from '../../core/style/schema.ts';
+import { ASPECTS, type Condition, type PartSettings } from '../../core/style/types.ts';
 
 const ajv = new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true });
 
@@ -33,6 +33,8 @@ const closed = (properties: object, required: string[]) => ({
 	required
 });
 const step = { type: 'integer', minimum: 0 };
+/** What a window saw of a document: it counts from 0 with every change, undo and redo among them. */
+const version = { type: 'integer', minimum: 0 };
 const count = { type: 'integer', minimum: 1 };
 const label = { type: 'string', minLength: 1, maxLength: 200 };
 const renaming = { type: 'object', maxProperties: 500, additionalProperties: { type: 'string', maxLength: 200 } };
@@ -68,7 +70,11 @@ const wears = closed(
 	[]
 );
 /** A place in a document: after which of its blocks; −1 before the first. */
-const into = closed({ document: uuid, after: { type: 'integer', minimum: -1 }, step }, ['document', 'after', 'step']);
+const into = closed({ document: uuid, after: { type: 'integer', minimum: -1 }, version }, [
+	'document',
+	'after',
+	'version'
+]);
 
 const sheetAnswer = closed(
 	{ scale: { type: 'number', exclusiveMinimum: 0, maximum: 1_000_000 }, unit: { enum: Object.keys(UNITS) } },
@@ -95,7 +101,7 @@ const drawing = closed(
 
 /** What the server routes take, as JSON Schemas. */
 const SCHEMAS = {
-	newStep: closed({ after: step, label, tables: byNumber(tableState), drawing }, ['after', 'label', 'tables']),
+	newStep: closed({ version, label, tables: byNumber(tableState), drawing }, ['version', 'label', 'tables']),
 	drawTables: closed(
 		{
 			tables: { type: 'array', maxItems: 60, items: closed({ placed, state: tableState }, ['placed', 'state']) }
@@ -106,7 +112,7 @@ const SCHEMAS = {
 		{ placed, state: tableState, drawings: { type: 'array', minItems: 1, maxItems: 500, items: uuid } },
 		['placed', 'state', 'drawings']
 	),
-	moveStep: closed({ from: step, to: step }, ['from', 'to']),
+	moveStep: closed({ version, to: step }, ['version', 'to']),
 	newWork: closed({ after: workStep, label, patch: { type: 'object' } }, ['after', 'label', 'patch']),
 	moveWork: closed({ from: workStep, to: step }, ['from', 'to']),
 	newTable: closed({ name: tableName, work: { type: 'object' }, wears, into, starter: uuid }, [
@@ -123,15 +129,15 @@ const SCHEMAS = {
 		['name', 'category', 'description', 'work', 'wears']
 	),
 	changeStarter: closed({ version: count, name: tableName, category: words, description: words }, ['version']),
-	takeOut: closed({ after: step }, ['after']),
+	takeOut: closed({ version }, ['version']),
 	lift: closed(
 		{
 			table: step,
 			name: { type: 'string', minLength: 1, maxLength: 100, pattern: '\\S' },
 			wear: { type: 'boolean' },
-			after: step
+			version
 		},
-		['table', 'name', 'wear', 'after']
+		['table', 'name', 'wear', 'version']
 	),
 	startRun: closed(
 		{
@@ -195,21 +201,21 @@ const SCHEMAS = {
 
 export interface Requests {
 	newStep: {
-		after: number;
+		version: number;
 		label: string;
 		tables: Record<number, TableState>;
 		drawing?: DrawingEdits;
 	};
 	drawTables: { tables: { placed: PlacedTable; state: TableState }[] };
 	reuseSchedule: { placed: PlacedTable; state: TableState; drawings: string[] };
-	moveStep: { from: number; to: number };
+	moveStep: { version: number; to: number };
 	newWork: { after: number | null; label: string; patch: Patch };
 	moveWork: { from: number | null; to: number };
 	newTable: {
 		name: string;
 		work: WorkTable;
 		wears: StarterWears;
-		into?: { document: string; after: number; step: number };
+		into?: { document: string; after: number; version: number };
 		/** The one that it is made from. */
 		starter?: string;
 	};
@@ -223,13 +229,13 @@ export interface Requests {
 		document?: string;
 	};
 	changeStarter: { version: number; name?: string; category?: string; description?: string };
-	takeOut: { after: number };
-	lift: { table: number; name: string; wear: boolean; after: number };
+	takeOut: { version: number };
+	lift: { table: number; name: string; wear: boolean; version: number };
 	startRun: {
 		style: string;
 		documents: string[];
 		partsOff?: string[];
-		carry?: import('../core/style/types.ts').Aspect[];
+		carry?: import('../../core/style/types.ts').Aspect[];
 	};
 	startReread: { documents: string[] };
 	changeRun: { to: 'stop' | 'resume' | 'undo' };

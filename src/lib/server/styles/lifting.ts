@@ -1,12 +1,13 @@
 import type { Kysely } from 'kysely';
-import { InputError } from '../core/errors.ts';
-import { lift, type Lifted } from '../core/lift/lift.ts';
-import { ALIKE, distance, portrait } from '../core/lift/likeness.ts';
-import type { DocumentTable } from '../formats/document.ts';
-import { stateTable } from '../workbench/table.ts';
-import type { Database } from './database.ts';
-import { addStep, openById } from './documents.ts';
-import { loadHouse } from './house.ts';
+import { InputError } from '../../core/errors.ts';
+import { lift, type Lifted } from '../../core/lift/lift.ts';
+import { ALIKE, distance, portrait } from '../../core/lift/likeness.ts';
+import type { DocumentTable } from '../../formats/document.ts';
+import { stateTable } from '../../workbench/table.ts';
+import { inTransaction, type Database } from '../database.ts';
+import { addStep } from '../documents/steps.ts';
+import { openById } from '../documents/open.ts';
+import { loadHouse } from '../house/house.ts';
 import { freeName, insertStyle } from './styles.ts';
 
 function tableAt(tables: readonly DocumentTable[], index: number): DocumentTable {
@@ -38,26 +39,28 @@ export async function previewLift(db: Kysely<Database>, id: string, index: numbe
 export async function liftStyle(
 	db: Kysely<Database>,
 	id: string,
-	{ table: index, name, wear, after }: { table: number; name: string; wear: boolean; after: number }
+	{ table: index, name, wear, version }: { table: number; name: string; wear: boolean; version: number }
 ) {
-	const { document, state } = await openById(db, id);
-	const entry = tableAt(document.tables, index);
-	const {
-		style: _style,
-		touches: _touches,
-		edition: _edition,
-		pinned: _pinned,
-		cleared: _cleared,
-		...own
-	} = state.tables[index] ?? {};
-	const house = await loadHouse(db);
-	const fresh = await freeName(db, name.trim());
-	const { style, touches } = lift(stateTable(entry, own), entry.appearance, house, fresh);
-	const styleId = await insertStyle(db, style);
-	const step = wear
-		? await addStep(db, id, after, `${fresh}, lifted from table ${index + 1}`, {
-				[index]: { ...own, style: styleId, ...(touches.length && { touches }) }
-			})
-		: undefined;
-	return { id: styleId, name: fresh, ...(step && { step }) };
+	return inTransaction(db, async (trx) => {
+		const { document, state } = await openById(trx, id);
+		const entry = tableAt(document.tables, index);
+		const {
+			style: _style,
+			touches: _touches,
+			edition: _edition,
+			pinned: _pinned,
+			cleared: _cleared,
+			...own
+		} = state.tables[index] ?? {};
+		const house = await loadHouse(trx);
+		const fresh = await freeName(trx, name.trim());
+		const { style, touches } = lift(stateTable(entry, own), entry.appearance, house, fresh);
+		const styleId = await insertStyle(trx, style);
+		const step = wear
+			? await addStep(trx, id, version, `${fresh}, lifted from table ${index + 1}`, {
+					[index]: { ...own, style: styleId, ...(touches.length && { touches }) }
+				})
+			: undefined;
+		return { id: styleId, name: fresh, ...(step && { step }) };
+	});
 }

@@ -1,14 +1,14 @@
 import type { Kysely, Transaction } from 'kysely';
-import { InputError } from '../core/errors.ts';
-import { FIRST_HOUSE } from '../core/house.ts';
-import { canonicalStyle } from '../core/style/canonical.ts';
-import { mapInks, mapTypeRoles } from '../core/style/edit.ts';
-import type { Style } from '../core/style/types.ts';
-import { checkStyle } from '../core/style/validate.ts';
-import { LOCALES, type HouseState } from '../workbench/house.ts';
-import { ConflictError } from './answers.ts';
-import type { Database } from './database.ts';
-import { addStyleStep } from './styles.ts';
+import { InputError } from '../../core/errors.ts';
+import { FIRST_HOUSE } from '../../core/house.ts';
+import { canonicalStyle } from '../../core/style/canonical.ts';
+import { mapInks, mapTypeRoles } from '../../core/style/edit.ts';
+import type { Style } from '../../core/style/types.ts';
+import { checkStyle } from '../../core/style/validate.ts';
+import { LOCALES, type HouseState } from '../../workbench/house.ts';
+import type { Database } from '../database.ts';
+import { History, LOAD_AGAIN, type StepInfo } from '../history.ts';
+import { addStyleStep } from '../styles/styles.ts';
 
 type Db = Kysely<Database> | Transaction<Database>;
 
@@ -18,10 +18,17 @@ export interface HouseRecord extends HouseState {
 	readonly step: number;
 }
 
-export interface HouseStep {
-	readonly step: number;
-	readonly label: string;
-}
+/** The one house there is. */
+const ONE = 1;
+
+const HOUSE = new History<HouseState>({
+	owner: 'houses',
+	steps: 'house_steps',
+	state: 'state',
+	gone: 'The house is gone.',
+	what: 'The house',
+	then: LOAD_AGAIN
+});
 
 /** What a house is called before it has a name. */
 const NEW_HOUSE = 'New house';
@@ -31,7 +38,7 @@ const byName = <T>(record: Record<string, T>): Record<string, T> =>
 
 /** The house, made with its first inks and type roles where there is none yet. */
 export async function loadHouse(db: Db): Promise<HouseRecord> {
-	const row = await db.selectFrom('houses').selectAll().where('id', '=', 1).executeTakeFirst();
+	const row = await db.selectFrom('houses').selectAll().where('id', '=', ONE).executeTakeFirst();
 	if (row) {
 		const { name, inks, type_roles: typeRoles, locale, version, step } = row;
 		return { name, inks: byName(inks), typeRoles: byName(typeRoles), locale, version, step };
@@ -40,15 +47,13 @@ export async function loadHouse(db: Db): Promise<HouseRecord> {
 	const state: HouseState = { ...FIRST_HOUSE, locale: 'en-GB' };
 	await db
 		.insertInto('houses')
-		.values({ id: 1, name, inks: JSON.stringify(state.inks), type_roles: JSON.stringify(state.typeRoles) })
+		.values({ id: ONE, name, inks: JSON.stringify(state.inks), type_roles: JSON.stringify(state.typeRoles) })
 		.onConflict((conflict) => conflict.doNothing())
 		.execute();
 	return { name, ...state, version: 1, step: 0 };
 }
 
-export async function houseSteps(db: Db): Promise<HouseStep[]> {
-	return db.selectFrom('house_steps').select(['step', 'label']).orderBy('step').execute();
-}
+export const houseSteps = (db: Db): Promise<StepInfo[]> => HOUSE.list(db, ONE);
 
 /** Inks and type roles are checked as those of a style are. Throws InputError with the place. */
 function checkState(state: {
@@ -71,29 +76,23 @@ function checkState(state: {
 
 async function lockHouse(trx: Transaction<Database>, version: number): Promise<HouseRecord> {
 	await loadHouse(trx);
-	await trx.selectFrom('houses').select('id').where('id', '=', 1).forUpdate().execute();
-	const house = await loadHouse(trx);
-	if (house.version !== version)
-		throw new ConflictError(
-			'The house was changed in another window in the meantime. Load it again to see what is there now.',
-			{
-				version: house.version
-			}
-		);
-	return house;
+	await HOUSE.lock(trx, ONE, version);
+	return loadHouse(trx);
 }
 
-async function writeHouse(
+/** The house is as a step says that it stands at from now on. */
+async function standAt(
 	trx: Transaction<Database>,
 	{ inks, typeRoles, locale }: HouseState,
-	version: number,
 	step: number
-) {
+): Promise<HouseRecord> {
 	await trx
 		.updateTable('houses')
-		.set({ inks: JSON.stringify(inks), type_roles: JSON.stringify(typeRoles), locale, version, step })
-		.where('id', '=', 1)
+		.set({ inks: JSON.stringify(inks), type_roles: JSON.stringify(typeRoles), locale })
+		.where('id', '=', ONE)
 		.execute();
+	await HOUSE.stand(trx, ONE, step);
+	return loadHouse(trx);
 }
 
 /**
@@ -130,56 +129,56 @@ export async function changeHouse(
 				changed[id] = { before: definition, after };
 				await addStyleStep(trx, id, label, after);
 			}
-		if (house.step === 0) await insertStep(trx, 0, 'as it was', house, {});
+		const { inks: inksBefore, typeRoles: rolesBefore, locale } = house;
+		const before = { inks: inksBefore, typeRoles: rolesBefore, locale };
+		if (house.step === 0) await HOUSE.write(trx, ONE, 0, [{ label: 'as it was', state: before, more: changing({}) }]);
 		const step = house.step + 1;
-		await trx.deleteFrom('house_steps').where('step', '>=', step).execute();
-		await insertStep(trx, step, label, state, changed);
-		await writeHouse(trx, state, version + 1, step);
-		return loadHouse(trx);
+		await HOUSE.write(trx, ONE, step, [{ label, state, more: changing(changed) }]);
+		return standAt(trx, state, step);
 	});
 }
 
-async function insertStep(
-	trx: Transaction<Database>,
-	step: number,
-	label: string,
-	{ inks, typeRoles, locale }: HouseState,
-	styles: Record<string, { before: Style; after: Style }>
-): Promise<void> {
-	await trx
-		.insertInto('house_steps')
-		.values({ step, label, state: JSON.stringify({ inks, typeRoles, locale }), styles: JSON.stringify(styles) })
-		.onConflict((conflict) => conflict.doNothing())
-		.execute();
-}
+/** What a step of the house changed in styles along with it. */
+const changing = (styles: Readonly<Record<string, { before: Style; after: Style }>>) => ({
+	styles: JSON.stringify(styles)
+});
 
-/** Undo and redo of the house, one step; styles that a step changed along with it go with it, unless they were changed since. */
+/**
+ * Moves to any other step of the house: undo, redo. Styles that the steps between changed along with it go with it;
+ * throws InputError, and moves nothing, where one of them was changed since.
+ */
 export async function moveHouse(db: Kysely<Database>, version: number, to: number): Promise<HouseRecord> {
 	return db.transaction().execute(async (trx) => {
-		const house = await lockHouse(trx, version);
-		const target = await trx.selectFrom('house_steps').selectAll().where('step', '=', to).executeTakeFirst();
-		if (!target || Math.abs(to - house.step) !== 1)
-			throw new InputError('step', `The house has no step ${to} next to where it is.`);
-		const isUndo = to < house.step;
-		const moved = isUndo
-			? await trx.selectFrom('house_steps').selectAll().where('step', '=', house.step).executeTakeFirstOrThrow()
-			: target;
-		for (const [id, { before, after }] of Object.entries(moved.styles)) {
-			const [from, into] = isUndo ? [after, before] : [before, after];
-			const style = await trx
-				.selectFrom('styles')
-				.select(['name', 'definition'])
-				.where('id', '=', id)
-				.executeTakeFirst();
-			if (!style) continue;
-			if (JSON.stringify(canonicalStyle(style.definition)) !== JSON.stringify(canonicalStyle(from)))
-				throw new InputError(
-					'step',
-					`“${style.name}” was changed since, so this step cannot be taken back in it. Undo those changes on its bench first.`
-				);
-			await addStyleStep(trx, id, isUndo ? `back: ${moved.label}` : moved.label, into);
-		}
-		await writeHouse(trx, target.state, version + 1, to);
-		return loadHouse(trx);
+		const { step: from } = await lockHouse(trx, version);
+		const target = await HOUSE.stateAt(trx, ONE, to);
+		const isUndo = to < from;
+		const between = await trx
+			.selectFrom('house_steps')
+			.select(['label', 'styles'])
+			.where('step', '>', Math.min(from, to))
+			.where('step', '<=', Math.max(from, to))
+			.orderBy('step', isUndo ? 'desc' : 'asc')
+			.execute();
+		for (const { label, styles } of between) await moveStyles(trx, label, styles, isUndo);
+		return standAt(trx, target, to);
 	});
+}
+
+async function moveStyles(
+	trx: Transaction<Database>,
+	label: string,
+	styles: Readonly<Record<string, { before: Style; after: Style }>>,
+	isUndo: boolean
+): Promise<void> {
+	for (const [id, { before, after }] of Object.entries(styles)) {
+		const [from, into] = isUndo ? [after, before] : [before, after];
+		const style = await trx.selectFrom('styles').select(['name', 'definition']).where('id', '=', id).executeTakeFirst();
+		if (!style) continue;
+		if (JSON.stringify(canonicalStyle(style.definition)) !== JSON.stringify(canonicalStyle(from)))
+			throw new InputError(
+				'step',
+				`“${style.name}” was changed since, so “${label}” cannot be ${isUndo ? 'taken back' : 'done again'} in it. Undo those changes on its bench first.`
+			);
+		await addStyleStep(trx, id, isUndo ? `back: ${label}` : label, into);
+	}
 }

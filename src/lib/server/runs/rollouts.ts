@@ -1,19 +1,21 @@
-import { sql, type Kysely, type Transaction } from 'kysely';
-import { appearanceOf, type Appearance } from '../core/cascade/look.ts';
-import { resolve, type House } from '../core/cascade/resolve.ts';
-import { InputError } from '../core/errors.ts';
-import { selfContained } from '../core/style/export.ts';
-import { flatten, type FlatStyle } from '../core/style/inherit.ts';
-import type { Style } from '../core/style/types.ts';
-import type { Table } from '../core/table/grid.ts';
-import type { DocumentState, TableState } from '../workbench/state.ts';
-import { stateTable } from '../workbench/table.ts';
-import { NotFoundError } from './answers.ts';
-import type { Database } from './database.ts';
-import { openById, putStep, stateAt } from './documents.ts';
-import { frozenDraft, listEditions, Wardrobe } from './editions.ts';
-import { loadHouse } from './house.ts';
-import { findIn } from './styles.ts';
+import { sql, type Kysely } from 'kysely';
+import { appearanceOf, type Appearance } from '../../core/cascade/look.ts';
+import { resolve, type House } from '../../core/cascade/resolve.ts';
+import { InputError } from '../../core/errors.ts';
+import { selfContained } from '../../core/style/export.ts';
+import { flatten, type FlatStyle } from '../../core/style/inherit.ts';
+import type { Style } from '../../core/style/types.ts';
+import type { Table } from '../../core/table/grid.ts';
+import type { TableState } from '../../workbench/state.ts';
+import { stateTable } from '../../workbench/table.ts';
+import { NotFoundError } from '../http/answers.ts';
+import type { Database } from '../database.ts';
+import { openById } from '../documents/open.ts';
+import { nextStep } from '../documents/steps.ts';
+import { stateAt } from '../documents/rows.ts';
+import { frozenDraft, listEditions, Wardrobe } from '../styles/editions.ts';
+import { loadHouse } from '../house/house.ts';
+import { findIn } from '../styles/styles.ts';
 
 /** What a new edition would do to one table that wears the style. */
 export interface Impact {
@@ -114,25 +116,6 @@ export async function impactPictures(db: Kysely<Database>, impacts: readonly Imp
 		});
 	}
 	return pictures;
-}
-
-/** One more step of a document, on top of where it stands. */
-export async function nextStep(
-	trx: Transaction<Database>,
-	document: string,
-	label: string,
-	changed: Record<number, TableState>,
-	drawing: Pick<DocumentState, 'drawing'> = {}
-) {
-	const { step } = await trx
-		.selectFrom('documents')
-		.select('step')
-		.where('id', '=', document)
-		.forUpdate()
-		.executeTakeFirstOrThrow();
-	const before = await stateAt(trx, document, step);
-	const state = { ...before, ...drawing, tables: { ...before.tables, ...changed } };
-	await putStep(trx, document, step + 1, label, state);
 }
 
 /**

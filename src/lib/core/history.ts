@@ -1,0 +1,28 @@
+/** A line of steps, one of which stands; those after it were undone and can be done again. */
+export interface Line<Step> {
+	readonly steps: readonly Step[];
+	/** Index of the one that stands. */
+	readonly at: number;
+}
+
+/** A new step after the one that stands, in the place of what was undone. Only the newest `most` are kept. */
+export function pushed<Step>({ steps, at }: Line<Step>, step: Step, most = Infinity): Line<Step> {
+	const next = [...steps.slice(0, at + 1), step].slice(-most);
+	return { steps: next, at: next.length - 1 };
+}
+
+/** Another step in the place of the one that stands; what was undone is gone. */
+export const amended = <Step>({ steps, at }: Line<Step>, step: Step): Line<Step> => ({
+	steps: [...steps.slice(0, at), step],
+	at
+});
+
+/** The same line, standing at another step; as it was where there is no such step. */
+export const moved = <Step>(line: Line<Step>, at: number): Line<Step> =>
+	at >= 0 && at < line.steps.length && at !== line.at ? { ...line, at } : line;
+
+/** What undo would take back, and what redo would do again; undefined where there is nothing. */
+export const undoable = <Step extends { readonly label: string }>({ steps, at }: Line<Step>): string | undefined =>
+	at > 0 ? steps[at]!.label : undefined;
+export const redoable = <Step extends { readonly label: string }>({ steps, at }: Line<Step>): string | undefined =>
+	steps[at + 1]?.label;

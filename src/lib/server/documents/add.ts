@@ -1,0 +1,102 @@
+import { createHash } from 'node:crypto';
+import type { Kysely } from 'kysely';
+import { InputError } from '../../core/errors.ts';
+import { bareName, openDocument, type AnyDocument } from '../../formats/index.ts';
+import { corrected, shapeOf } from '../../workbench/corrections.ts';
+import type { TableState } from '../../workbench/state.ts';
+import type { Database } from '../database.ts';
+import { importStyle, listStyles } from '../styles/styles.ts';
+import { rememberOpened, wordsOf } from './open.ts';
+import { recordDrawing, recordWears } from './record.ts';
+import { DOCUMENTS, type Db } from './rows.ts';
+
+/** How many really different looks these tables have: same fills, inks, type and lines count as one. */
+function countLooks(document: AnyDocument): number {
+	return new Set(
+		document.tables.map(({ appearance }) => {
+			const looks = [
+				...new Set(
+					appearance.looks.map(({ fill, family, size, ink, weight, italic }) =>
+						JSON.stringify([fill, family, size, ink, weight, italic])
+					)
+				)
+			].sort();
+			const lines = [...new Set(appearance.lines.map((line) => JSON.stringify(line)))].sort();
+			return JSON.stringify([looks, lines]);
+		})
+	).size;
+}
+
+/** Corrections of tables of the same shape count for new ones, too; what a file carries itself is not touched. */
+async function takeCorrections(db: Db, document: AnyDocument, tables: Record<number, TableState>): Promise<void> {
+	const shapes = new Map(document.tables.map((entry) => [entry.index, shapeOf(entry.table)]));
+	const known = await db
+		.selectFrom('corrections')
+		.selectAll()
+		.where('shape', 'in', [...new Set(shapes.values())])
+		.execute();
+	const byShape = new Map(known.map(({ shape, said }) => [shape, said]));
+	for (const { index, table, carried } of document.tables) {
+		const said = byShape.get(shapes.get(index)!);
+		const own = said && !carried ? corrected(table, said) : {};
+		if (Object.keys(own).length) tables[index] = { ...tables[index], ...own };
+	}
+}
+
+/** Takes a file in: read first, stored only when it can be read, all in one transaction. */
+export async function addDocument(
+	db: Kysely<Database>,
+	name: string,
+	bytes: Uint8Array<ArrayBuffer>,
+	/** What its tables wear from the beginning. */
+	worn: Readonly<Record<number, TableState>> = {}
+): Promise<{ id: string; imported: string[] }> {
+	const document = await openDocument(bytes, name);
+	if (document.tables.length === 0 && document.kind !== 'svg')
+		throw new InputError(
+			'no-table',
+			`“${name}” holds no table, so there is nothing to style in it. It was not added.`,
+			name
+		);
+	const hash = createHash('sha256').update(bytes).digest('hex');
+	const imported: string[] = [];
+	const ids = new Map<string, string>();
+	const before = new Set((await listStyles(db)).map(({ definition }) => definition.name));
+	for (const style of document.styles) {
+		ids.set(style.name, await importStyle(db, style, { reuse: true }));
+		if (!before.has(style.name)) imported.push(style.name);
+	}
+	const tables: Record<number, TableState> = { ...worn };
+	for (const { index, carried } of document.tables) {
+		const style = carried && ids.get(carried.style);
+		if (style) tables[index] = { style };
+	}
+	if (document.tables.length) await takeCorrections(db, document, tables);
+	const id = await db.transaction().execute(async (trx) => {
+		await trx
+			.insertInto('files')
+			.values({ hash, bytes: Buffer.from(bytes) })
+			.onConflict((conflict) => conflict.column('hash').doNothing())
+			.execute();
+		const row = await trx
+			.insertInto('documents')
+			.values({
+				name: bareName(name),
+				kind: document.kind,
+				file_hash: hash,
+				tables: document.tables.length,
+				findings: document.tables.reduce((sum, { recognition }) => sum + recognition.findings.length, 0),
+				looks: countLooks(document),
+				words: wordsOf(document),
+				step: 0
+			})
+			.returning('id')
+			.executeTakeFirstOrThrow();
+		await DOCUMENTS.write(trx, row.id, 0, [{ label: 'as it came', state: { tables } }]);
+		await recordWears(trx, row.id, { tables });
+		if (document.kind === 'svg') await recordDrawing(trx, row.id, document);
+		return row.id;
+	});
+	rememberOpened(`${document.kind} ${hash}`, document);
+	return { id, imported };
+}

@@ -1,0 +1,91 @@
+import { sql, type Transaction } from 'kysely';
+import { applyPatch, type Patch } from '../../core/work/patch.ts';
+import type { WorkTable } from '../../core/work/table.ts';
+import type { DocumentState } from '../../workbench/state.ts';
+import type { Database } from '../database.ts';
+import { NotFoundError } from '../http/answers.ts';
+import type { Db } from './rows.ts';
+
+/** Tables at steps of their work, by the step's id, so that a step is not replayed for every request; the newest 24. */
+const replayed = new Map<number, WorkTable>();
+const MOST = 24;
+
+export function rememberWork(id: number, work: WorkTable): WorkTable {
+	replayed.delete(id);
+	replayed.set(id, work);
+	if (replayed.size > MOST) replayed.delete(replayed.keys().next().value!);
+	return work;
+}
+
+export const knownWork = (id: number): WorkTable | undefined => replayed.get(id);
+
+/** What is remembered of steps that were written anew does not count any more. */
+export function forgetWorks(ids: readonly number[]): void {
+	for (const id of ids) replayed.delete(id);
+}
+
+export interface Chained {
+	readonly id: number;
+	readonly parent: number | null;
+	readonly label: string;
+	readonly patch: Patch | null;
+	readonly whole: WorkTable | null;
+}
+
+/** A step and those before it, newest first, down to one that keeps the table whole and lies at least `least` back. */
+export async function chain(db: Db, id: number, least = 0): Promise<Chained[]> {
+	const { rows } = await sql<Chained & { depth: number }>`
+		with recursive back as (
+			select id, parent, label, patch, whole, 0 as depth from work_steps where id = ${id}
+			union all
+			select s.id, s.parent, s.label, s.patch, s.whole, back.depth + 1
+			from work_steps s join back on s.id = back.parent
+			where back.whole is null or back.depth < ${least}
+		)
+		select * from back order by depth`.execute(db);
+	if (!rows.length) throw new NotFoundError('This step of the work is no longer here.');
+	return rows;
+}
+
+/** The table at a step. */
+export async function workAt(db: Db, id: number): Promise<WorkTable> {
+	const before = knownWork(id);
+	if (before) return rememberWork(id, before);
+	const steps = await chain(db, id);
+	return rememberWork(id, replay(steps.toReversed()));
+}
+
+const replay = ([first, ...rest]: readonly Chained[]): WorkTable =>
+	rest.reduce((work, step) => step.whole ?? applyPatch(work, step.patch!), first!.whole!);
+
+/** The tables of a document that were worked on, as they stand in a state. */
+export async function worksIn(
+	db: Db,
+	{ tables }: DocumentState
+): Promise<Map<number, { step: number; work: WorkTable }>> {
+	const works = new Map<number, { step: number; work: WorkTable }>();
+	for (const [index, { work }] of Object.entries(tables))
+		if (work !== undefined) works.set(Number(index), { step: work, work: await workAt(db, work) });
+	return works;
+}
+
+/** Adds a step; answers its id. */
+export async function insertStep(
+	trx: Transaction<Database>,
+	{
+		patch,
+		whole,
+		...step
+	}: { document_id: string; parent: number | null; label: string; patch?: Patch; whole?: WorkTable }
+): Promise<number> {
+	const { id } = await trx
+		.insertInto('work_steps')
+		.values({
+			...step,
+			patch: patch ? JSON.stringify(patch) : null,
+			whole: whole ? JSON.stringify(whole) : null
+		})
+		.returning('id')
+		.executeTakeFirstOrThrow();
+	return id;
+}

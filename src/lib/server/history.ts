@@ -1,0 +1,152 @@
+import { sql, type Kysely, type Transaction } from 'kysely';
+import { InputError } from '../core/errors.ts';
+import { ConflictError, NotFoundError } from './http/answers.ts';
+import type { Database } from './database.ts';
+
+type Db = Kysely<Database> | Transaction<Database>;
+
+/** A step as it is listed: what was done, by whom (null: nobody said) and when (ISO 8601). */
+export interface StepInfo {
+	readonly step: number;
+	readonly label: string;
+	readonly by: string | null;
+	readonly when: string;
+}
+
+/** Where a history stands; `version` is another after every change of it, undo and redo among them. */
+export interface Standing {
+	readonly step: number;
+	readonly version: number;
+}
+
+/** What a window that came too late is told: where the history stands, and what was done to it last. */
+export interface Overtaken extends Standing {
+	readonly last: StepInfo | null;
+}
+
+interface Kind {
+	/** The table of what has the history, with its `step` and `version`. */
+	readonly owner: 'documents' | 'styles' | 'houses';
+	/** The table of its steps, and the column that says whose they are; none where there is one owner only. */
+	readonly steps: 'document_steps' | 'style_steps' | 'house_steps';
+	readonly of?: 'document_id' | 'style_id';
+	/** The column of a step that holds the state after it. */
+	readonly state: 'state' | 'definition';
+	/** Owners that are not to be changed. */
+	readonly unless?: 'removed_at';
+	readonly gone: string;
+	/** What was changed by somebody else: "This document". */
+	readonly what: string;
+	/** What is to be done about it, or what became of one's own change. */
+	readonly then: string;
+}
+
+/** What a person is to do who came too late for a page that has to be loaded again. */
+export const LOAD_AGAIN = 'Load it again to see what is there now.';
+
+/**
+ * The steps of documents (drawings are documents), styles and the house: one lock, one answer to who comes too late, and
+ * any step to go to. A state is kept and given back whole.
+ */
+export class History<State> {
+	constructor(private readonly kind: Kind) {}
+
+	private whose(id: string | number) {
+		const { of } = this.kind;
+		return of ? sql`${sql.ref(of)} = ${id}` : sql`true`;
+	}
+	private get table() {
+		return sql.table(this.kind.steps);
+	}
+
+	/**
+	 * Locks what has the history until the transaction ends. Throws NotFoundError where it is gone, and ConflictError where
+	 * it stands at another version than was seen; then nothing of the transaction is to be kept.
+	 */
+	async lock(trx: Transaction<Database>, id: string | number, seen?: number): Promise<Standing> {
+		const { owner, unless, gone, what, then } = this.kind;
+		const { rows } = await sql<Standing>`
+			select step, version from ${sql.table(owner)}
+			where id = ${id} ${unless ? sql`and ${sql.ref(unless)} is null` : sql``} for update`.execute(trx);
+		const [standing] = rows;
+		if (!standing) throw new NotFoundError(gone);
+		if (seen !== undefined && seen !== standing.version) {
+			const steps = await this.list(trx, id);
+			const last = steps.find(({ step }) => step === standing.step) ?? null;
+			throw new ConflictError(
+				`${what} was changed in another window in the meantime${last ? `: ${last.label}` : ''}. ${then}`,
+				{ ...standing, last } satisfies Overtaken
+			);
+		}
+		return standing;
+	}
+
+	async list(db: Db, id: string | number): Promise<StepInfo[]> {
+		const { rows } = await sql<{ step: number; label: string; made_by: string | null; created_at: Date }>`
+			select step, label, made_by, created_at from ${this.table} where ${this.whose(id)} order by step`.execute(db);
+		return rows.map(({ step, label, made_by, created_at }) => ({
+			step,
+			label,
+			by: made_by,
+			when: created_at.toISOString()
+		}));
+	}
+
+	/** The state after a step. Throws InputError where there is no such step. */
+	async stateAt(db: Db, id: string | number, step: number): Promise<State> {
+		const { rows } = await sql<{ state: State }>`
+			select ${sql.ref(this.kind.state)} as state from ${this.table}
+			where ${this.whose(id)} and step = ${step}`.execute(db);
+		if (!rows[0]) throw new InputError('step', `There is no step ${step}.`);
+		return rows[0].state;
+	}
+
+	/** Makes these the steps from a number on, in the place of whatever was there. */
+	async write(
+		trx: Db,
+		id: string | number,
+		from: number,
+		steps: readonly {
+			readonly label: string;
+			readonly state: State;
+			readonly more?: Readonly<Record<string, unknown>>;
+		}[]
+	): Promise<void> {
+		if (!steps.length) return;
+		const { of, state } = this.kind;
+		await sql`delete from ${this.table} where ${this.whose(id)} and step >= ${from}`.execute(trx);
+		for (const [i, step] of steps.entries()) {
+			const values: Record<string, unknown> = {
+				...(of && { [of]: id }),
+				step: from + i,
+				label: step.label,
+				[state]: JSON.stringify(step.state),
+				...step.more
+			};
+			await sql`insert into ${this.table} (${sql.join(Object.keys(values).map((name) => sql.ref(name)))})
+				values (${sql.join(Object.values(values))})`.execute(trx);
+		}
+	}
+
+	/** Stands at a step from now on: undo, redo, or after a new one. Answers the new version. */
+	async stand(trx: Transaction<Database>, id: string | number, step: number): Promise<number> {
+		const { rows } = await sql<{ version: number }>`
+			update ${sql.table(this.kind.owner)} set step = ${step}, version = version + 1
+			where id = ${id} returning version`.execute(trx);
+		return rows[0]!.version;
+	}
+
+	/** A new step after the one that stands; what was undone is gone. */
+	async add(
+		trx: Transaction<Database>,
+		id: string | number,
+		standing: Standing,
+		label: string,
+		state: State,
+		more?: Readonly<Record<string, unknown>>
+	): Promise<Standing> {
+		const step = standing.step + 1;
+		await this.write(trx, id, step, [{ label, state, ...(more && { more }) }]);
+		return { step, version: await this.stand(trx, id, step) };
+	}
+}

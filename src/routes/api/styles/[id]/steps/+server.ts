@@ -1,0 +1,8 @@
+import { answer } from '$lib/server/http/answers.ts';
+import { db } from '$lib/server/database.ts';
+import { readId } from '$lib/server/http/requests.ts';
+import { loadStyleSteps } from '$lib/server/styles/styles.ts';
+import type { RequestHandler } from './$types.js';
+
+/** A style's steps, and where it stands among them. */
+export const GET: RequestHandler = ({ params }) => answer(() => loadStyleSteps(db(), readId(params.id, 'style')));
