@@ -1,7 +1,8 @@
 import { textAt, type Table } from '../core/table/grid.ts';
 import type { RowRole } from '../core/roles/index.ts';
-import type { ColumnKind } from '../core/table/columns.ts';
+import { COLUMN_KINDS, type ColumnKind } from '../core/table/columns.ts';
 import type { TableState } from './state.ts';
+import { isStoredRole } from './stored.ts';
 
 /** What people said of tables of one shape: kinds by column, roles by what the row begins with. */
 export interface Corrections {
@@ -49,7 +50,7 @@ export function correctionsIn(table: Table, state: TableState): Corrections | un
 	return Object.keys(said).length ? said : undefined;
 }
 
-/** What was said of other tables of this shape, as corrections of this one. */
+/** What was said of other tables of this shape, as corrections of this one; what cannot be read of it does not count. */
 export function corrected(
 	table: Table,
 	said: Corrections
@@ -57,12 +58,13 @@ export function corrected(
 	const roles = Object.fromEntries(
 		table.roles.flatMap((role, r) => {
 			const wanted = said.roles?.[labelOf(table, r)];
-			return wanted && wanted !== role ? [[r, wanted]] : [];
+			return wanted && wanted !== role && isStoredRole(wanted) ? [[r, wanted]] : [];
 		})
 	);
 	const kinds = Object.fromEntries(
 		Object.entries(said.kinds ?? {}).filter(
-			([c, kind]) => table.columnInfo[Number(c)] && table.columnInfo[Number(c)]!.kind !== kind
+			([c, kind]) =>
+				COLUMN_KINDS.includes(kind) && table.columnInfo[Number(c)] && table.columnInfo[Number(c)]!.kind !== kind
 		)
 	);
 	return {

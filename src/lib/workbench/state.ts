@@ -23,6 +23,8 @@ export interface TableState extends Wears {
 	readonly work?: number;
 	/** One-off settings of its cells and edges. */
 	readonly touches?: readonly Touch[];
+	/** What was stored of it where that cannot be read, and why. */
+	readonly unreadable?: { readonly why: string; readonly stored: unknown };
 }
 
 /** What a person changed of a drawing beside the styles of its tables. */

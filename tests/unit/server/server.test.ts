@@ -23,6 +23,10 @@ import {
 	loadStyleSteps,
 	saveStyle
 } from '../../../src/lib/server/styles/styles.ts';
+import { openById } from '../../../src/lib/server/documents/open.ts';
+import { impactOf } from '../../../src/lib/server/runs/rollouts.ts';
+import { shapeOf } from '../../../src/lib/workbench/corrections.ts';
+import { seasonReport } from '../../../demo/documents/season-report.ts';
 import { openDrawing } from '../../../src/lib/server/documents/record.ts';
 import { frozenDraft, publishEdition } from '../../../src/lib/server/styles/editions.ts';
 import { keepStarter, listStarters, makeTable, takeOut } from '../../../src/lib/server/tables/tables.ts';
@@ -318,6 +322,39 @@ describe('the server', () => {
 				union all select to_jsonb(s) from starters s union all select to_jsonb(w) from wears w
 			) all_of_them`.execute(db);
 		assert.ok(!everything.rows[0]!.text.includes(beacon.id), 'it is named nowhere any more');
+	});
+
+	it('shows one table as broken where what was stored of it cannot be read, and all else as it was', async () => {
+		const { id } = await documentNamed('Season');
+		const ledger = await styleNamed('Season Ledger');
+		const bad = { style: ledger.id, roles: { 1: 'group:165534' } };
+		await addStep(db, id, 0, 'two of them', { 0: { style: ledger.id }, 1: { style: ledger.id } });
+		await sql`update document_steps set state = jsonb_set(state, '{tables,1}', ${JSON.stringify(bad)}::jsonb)
+			where document_id = ${id} and step = 1`.execute(db);
+		await sql`insert into corrections (shape, said)
+			select ${shapeOf((await openById(db, id)).document.tables[2]!.table)},
+				${JSON.stringify({ roles: { glasshouse: 'group:165534', total: 'total:0' }, kinds: { 0: 'bogus' } })}::jsonb`.execute(
+			db
+		);
+
+		const { state, tables } = await loadDocument(db, id);
+		assert.deepEqual(state.tables[0], { style: ledger.id });
+		assert.match(state.tables[1]!.unreadable!.why, /^\/roles\/1 /);
+		assert.equal(tables.length, 9);
+		const { account } = await writeDocument(db, id);
+		assert.deepEqual(
+			account.tables.map(({ differences }) => differences.length),
+			[0]
+		);
+		assert.ok((await loadSpecimens(db, 5)).length === 5);
+		await impactOf(db, ledger.id);
+		assert.ok((await addDocument(db, 'Again.docx', await seasonReport())).id, 'corrections of that shape stop nothing');
+
+		const later = await addStep(db, id, 1, 'another one', { 3: { style: ledger.id } });
+		assert.deepEqual(later.state.tables[1]!.unreadable!.stored, bad, 'nothing of it is lost by work on other tables');
+		const anew = await addStep(db, id, 2, 'begun anew', { 1: {} });
+		assert.deepEqual(anew.state.tables[1], {});
+		assert.deepEqual((await moveToStep(db, id, 3, 2)).state.tables[1]!.unreadable!.stored, bad);
 	});
 
 	it('answers in one shape', async () => {

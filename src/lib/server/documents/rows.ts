@@ -1,5 +1,6 @@
 import type { Kysely, Transaction } from 'kysely';
 import { EMPTY_STATE, type DocumentState } from '../../workbench/state.ts';
+import { readState } from '../../workbench/stored.ts';
 import type { Database } from '../database.ts';
 import { History, LOAD_AGAIN, type StepInfo } from '../history.ts';
 import { NotFoundError } from '../http/answers.ts';
@@ -35,7 +36,7 @@ export async function documentRow(db: Db, id: string) {
 export const stepsOf = (db: Db, id: string): Promise<StepInfo[]> => DOCUMENTS.list(db, id);
 
 export const stateAt = async (db: Db, id: string, step: number): Promise<DocumentState> =>
-	(await DOCUMENTS.stateAt(db, id, step)) ?? EMPTY_STATE;
+	readState((await DOCUMENTS.stateAt(db, id, step)) ?? EMPTY_STATE);
 
 export async function fileBytes(db: Db, hash: string): Promise<Uint8Array<ArrayBuffer>> {
 	const { bytes } = await db.selectFrom('files').select('bytes').where('hash', '=', hash).executeTakeFirstOrThrow();

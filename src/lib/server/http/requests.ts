@@ -13,25 +13,11 @@ import type { StarterWears } from '../database.ts';
 import type { DrawingEdits } from '../../formats/svg/read.ts';
 import { UNITS } from '../../formats/svg/sheet.ts';
 import type { TableState } from '../../workbench/state.ts';
-import { ROLE_PATTERN } from '../../core/roles/index.ts';
-import { COLUMN_KINDS } from '../../core/table/columns.ts';
-import { TOUCH_SCHEMA } from '../../core/style/schema.ts';
-import { ASPECTS, type Condition, type PartSettings } from '../../core/style/types.ts';
+import { byIndex, CARRY, closed, PARTS_OFF, TABLE_STATE, UUID } from '../../workbench/stored.ts';
+import type { Condition, PartSettings } from '../../core/style/types.ts';
 
 const ajv = new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true });
 
-const uuid = { type: 'string', pattern: '^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$' };
-const byNumber = (value: object) => ({
-	type: 'object',
-	propertyNames: { pattern: '^\\d{1,6}$' },
-	additionalProperties: value
-});
-const closed = (properties: object, required: string[]) => ({
-	type: 'object',
-	additionalProperties: false,
-	properties,
-	required
-});
 const step = { type: 'integer', minimum: 0 };
 /** What a window saw of a document: it counts from 0 with every change, undo and redo among them. */
 const version = { type: 'integer', minimum: 0 };
@@ -39,38 +25,21 @@ const count = { type: 'integer', minimum: 1 };
 const label = { type: 'string', minLength: 1, maxLength: 200 };
 const renaming = { type: 'object', maxProperties: 500, additionalProperties: { type: 'string', maxLength: 200 } };
 
-const partsOff = { type: 'array', maxItems: 200, items: { type: 'string', maxLength: 200 } };
-const carry = { type: 'array', uniqueItems: true, items: { enum: ASPECTS } };
-
-const tableState = closed(
-	{
-		style: uuid,
-		edition: { type: 'integer', minimum: 1 },
-		pinned: { type: 'boolean' },
-		roles: byNumber({ type: 'string', pattern: ROLE_PATTERN }),
-		kinds: byNumber({ enum: COLUMN_KINDS }),
-		firstColumns: { type: 'integer', minimum: 0, maximum: 1000 },
-		lastColumns: { type: 'integer', minimum: 0, maximum: 1000 },
-		partsOff,
-		carry,
-		touches: { type: 'array', maxItems: 20_000, items: TOUCH_SCHEMA },
-		cleared: { type: 'boolean' },
-		work: { type: 'integer', minimum: 1 },
-		dropsEmphasis: { type: 'boolean' },
-		widths: { type: 'array', maxItems: 16_384, items: { type: 'integer', minimum: 0, maximum: 100_000_000 } }
-	},
-	[]
-);
-
 const workStep = { type: ['integer', 'null'], minimum: 1 };
 const tableName = { type: 'string', minLength: 1, maxLength: 120, pattern: '\\S' };
 const words = { type: 'string', maxLength: 2_000 };
 const wears = closed(
-	{ style: uuid, edition: { type: 'integer', minimum: 1 }, pinned: { type: 'boolean' }, partsOff, carry },
+	{
+		style: UUID,
+		edition: { type: 'integer', minimum: 1 },
+		pinned: { type: 'boolean' },
+		partsOff: PARTS_OFF,
+		carry: CARRY
+	},
 	[]
 );
 /** A place in a document: after which of its blocks; −1 before the first. */
-const into = closed({ document: uuid, after: { type: 'integer', minimum: -1 }, version }, [
+const into = closed({ document: UUID, after: { type: 'integer', minimum: -1 }, version }, [
 	'document',
 	'after',
 	'version'
@@ -101,21 +70,21 @@ const drawing = closed(
 
 /** What the server routes take, as JSON Schemas. */
 const SCHEMAS = {
-	newStep: closed({ version, label, tables: byNumber(tableState), drawing }, ['version', 'label', 'tables']),
+	newStep: closed({ version, label, tables: byIndex(TABLE_STATE), drawing }, ['version', 'label', 'tables']),
 	drawTables: closed(
 		{
-			tables: { type: 'array', maxItems: 60, items: closed({ placed, state: tableState }, ['placed', 'state']) }
+			tables: { type: 'array', maxItems: 60, items: closed({ placed, state: TABLE_STATE }, ['placed', 'state']) }
 		},
 		['tables']
 	),
 	reuseSchedule: closed(
-		{ placed, state: tableState, drawings: { type: 'array', minItems: 1, maxItems: 500, items: uuid } },
+		{ placed, state: TABLE_STATE, drawings: { type: 'array', minItems: 1, maxItems: 500, items: UUID } },
 		['placed', 'state', 'drawings']
 	),
 	moveStep: closed({ version, to: step }, ['version', 'to']),
 	newWork: closed({ after: workStep, label, patch: { type: 'object' } }, ['after', 'label', 'patch']),
 	moveWork: closed({ from: workStep, to: step }, ['from', 'to']),
-	newTable: closed({ name: tableName, work: { type: 'object' }, wears, into, starter: uuid }, [
+	newTable: closed({ name: tableName, work: { type: 'object' }, wears, into, starter: UUID }, [
 		'name',
 		'work',
 		'wears'
@@ -125,7 +94,7 @@ const SCHEMAS = {
 		['place', 'set']
 	),
 	newStarter: closed(
-		{ name: tableName, category: words, description: words, work: { type: 'object' }, wears, document: uuid },
+		{ name: tableName, category: words, description: words, work: { type: 'object' }, wears, document: UUID },
 		['name', 'category', 'description', 'work', 'wears']
 	),
 	changeStarter: closed({ version: count, name: tableName, category: words, description: words }, ['version']),
@@ -141,17 +110,17 @@ const SCHEMAS = {
 	),
 	startRun: closed(
 		{
-			style: uuid,
-			documents: { type: 'array', minItems: 1, maxItems: 2_000, items: uuid },
-			partsOff,
-			carry
+			style: UUID,
+			documents: { type: 'array', minItems: 1, maxItems: 2_000, items: UUID },
+			partsOff: PARTS_OFF,
+			carry: CARRY
 		},
 		['style', 'documents']
 	),
-	startReread: closed({ documents: { type: 'array', minItems: 1, maxItems: 2_000, items: uuid } }, ['documents']),
+	startReread: closed({ documents: { type: 'array', minItems: 1, maxItems: 2_000, items: UUID } }, ['documents']),
 	changeRun: closed({ to: { enum: ['stop', 'resume', 'undo'] } }, ['to']),
 	keepDocument: closed({ archived: { type: 'boolean' }, removed: { const: false } }, []),
-	newStyle: closed({ from: uuid, how: { enum: ['inherit', 'copy'] }, definition: { type: 'object' } }, []),
+	newStyle: closed({ from: UUID, how: { enum: ['inherit', 'copy'] }, definition: { type: 'object' } }, []),
 	saveStyle: closed(
 		{
 			version: count,
@@ -174,7 +143,7 @@ const SCHEMAS = {
 		['keys']
 	),
 	publish: closed({ version: count, note: { type: 'string', maxLength: 2000 } }, ['version', 'note']),
-	rollOut: closed({ edition: count, documents: { type: 'array', minItems: 1, maxItems: 10_000, items: uuid } }, [
+	rollOut: closed({ edition: count, documents: { type: 'array', minItems: 1, maxItems: 10_000, items: UUID } }, [
 		'edition',
 		'documents'
 	]),
@@ -196,7 +165,7 @@ const SCHEMAS = {
 		['version', 'label', 'state']
 	),
 	moveHouse: closed({ version: count, to: step }, ['version', 'to']),
-	removeStyle: closed({ replacement: uuid }, [])
+	removeStyle: closed({ replacement: UUID }, [])
 } as const;
 
 export interface Requests {
@@ -260,8 +229,8 @@ export interface Requests {
 const validators = Object.fromEntries(
 	Object.entries(SCHEMAS).map(([name, schema]) => [name, ajv.compile(schema)])
 ) as Record<keyof Requests, ValidateFunction>;
-const UUID = new RegExp(uuid.pattern);
-export const isUuid = (text: string): boolean => UUID.test(text);
+const uuidPattern = new RegExp(UUID.pattern);
+export const isUuid = (text: string): boolean => uuidPattern.test(text);
 
 /** Reads a JSON request body of the named kind. Throws InputError saying what is wrong where. */
 export async function readRequest<K extends keyof Requests>(request: Request, kind: K): Promise<Requests[K]> {

@@ -11,7 +11,7 @@ import { leafWords } from '../../core/style/words.ts';
 import type { Wears } from '../../core/work/table.ts';
 import { mapTables, wornInstead, type TableState } from '../../workbench/state.ts';
 import { inTransaction, type Database } from '../database.ts';
-import { History } from '../history.ts';
+import { History, type StepInfo } from '../history.ts';
 import { NotFoundError } from '../http/answers.ts';
 import { forgetWorks } from '../documents/replay.ts';
 
@@ -197,8 +197,7 @@ export const STYLES = new History<Style>({
 /** So many steps, at most, can be gone back after a page is loaded anew. */
 const STEPS_KEPT = 200;
 
-export interface StyleStep {
-	readonly label: string;
+export interface StyleStep extends Pick<StepInfo, 'label' | 'by' | 'when'> {
 	readonly definition: Style;
 }
 
@@ -210,7 +209,7 @@ export async function loadStyleSteps(
 	const { step, version } = await styleRow(db, id);
 	const rows = await db
 		.selectFrom('style_steps')
-		.select(['step', 'label', 'definition'])
+		.select(['step', 'label', 'definition', 'made_by', 'created_at'])
 		.where('style_id', '=', id)
 		.where('step', '>', step - STEPS_KEPT)
 		.orderBy('step')
@@ -219,7 +218,12 @@ export async function loadStyleSteps(
 		version,
 		first: rows[0]?.step ?? 0,
 		at: step,
-		steps: rows.map(({ label, definition }) => ({ label, definition }))
+		steps: rows.map(({ label, definition, made_by, created_at }) => ({
+			label,
+			definition,
+			by: made_by,
+			when: created_at.toISOString()
+		}))
 	};
 }
 

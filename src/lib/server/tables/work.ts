@@ -241,7 +241,7 @@ async function standAt(
 	const { wears } = await workAt(trx, work);
 	const was = state.tables[index] ?? {};
 	const kept = sameWears(wears, before?.wears) ? was : { ...without(was, ...WEARS), ...wears };
-	const own = without(kept, 'roles', 'kinds', 'firstColumns', 'lastColumns', 'touches', 'widths');
+	const own = without(kept, 'unreadable', 'roles', 'kinds', 'firstColumns', 'lastColumns', 'touches', 'widths');
 	const next: DocumentState = { ...state, tables: { ...state.tables, [index]: { ...own, work } } };
 	const label = benchLabel(index);
 	const isSameStay = steps.at(-1)?.step === standing.step && steps.at(-1)?.label === label;

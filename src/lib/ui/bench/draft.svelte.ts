@@ -1,11 +1,11 @@
 import { amended, moved, pushed, type Line } from '$lib/core/history.ts';
 import type { Style } from '$lib/core/style/types.ts';
 import { call, RequestError } from '../api.ts';
+import type { ListedStep } from '../shell/steps.ts';
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'failed' | 'conflict';
 
-export interface DraftStep {
-	readonly label: string;
+export interface DraftStep extends ListedStep {
 	readonly definition: Style;
 }
 
@@ -98,7 +98,7 @@ export class StyleDraft {
 				version: this.savedVersion,
 				from: this.first + sent.unsaved,
 				at: this.first + sent.at,
-				steps: sent.steps.slice(sent.unsaved)
+				steps: sent.steps.slice(sent.unsaved).map(({ label, definition }) => ({ label, definition }))
 			});
 			this.savedVersion = version;
 			if (this.unsaved === sent.unsaved) {

@@ -13,6 +13,7 @@
 	import ChangesList from './ChangesList.svelte';
 	import type { Desk, Draft } from './desk.svelte.ts';
 	import PlacePanel from './PlacePanel.svelte';
+	import Unreadable from '../documents/Unreadable.svelte';
 	import ScheduleEditor from './ScheduleEditor.svelte';
 
 	/** One table on the sheet, or one that is being made: what it lists, its cells, its look, its place, what it is behind. */
@@ -127,6 +128,7 @@
 		>
 	{/each}
 </div>
+<Unreadable {own} called="this table" busy={desk.busy} onanew={() => set({ own: {} }, 'begun anew')} />
 {#if desk.problem}<p class="mt-3 rounded-lg bg-error-wash px-3 py-2 text-error" role="alert">{desk.problem}</p>{/if}
 {#each placed.rows.problems as problem (problem)}<p class="mt-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text">
 		{problem}

@@ -41,13 +41,15 @@
 		onclick={() => (open = true)}>Steps</button
 	>
 	<Dialog bind:open title="Steps">
-		<StepList
-			{line}
-			onmove={(to) => {
-				open = false;
-				return to === line.at || onmove(to);
-			}}
-		/>
+		<div class="max-h-[60vh] overflow-y-auto">
+			<StepList
+				{line}
+				onmove={(to) => {
+					open = false;
+					return to === line.at || onmove(to);
+				}}
+			/>
+		</div>
 		{#snippet answers()}
 			<button type="button" class="button" onclick={() => (open = false)}>Stay here</button>
 		{/snippet}

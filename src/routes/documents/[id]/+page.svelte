@@ -20,6 +20,7 @@
 	import Recognised from '$lib/ui/documents/Recognised.svelte';
 	import StyleDock from '$lib/ui/documents/StyleDock.svelte';
 	import TableStrip from '$lib/ui/documents/TableStrip.svelte';
+	import Unreadable from '$lib/ui/documents/Unreadable.svelte';
 	import Wipe from '$lib/ui/documents/Wipe.svelte';
 	import { roleWords } from '$lib/ui/documents/roles.ts';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
@@ -259,6 +260,7 @@
 	}
 	const line = $derived({ steps: saved.steps, at: saved.step });
 
+	const beginAnew = (index: number) => step(`table ${index + 1} begun anew`, { [index]: {} });
 	const correctRole = (r: number, role: RowRole) =>
 		step(`row ${r + 1} of table ${picked + 1} is ${roleWords(role)}`, {
 			[picked]: { ...stateOf(picked), roles: { ...stateOf(picked).roles, [r]: role } }
@@ -412,6 +414,7 @@
 						aria-label="Table {index + 1}"
 					>
 						{#snippet overlay()}<Wipe bind:value={wipe} after={afterWords} />{/snippet}
+						<Unreadable own={stateOf(index)} called="table {index + 1}" {busy} onanew={() => beginAnew(index)} />
 						<div class={isPicked ? '-ms-[84px]' : ''}>
 							<DocumentTable
 								entry={tables[index]!}
