@@ -8,7 +8,7 @@ import { ASPECTS, type Aspect } from '../lib/core/style/types.ts';
 import { bareName, openDocument, OUT_KINDS, writeAs, type OutKind } from '../lib/formats/index.ts';
 import { TRAVELS, type Travel } from '../lib/formats/job.ts';
 import { onlyFile, readBytes, readStyle, required, writeWhole } from './files.ts';
-import type { Arguments, ExitCode } from './main.ts';
+import type { Arguments, ExitCode } from './command.ts';
 
 const USAGE =
 	'heptarch apply FILE --style STYLE.json [--tables 1,3-5] [--parts=-rowBand,+total] [--carry text,fill,…] [--as living|living-only|direct] --out OUT [--json]';

@@ -2,7 +2,7 @@ import { InputError } from '../lib/core/errors.ts';
 import { groupsOf, portrait } from '../lib/core/lift/likeness.ts';
 import { openDocument } from '../lib/formats/index.ts';
 import { readBytes } from './files.ts';
-import type { Arguments, ExitCode } from './main.ts';
+import type { Arguments, ExitCode } from './command.ts';
 
 /** Groups the tables of some files by how they look; more than one look is a finding. */
 export async function censusCommand(args: Arguments): Promise<ExitCode> {

@@ -4,7 +4,7 @@ import { findingsIn, placedWords } from '../lib/core/findings/index.ts';
 import { drawingFindings } from '../lib/workbench/plotted.ts';
 import { plural } from '../lib/core/words.ts';
 import { readBytes } from './files.ts';
-import type { Arguments, ExitCode } from './main.ts';
+import type { Arguments, ExitCode } from './command.ts';
 
 export async function checkCommand(args: Arguments): Promise<ExitCode> {
 	if (args.positionals.length === 0) throw new InputError('usage', 'Name files.\nUsage: heptarch check FILE… [--json]');

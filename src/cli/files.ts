@@ -2,7 +2,7 @@ import { readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { InputError } from '../lib/core/errors.ts';
 import { checkStyle } from '../lib/core/style/validate.ts';
 import type { Style } from '../lib/core/style/types.ts';
-import type { Arguments } from './main.ts';
+import type { Arguments } from './command.ts';
 
 const REASONS: Record<string, string> = {
 	ENOENT: 'there is no such file',

@@ -8,7 +8,7 @@ import { describeStyle } from '../lib/core/style/sentence.ts';
 import { bareName, openDocument } from '../lib/formats/index.ts';
 import { basename } from 'node:path';
 import { onlyFile, readBytes, required, writeWhole } from './files.ts';
-import type { Arguments, ExitCode } from './main.ts';
+import type { Arguments, ExitCode } from './command.ts';
 
 const USAGE = 'heptarch lift FILE --table N --out STYLE.json [--json]';
 

@@ -3,18 +3,11 @@ import { InputError } from '../lib/core/errors.ts';
 import { applyCommand } from './apply.ts';
 import { censusCommand } from './census.ts';
 import { checkCommand } from './check.ts';
+import type { Arguments, ExitCode } from './command.ts';
 import { liftCommand } from './lift.ts';
 import { readCommand } from './read.ts';
 import { resolveCommand } from './resolve.ts';
 import { scheduleCommand } from './schedule.ts';
-
-/** Done; findings or differences; bad input or usage. */
-export type ExitCode = 0 | 1 | 2;
-
-export interface Arguments {
-	readonly positionals: readonly string[];
-	readonly values: Readonly<Record<string, string | boolean | undefined>>;
-}
 
 interface Command {
 	readonly usage: string;

@@ -4,7 +4,7 @@ import { roleWords } from '../lib/core/roles/index.ts';
 import type { DocumentTable } from '../lib/formats/document.ts';
 import { openDocument } from '../lib/formats/index.ts';
 import { onlyFile, readBytes } from './files.ts';
-import type { Arguments, ExitCode } from './main.ts';
+import type { Arguments, ExitCode } from './command.ts';
 
 /** What `read --json` adds to each table file. */
 function about(entry: DocumentTable) {

@@ -6,7 +6,7 @@ import { FIRST_HOUSE } from '../lib/core/house.ts';
 import { flatten } from '../lib/core/style/inherit.ts';
 import { tableFromFile } from '../lib/core/table/file.ts';
 import { onlyFile, readJson, readStyle, required } from './files.ts';
-import type { Arguments, ExitCode } from './main.ts';
+import type { Arguments, ExitCode } from './command.ts';
 
 const USAGE = 'heptarch resolve TABLE.json --style STYLE.json [--trace R,C]';
 

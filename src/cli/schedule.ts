@@ -16,7 +16,7 @@ import { dressedAs, drawOn, writeSvg } from '../lib/formats/svg/write.ts';
 import { plottedFacts } from '../lib/workbench/plotted.ts';
 import { answered, changesOf, rowsNow } from '../lib/workbench/schedules.ts';
 import { onlyFile, readBytes, readJson, readStyle, required, writeWhole } from './files.ts';
-import type { Arguments, ExitCode } from './main.ts';
+import type { Arguments, ExitCode } from './command.ts';
 
 const USAGE = 'heptarch schedule DRAWING.svg --spec SPEC.json [--style STYLE.json] --out OUT.svg [--json]';
 

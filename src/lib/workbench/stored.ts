@@ -57,9 +57,19 @@ export const readState = (state: DocumentState): DocumentState =>
 	mapTables(state, (own): TableState => {
 		const validate = isTableState();
 		if (validate(own)) return own;
-		const { instancePath, message } = validate.errors![0]!;
-		return { unreadable: { why: `${instancePath || 'it'} ${message}`, stored: own } };
+		const { instancePath } = validate.errors![0]!;
+		return { unreadable: { why: whatIs(own, instancePath), stored: own } };
 	});
+
+const LONGEST = 60;
+/** What stands at a place of a value, named by its JSON Pointer (RFC 6901), in words. */
+function whatIs(value: unknown, pointer: string): string {
+	const keys = pointer.split('/').slice(1);
+	const at = keys.reduce((inside, key) => (inside as Record<string, unknown>)[unescaped(key)], value);
+	const text = JSON.stringify(at);
+	return `${keys.map(unescaped).join(' ') || 'it'} is ${text.length > LONGEST ? `${text.slice(0, LONGEST)}…` : text}`;
+}
+const unescaped = (key: string): string => key.replaceAll('~1', '/').replaceAll('~0', '~');
 
 /** Whether a value that was stored is the role of a row. */
 export const isStoredRole = (value: unknown): boolean => isRole()(value);

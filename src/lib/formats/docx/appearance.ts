@@ -4,6 +4,7 @@ import type { Emu } from '../../core/units.ts';
 import {
 	getOrMake,
 	readTableProperties,
+	resolverOf,
 	type CellGround,
 	type LookResolver,
 	type ParagraphContext,
@@ -75,7 +76,7 @@ function withGap(look: Look, paragraphGap: Emu): Look {
 /** Tells how a cell of the table looks in its file, by its index in the grid. */
 export function cellLooks({ node, grid, sources }: SourceGrid, reader: PropertyReader): (cell: number) => Look {
 	const { sheet } = reader;
-	const resolver = sheet.resolver(readTableProperties(node, sheet));
+	const resolver = resolverOf(sheet, readTableProperties(node, sheet));
 	return (cell) => {
 		const first = sources[cell]![0];
 		if (!first) return NO_LOOK;
@@ -93,7 +94,7 @@ export function cellLooks({ node, grid, sources }: SourceGrid, reader: PropertyR
 export function fileAppearance(source: SourceGrid, reader: PropertyReader): Appearance {
 	const { grid, rows } = source;
 	const { sheet } = reader;
-	const resolver = sheet.resolver(readTableProperties(source.node, sheet));
+	const resolver = resolverOf(sheet, readTableProperties(source.node, sheet));
 	const looks = new Interned<Look>();
 	const lookOf = cellLooks(source, reader);
 	const cellLook = new Int32Array(grid.cells.length);

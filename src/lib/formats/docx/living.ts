@@ -13,7 +13,7 @@ import { writeMargins, writeRotation, writeShading, writeVertical } from './prop
 import { sayableLook } from './properties/fields.ts';
 import { spacing, writeAlignment, PARAGRAPH_ORDER } from './properties/paragraph.ts';
 import { RUN_ORDER, writeText } from './properties/text.ts';
-import type { Region } from './styles.ts';
+import type { Region } from './regions.ts';
 
 /** Which of our parts each region of the standard's table style stands for; what it repeats of weaker parts comes first. */
 const REGION_PARTS: Partial<Record<Region, { under: string[]; own: string[]; whole?: boolean }>> = {

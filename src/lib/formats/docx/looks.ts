@@ -332,3 +332,7 @@ function lookOf(
 function automaticInk(fill: Hex | 'none'): Hex {
 	return contrast('#000000', fill === 'none' ? PAPER : fill) >= 4.5 ? '#000000' : '#FFFFFF';
 }
+
+/** The resolver for all tables that wear a style in the same way. */
+export const resolverOf = (sheet: StyleSheet, table: TableProperties): LookResolver =>
+	sheet.once(JSON.stringify(table), () => new LookResolver(sheet, table));

@@ -7,7 +7,14 @@ import { decimalMarkOf } from '../../core/values/parse.ts';
 import type { Edits, XmlNode } from '../package/xml.ts';
 import { placeProperties, rewriteProperties } from './containers.ts';
 import { sayableEdge } from './layers.ts';
-import { getOrMake, type CellGround, type LookResolver, type PropertyReader, type RunContext } from './looks.ts';
+import {
+	getOrMake,
+	resolverOf,
+	type CellGround,
+	type LookResolver,
+	type PropertyReader,
+	type RunContext
+} from './looks.ts';
 import { emphasisOf, evenText, NO_EMPHASIS, NO_FIELDS, readCellText } from './cell-text.ts';
 import {
 	PropertyPatcher,
@@ -82,7 +89,7 @@ class TablePatch {
 		const tblPr = source.node.child('w:tblPr');
 		// What stays of the table's own properties once those that the style carries are gone.
 		const kept = (name: string, aspect: Aspect) => (carry.has(aspect) ? undefined : tblPr?.child(name));
-		this.resolver = sheet.resolver({
+		this.resolver = resolverOf(sheet, {
 			styleId: styleId ?? (job.clears ? undefined : tblPr?.child('w:tblStyle')?.attribute('w:val')),
 			look,
 			borders: readBorders(kept('w:tblBorders', 'linework'), sheet.theme),

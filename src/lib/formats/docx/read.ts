@@ -11,7 +11,7 @@ import type { Carried } from '../carried.ts';
 import { foundTable, shownHints } from '../found.ts';
 import { isTableCaption } from '../captions.ts';
 import { readCarried } from './carried.ts';
-import { PropertyReader, readTableProperties } from './looks.ts';
+import { PropertyReader, readTableProperties, resolverOf } from './looks.ts';
 import { cellLooks, fileAppearance } from './appearance.ts';
 import { readCellText } from './cell-text.ts';
 import { NAMESPACES, relationshipKind, relationshipsOf, resolveTarget } from './names.ts';
@@ -259,7 +259,7 @@ function readContent(
 	nested: ReadonlyMap<number, readonly number[]>
 ): CellContent[][] {
 	const { grid } = source;
-	const resolver = reader.sheet.resolver(readTableProperties(source.node, reader.sheet));
+	const resolver = resolverOf(reader.sheet, readTableProperties(source.node, reader.sheet));
 	return source.sources.map((cells, cell) => {
 		const first = cells[0];
 		if (!first) return [];

@@ -1,5 +1,22 @@
 import type { XmlNode } from '../package/xml.ts';
-import type { Region } from './styles.ts';
+
+/** Regions of a table that a table style can speak of (ST_TblStyleOverrideType, §17.18.89), in the order in which later ones win (§17.7.6). */
+export const REGIONS = [
+	'wholeTable',
+	'band1Vert',
+	'band2Vert',
+	'band1Horz',
+	'band2Horz',
+	'firstRow',
+	'lastRow',
+	'firstCol',
+	'lastCol',
+	'neCell',
+	'nwCell',
+	'seCell',
+	'swCell'
+] as const;
+export type Region = (typeof REGIONS)[number];
 
 /** Which conditional formats a table asks for (w:tblLook, §17.4.56). */
 export interface TableLook {

@@ -3,26 +3,8 @@ import { readBorders, type Borders } from './properties/borders.ts';
 import { readCell, readMargins, readShading, type CellLayer, type Margins } from './properties/cell.ts';
 import { readParagraph, type ParagraphLayer } from './properties/paragraph.ts';
 import { readText, type TextLayer } from './properties/text.ts';
-import { LookResolver, type TableProperties } from './looks.ts';
+import { REGIONS, type Region } from './regions.ts';
 import type { Theme } from './theme.ts';
-
-/** Regions of a table that a table style can speak of (ST_TblStyleOverrideType, §17.18.89), in the order in which later ones win (§17.7.6). */
-export const REGIONS = [
-	'wholeTable',
-	'band1Vert',
-	'band2Vert',
-	'band1Horz',
-	'band2Horz',
-	'firstRow',
-	'lastRow',
-	'firstCol',
-	'lastCol',
-	'neCell',
-	'nwCell',
-	'seCell',
-	'swCell'
-] as const;
-export type Region = (typeof REGIONS)[number];
 
 /** What a table style says of one region. */
 export interface RegionLayer {
@@ -84,7 +66,7 @@ export class StyleSheet {
 	private readonly textStyles = new Map<string, TextStyle>();
 	private readonly tableStyles = new Map<string, TableStyle>();
 	private readonly defaultIds = new Map<string, string>();
-	private readonly resolvers = new Map<string, LookResolver>();
+	private readonly workedOut = new Map<string, object>();
 	private readonly layers = new Map<string, object>();
 
 	constructor(
@@ -115,7 +97,7 @@ export class StyleSheet {
 		if (isDefault) this.defaultIds.set(type, id);
 		this.textStyles.clear();
 		this.tableStyles.clear();
-		this.resolvers.clear();
+		this.workedOut.clear();
 	}
 
 	/** The one object for all that are equal to `layer`. */
@@ -127,12 +109,11 @@ export class StyleSheet {
 		return layer;
 	}
 
-	/** The resolver for all tables that wear a style in the same way. */
-	resolver(table: TableProperties): LookResolver {
-		const key = JSON.stringify(table);
-		let resolver = this.resolvers.get(key);
-		if (!resolver) this.resolvers.set(key, (resolver = new LookResolver(this, table)));
-		return resolver;
+	/** What is worked out from the styles under a key, made once; forgotten when a style is added. */
+	once<T extends object>(key: string, make: () => T): T {
+		let found = this.workedOut.get(key) as T | undefined;
+		if (!found) this.workedOut.set(key, (found = make()));
+		return found;
 	}
 
 	/** A style and those it builds on, base first. Chains that come back to themselves are cut there. */

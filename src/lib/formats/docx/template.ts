@@ -6,7 +6,8 @@ import { toPoints, type Emu } from '../../core/units.ts';
 import type { DocxDocument } from './read.ts';
 import type { Borders, BorderPlace } from './properties/borders.ts';
 import type { Margins } from './properties/cell.ts';
-import type { Region, RegionLayer, TableStyle } from './styles.ts';
+import type { Region } from './regions.ts';
+import type { RegionLayer, TableStyle } from './styles.ts';
 
 type Leaves = Map<string, LeafValue>;
 

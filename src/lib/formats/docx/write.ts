@@ -22,7 +22,7 @@ import { carriedAfter } from '../carried.ts';
 import { writeCarried } from './carried.ts';
 import { sayableEdge } from './layers.ts';
 import { sayableLook } from './properties/fields.ts';
-import { readTableProperties } from './looks.ts';
+import { readTableProperties, resolverOf } from './looks.ts';
 import { livingId, livingStyle, type LivingStyle } from './living.ts';
 import { CONTENT_TYPES, NAMESPACES, relationshipsOf, W_NAMESPACE, W_NAMESPACE_STRICT } from './names.ts';
 import { patchTable } from './patch.ts';
@@ -197,7 +197,7 @@ function chooseLook(
 	};
 	if (!living.rowBands && !living.columnBands) return base;
 	const misses = (look: TableLook): number => {
-		const resolver = sheet.resolver({ styleId: living.id, look, borders: {}, margins: {} });
+		const resolver = resolverOf(sheet, { styleId: living.id, look, borders: {}, margins: {} });
 		let count = 0;
 		source.sources.forEach((cells, i) => {
 			const first = cells[0];

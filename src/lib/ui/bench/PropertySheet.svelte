@@ -36,6 +36,12 @@
 		'format.negative': FIGURES,
 		'format.zero': FIGURES
 	};
+	/** Whether something of a shadow is said, but not what it is drawn in. */
+	const isInkless = (shadow: readonly Leaf[]): boolean => {
+		const isSaid = ({ path }: Leaf) => ![undefined, 'none'].includes(bench.source(path).value as string);
+		const inks = shadow.filter(({ path }) => path.endsWith('.ink'));
+		return shadow.some(isSaid) && !inks.some(isSaid);
+	};
 	const formatKind = $derived(String(bench.source('format.kind').value));
 	const formats = $derived(leavesIn('Figures and dates').filter(({ path }) => MATTERS[path]?.includes(formatKind)));
 	const place = $derived(bench.place);
@@ -192,6 +198,7 @@
 			<section class="mb-3" aria-label={words}>
 				<h3 class="mb-0.5 font-semibold first-letter:uppercase">{words}</h3>
 				{@render leaves(shadow, words)}
+				{#if isInkless(shadow)}<p class="mt-1 text-[12px] text-quiet">It shows once it has an ink.</p>{/if}
 			</section>
 		{/if}
 	{/each}
