@@ -27,11 +27,11 @@ export async function resolveCommand(args: Arguments): Promise<ExitCode> {
 		return 0;
 	}
 	const match = /^(\d+)\s*,\s*(\d+)$/.exec(String(args.values.trace));
-	const [r, c] = match ? [Number(match[1]), Number(match[2])] : [-1, -1];
-	if (!match || r >= table.rows || c >= table.columns)
+	const [r, c] = match ? [Number(match[1]) - 1, Number(match[2]) - 1] : [-1, -1];
+	if (r < 0 || c < 0 || r >= table.rows || c >= table.columns)
 		throw new InputError(
 			'usage',
-			`--trace takes a row and a column of the table, counted from 0, such as 2,1; the table has ${table.rows} × ${table.columns}.`
+			`--trace takes a row and a column of the table, counted from 1, such as 3,2; the table has ${table.rows} × ${table.columns}.`
 		);
 	const leaves = Object.fromEntries(traceCell(resolved, r, c));
 	const edges = Object.fromEntries(

@@ -70,6 +70,27 @@ describe('the Stylebook and the style bench', () => {
 		await saved();
 	});
 
+	it('a shadow shows around the tables as it is changed', async () => {
+		const around = () =>
+			page.driver.executeScript<string>(
+				`return getComputedStyle(document.querySelector('section.card .layer')).boxShadow`
+			);
+		await page.key('1');
+		await page.fill('table shadow: across', '2mm');
+		await page.until('to be told what is missing', async () =>
+			(await page.text('section[aria-label="table shadow"]')).includes('once it has an ink')
+		);
+		await page.click(await page.css('button[aria-label^="table shadow: ink"]'));
+		await page.click('marigold', 'button');
+		await page.until('the shadow', async () => (await around()).startsWith('rgb(183, 121, 31)'));
+		await page.fill('table shadow: across', '4mm');
+		const before = await around();
+		await page.until('it to move', async () => (await around()) !== before && (await around()) !== 'none');
+		for (let undone = 0; undone < 3; undone++) await page.chord(Key.CONTROL, 'z');
+		await page.until('none', async () => (await around()) === 'none');
+		await saved();
+	});
+
 	it('lengths are typed in any unit; what is none says so and is kept to be put right', async () => {
 		await page.key('1');
 		await page.fill('Margins: above', '3 furlongs');

@@ -2,6 +2,8 @@ import { changedCells as cellsChanged } from '../core/cascade/changed.ts';
 import type { Appearance, LookField } from '../core/cascade/look.ts';
 import { LOOK_FIELDS } from '../core/cascade/look.ts';
 import { fieldDefinition } from '../core/properties/index.ts';
+import { sameShown, shadowWords } from '../core/properties/shadow.ts';
+import { plural } from '../core/words.ts';
 import { lineWords, sameLine } from '../core/properties/line.ts';
 import type { Table } from '../core/table/grid.ts';
 import { roleFamily } from '../core/roles/index.ts';
@@ -65,12 +67,18 @@ export function changesBetween(table: Table, before: Appearance, after: Appearan
 		const at = i % (table.columns + 1);
 		return at === 0 || at === table.columns ? 'rim' : 'between columns';
 	});
+	if (!sameShown(before.shadow, after.shadow))
+		add('tableShadow', 'the table', shadowWords(before.shadow ?? null), shadowWords(after.shadow ?? null));
 	return [...found.values()].sort((a, b) => b.count - a.count);
 }
 
 /** A change as a line of text: "fill of header rows: none → #2F5D50 (4 cells)". */
 export const changeWords = ({ leaf, where, from, to, count }: Change): string =>
-	`${LEAF_WORDS[leaf]}${leaf === 'lines' ? `, ${where}` : ` of ${where}`}: ${from} → ${to} (${count} ${leaf === 'lines' ? (count === 1 ? 'edge' : 'edges') : count === 1 ? 'cell' : 'cells'})`;
+	`${LEAF_WORDS[leaf]}${leaf === 'lines' ? `, ${where}` : ` of ${where}`}: ${from} → ${to} (${touched({ leaf, count })})`;
+
+/** How much a change touches: "4 cells", "1 edge". */
+export const touched = ({ leaf, count }: Pick<Change, 'leaf' | 'count'>): string =>
+	plural(count, leaf === 'lines' ? 'edge' : leaf === 'tableShadow' ? 'table' : 'cell');
 
 /** The cells whose own look, or one of whose edges, shows differently. */
 export const changedCells = (table: Table, before: Appearance, after: Appearance): ReadonlySet<number> =>

@@ -17,14 +17,12 @@ export type Order =
 	  };
 
 /** One table in the style. What stays the same from style to style is sent once. */
-export interface Answered {
+export interface Answered extends Omit<Appearance, 'cellLook' | 'across' | 'down'> {
 	readonly key: string;
 	readonly structure?: Omit<Structure, 'table'>;
 	readonly cellLook?: Int32Array;
 	readonly leaves: readonly ReadonlyMap<string, Decided>[];
 	readonly edges: readonly EdgeResult[];
-	readonly looks: Appearance['looks'];
-	readonly lines: Appearance['lines'];
 }
 
 export interface Answer {
@@ -38,10 +36,10 @@ let tables: readonly { key: string; table: Table }[] = [];
 let kept = new Map<string, Resolved>();
 
 function answered(key: string, before: Resolved | undefined, resolved: Resolved): Answered {
-	const { cellLook, looks, lines } = appearanceOf(resolved);
+	const { cellLook, across: _across, down: _down, ...shown } = appearanceOf(resolved);
 	const { table: _, ...structure } = resolved.structure;
 	const isNew = before?.structure !== resolved.structure;
-	return { key, ...(isNew && { structure, cellLook }), leaves: resolved.leaves, edges: resolved.edges, looks, lines };
+	return { key, ...(isNew && { structure, cellLook }), leaves: resolved.leaves, edges: resolved.edges, ...shown };
 }
 
 addEventListener('message', ({ data }: MessageEvent<Order>) => {

@@ -48,3 +48,14 @@ test('lines are told by where they run, and change the cells on both sides', () 
 	]);
 	assert.deepEqual([...changedCells(table, bare, after)].sort(), [0, 1, 2, 3]);
 });
+
+test('the table’s own shadow is told, and makes no cell another one', () => {
+	const shadow = { x: parseLength('2mm'), y: parseLength('2mm'), blur: parseLength('1mm'), ink: '#000000' } as const;
+	const [change] = changesBetween(table, bare, { ...bare, shadow });
+	assert.equal(
+		changeWords(change!),
+		'table shadow of the table: none → #000000, 2mm across, 2mm down, blur 1mm (1 table)'
+	);
+	assert.deepEqual(changesBetween(table, { ...bare, shadow }, { ...bare, shadow: { ...shadow } }), []);
+	assert.deepEqual(changesBetween(table, bare, { ...bare, shadow: null }), []);
+});

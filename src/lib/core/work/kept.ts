@@ -62,5 +62,6 @@ export function keptLook(work: WorkTable, { grid, appearance }: FileLook): Appea
 				c < columns ? slots[r * columns + c] : undefined,
 				false
 			);
-	return { cellLook, looks, across, down, lines };
+	const { shadow } = appearance;
+	return { cellLook, looks, across, down, lines, ...(shadow !== undefined && { shadow }) };
 }

@@ -2,6 +2,7 @@ import { sql, type Kysely } from 'kysely';
 import { appearanceOf, type Appearance } from '../../core/cascade/look.ts';
 import { resolve, type House } from '../../core/cascade/resolve.ts';
 import { InputError } from '../../core/errors.ts';
+import { sameShown } from '../../core/properties/shadow.ts';
 import { selfContained } from '../../core/style/export.ts';
 import { flatten, type FlatStyle } from '../../core/style/inherit.ts';
 import type { Style } from '../../core/style/types.ts';
@@ -46,6 +47,8 @@ export function countChanges(before: Appearance, after: Appearance): { cells: nu
 		before[way].forEach((edge, i) => {
 			if (linesBefore[edge] !== linesAfter[after[way][i]!]) edges++;
 		});
+	// The table's own shadow lies around it: it counts as one edge.
+	if (!sameShown(before.shadow, after.shadow)) edges++;
 	return { cells, edges };
 }
 

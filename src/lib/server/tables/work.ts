@@ -277,7 +277,8 @@ export async function fileLookOf(
 			looks: appearance.looks,
 			across: appearance.across,
 			down: appearance.down,
-			lines: appearance.lines
+			lines: appearance.lines,
+			...(appearance.shadow !== undefined && { shadow: appearance.shadow })
 		}
 	};
 }

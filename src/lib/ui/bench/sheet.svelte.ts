@@ -117,19 +117,17 @@ export class Sheet {
 		const { flat, house } = this.asked;
 		this.asked = undefined;
 		const specimens = new Map(this.specimens.map((specimen) => [specimen.key, specimen]));
-		this.shown = tables.flatMap(
-			({ key, structure: sent, cellLook: sentLook, leaves, edges, looks, lines }): Shown[] => {
-				const specimen = specimens.get(key);
-				if (!specimen) return [];
-				if (sent && sentLook)
-					this.structures.set(key, { structure: { ...sent, table: specimen.table }, cellLook: sentLook });
-				const { structure, cellLook } = this.structures.get(key)!;
-				const resolved: Resolved = { structure, style: flat, house, leaves, edges };
-				return [
-					{ specimen, resolved, appearance: { cellLook, looks, across: structure.across, down: structure.down, lines } }
-				];
-			}
-		);
+		this.shown = tables.flatMap(({ key, structure: sent, cellLook: sentLook, leaves, edges, ...shown }): Shown[] => {
+			const specimen = specimens.get(key);
+			if (!specimen) return [];
+			if (sent && sentLook)
+				this.structures.set(key, { structure: { ...sent, table: specimen.table }, cellLook: sentLook });
+			const { structure, cellLook } = this.structures.get(key)!;
+			const resolved: Resolved = { structure, style: flat, house, leaves, edges };
+			return [
+				{ specimen, resolved, appearance: { cellLook, across: structure.across, down: structure.down, ...shown } }
+			];
+		});
 		performance.measure('heptarch:resolve', { start: performance.now() - took, duration: took });
 		this.ask();
 	}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { LEAF_WORDS } from '$lib/formats/read-back.ts';
-	import type { Change } from '$lib/workbench/changes.ts';
+	import { touched, type Change } from '$lib/workbench/changes.ts';
 
 	/** How before and after are compared on the page. */
 	export type Comparing = 'off' | 'wipe' | 'side' | 'changed';
@@ -47,9 +47,7 @@
 			<li class="border-b border-hairline py-1.5 last:border-0">
 				<span class="font-medium">{LEAF_WORDS[leaf]}</span>
 				<span class="text-quiet">· {where}</span>
-				<span class="float-end text-[12px] text-quiet tabular-nums"
-					>{count} {leaf === 'lines' ? (count === 1 ? 'edge' : 'edges') : count === 1 ? 'cell' : 'cells'}</span
-				>
+				<span class="float-end text-[12px] text-quiet tabular-nums">{touched({ leaf, count })}</span>
 				<span class="block">{@render value(from)} → {@render value(to)}</span>
 			</li>
 		{/each}
