@@ -15,7 +15,10 @@ interface Failure {
 describe('the routes', () => {
 	let origin: string;
 	let application: Application;
+	let bomb: Uint8Array<ArrayBuffer>;
 	before(async () => {
+		// Packed before anything is asked: the server drops a connection that says nothing for as long as this can take.
+		bomb = await zipOf({ 'word/document.xml': new Uint8Array(260 * 2 ** 20) });
 		application = await Application.start('demo');
 		({ origin } = application);
 	});
@@ -61,8 +64,6 @@ describe('the routes', () => {
 	});
 
 	it('refuse files that are none, each with its reason, and keep nothing of them', async () => {
-		// Packed before anything is asked: the server drops a connection that says nothing for as long as this can take.
-		const bomb = await zipOf({ 'word/document.xml': new Uint8Array(260 * 2 ** 20) });
 		const before = (await documents()).length;
 		const good = await handbook();
 		await refused(

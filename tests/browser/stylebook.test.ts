@@ -83,8 +83,8 @@ describe('the Stylebook and the style bench', () => {
 		await page.click(await page.css('button[aria-label^="table shadow: ink"]'));
 		await page.click('marigold', 'button');
 		await page.until('the shadow', async () => (await around()).startsWith('rgb(183, 121, 31)'));
-		await page.fill('table shadow: across', '4mm');
 		const before = await around();
+		await page.fill('table shadow: across', '4mm');
 		await page.until('it to move', async () => (await around()) !== before && (await around()) !== 'none');
 		for (let undone = 0; undone < 3; undone++) await page.chord(Key.CONTROL, 'z');
 		await page.until('none', async () => (await around()) === 'none');
