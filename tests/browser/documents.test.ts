@@ -37,6 +37,25 @@ describe('documents of every format', () => {
 		await page.css('#table-0');
 	};
 
+	it('what is applied to a document that changed meanwhile is not said to be on, and is still chosen', async () => {
+		await openDocument('Volunteers’ handbook');
+		const step = `return fetch('/api/documents/${await webPage()}/steps', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ version: 0, label: 'from elsewhere', tables: { 1: {} } }) }).then((answer) => answer.status)`;
+		assert.equal(await page.driver.executeScript<number>(step), 201);
+		await page.click(await page.named('Beacon', 'button[@role="option"]'));
+		await page.click('Apply to 1 table');
+		await page.until('to be told', async () =>
+			/was changed in another window in the meantime: from elsewhere\./.test(await page.text('[role=alert]'))
+		);
+		assert.doesNotMatch(await page.text('body'), /wears “Beacon” now/);
+		assert.equal(await (await page.named('Apply to 1 table')).isEnabled(), true, 'it can be tried again');
+		await page.driver.manage().logs().get('browser');
+		await page.go(`/documents/${await webPage()}`);
+		await page.css('#table-0');
+		await page.click('Undo', 'button');
+		await page.until('undone', async () => (await (await page.named('Redo', 'button')).isEnabled()) === true);
+		await page.go('/documents');
+	});
+
 	describe('the list', () => {
 		it('is searched by the text of tables, filtered by kind, sorted by any column', async () => {
 			const find = await page.css('[aria-label="Find documents"]');

@@ -197,7 +197,7 @@ export class Desk {
 		await this.tryOut({ placed, own: { ...own, ...wearing }, index: this.picked });
 	}
 
-	/** Saves a step: all tables, and whatever else is said. */
+	/** Saves a step: all tables, and whatever else is said; whether it was saved. What went wrong is said. */
 	async save(
 		label: string,
 		tables: Tables = this.tables,
@@ -243,8 +243,9 @@ export class Desk {
 		this.drop();
 		this.picked = index;
 	}
-	async change(index: number, label: string, next: { placed?: PlacedTable; own?: TableState }): Promise<void> {
-		await this.save(
+	/** Changes one table as a step; whether it was saved. */
+	change(index: number, label: string, next: { placed?: PlacedTable; own?: TableState }): Promise<boolean> {
+		return this.save(
 			label,
 			this.tables.map((table, i) => (i === index ? { ...table, ...next } : table))
 		);

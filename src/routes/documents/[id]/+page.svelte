@@ -98,7 +98,7 @@
 	const others = $derived(scoped.filter((index) => index !== picked));
 	async function match(changed: Record<number, TableState>) {
 		const count = Object.keys(changed).length;
-		await step(`like table ${picked + 1}: ${count} ${count === 1 ? 'table' : 'tables'}`, changed);
+		if (!(await step(`like table ${picked + 1}: ${count} ${count === 1 ? 'table' : 'tables'}`, changed))) return;
 		notify(
 			`${count === 1 ? 'One table is' : `${count} tables are`} like table ${picked + 1} now. Ctrl+Z takes it back.`
 		);
@@ -164,7 +164,8 @@
 		return { ...(style !== undefined && { style }), ...(edition && { edition }) };
 	}
 
-	async function step(label: string, changed: Record<number, TableState>) {
+	/** Saves a step; whether it was saved. What went wrong is said. */
+	async function step(label: string, changed: Record<number, TableState>): Promise<boolean> {
 		busy = true;
 		try {
 			saved = await call<typeof saved>('POST', `/api/documents/${id}/steps`, {
@@ -172,8 +173,10 @@
 				label,
 				tables: changed
 			});
+			return true;
 		} catch (error) {
 			notifyError(error);
+			return false;
 		} finally {
 			busy = false;
 		}
@@ -196,10 +199,11 @@
 		const words = isCleared
 			? `${count === 1 ? 'One table has' : `${count} tables have`} nothing but text now.`
 			: `${count === 1 ? 'One table wears' : `${count} tables wear`} “${what}” now.`;
-		await step(
+		const isSaved = await step(
 			`${what} on ${count === 1 ? `table ${scoped[0]! + 1}` : `${count} tables`}`,
 			Object.fromEntries(scoped.map((index) => [index, applied(stateOf(index))]))
 		);
+		if (!isSaved) return;
 		draft = {};
 		notify(`${words} Ctrl+Z takes it back.`);
 	}

@@ -90,10 +90,10 @@
 			return;
 		}
 		const { placed } = desk.tables[revisions]!;
-		await desk.change(revisions, `revision ${revision.number}`, {
+		const isSaved = await desk.change(revisions, `revision ${revision.number}`, {
 			placed: { ...placed, rows: withRevision(placed.rows, revision) }
 		});
-		notify(`Revision ${revision.number} is in. Ctrl+Z takes it back.`);
+		if (isSaved) notify(`Revision ${revision.number} is in. Ctrl+Z takes it back.`);
 	}
 	async function rescale(answer: SheetAnswer) {
 		if (await desk.save(`scale 1:${answer.scale}`, desk.tables, { sheet: answer })) canvas.fit();
