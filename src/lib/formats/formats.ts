@@ -19,9 +19,10 @@ import type { SvgDocument } from './svg/read.ts';
 export type AnyDocument = DocxDocument | OdtDocument | HtmlDocument | CsvDocument | SvgDocument | JsonDocument;
 
 /** The code of every kind. */
-export const FORMATS = { svg, docx, odt, html, pdf, css, csv, json } as unknown as Readonly<
-	Record<OutKind, Format>
-> satisfies Readonly<Record<OutKind, Format>>;
+export const FORMATS = { svg, docx, odt, html, pdf, css, csv, json } satisfies Record<
+	OutKind,
+	unknown
+> as unknown as Readonly<Record<OutKind, Format>>;
 
 /** The format of a document. */
 export const formatOf = ({ kind }: Pick<OpenDocument, 'kind'>): Format => FORMATS[kind as OutKind];
