@@ -303,6 +303,28 @@ describe('writing pages', () => {
 		}
 	});
 
+	it('drops emphasis and says the space between paragraphs on the same tags, each written once', async () => {
+		const cell = `<p class="note" style="font-weight:bold;margin:9px">one</p><p style="margin:20px"><b>two</b></p><p>three</p>`;
+		const bytes = utf8(`<table><tr><th>Bed<th>Words<tr><td>North<td>${cell}<tr><td>South<td>12</table>`);
+		const document = await openDocument(bytes, 'a.html');
+		const style = {
+			format: 'heptarch-style',
+			version: 1,
+			name: 'Gaps',
+			parts: { ground: { text: { paragraphGap: '3mm', weight: 400 } } }
+		} as const;
+		for (const as of ['living', 'direct'] as const)
+			for (const dropsEmphasis of [false, true]) {
+				const jobs = [{ index: 0, style, table: document.tables[0]!.table, dropsEmphasis }];
+				const { bytes: out, account } = await writeAs('html', document, jobs, { house: FIRST_HOUSE, title: 'x', as });
+				assert.deepEqual(account.tables[0]!.differences, [], `${as}, ${dropsEmphasis}`);
+				const text = new TextDecoder().decode(out);
+				assert.equal(text.match(/<p\b/g)!.length, 3, text);
+				assert.match(text, /<p class="note"/, 'a class of the page stays, whatever it is called');
+				assert.equal(/<b>|font-weight:bold/.test(text), !dropsEmphasis);
+			}
+	});
+
 	it('styles a table of thousands of rows, whether in one section or each in its own', async () => {
 		const rows = Array.from({ length: 3_000 }, (_, r) => `<tr><td>${r}`).join('');
 		const sections = Array.from({ length: 3_000 }, (_, r) => `<tbody><tr><td>${r}`).join('');

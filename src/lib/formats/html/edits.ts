@@ -1,6 +1,6 @@
 export type Piece = string | { readonly from: number; readonly to: number };
 
-/** Replacements in the page's text. */
+/** Replacements in the page's text, each of another place. */
 export class PageEdits {
 	private readonly edits: { start: number; end: number; text: string; order: number }[] = [];
 	replace(start: number, end: number, text: string): void {
@@ -15,6 +15,7 @@ export class PageEdits {
 		const pieces: Piece[] = [];
 		let at = 0;
 		for (const { start, end, text } of this.edits) {
+			if (start < at) throw new Error(`Two changes of the page at ${start}.`);
 			if (start > at) pieces.push({ from: at, to: start });
 			if (text) pieces.push(text);
 			at = Math.max(at, end);

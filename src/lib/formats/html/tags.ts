@@ -108,25 +108,36 @@ export function declareOn(
 	element: Element | undefined,
 	declarations: readonly string[]
 ): void {
-	if (!element) return;
-	const classes = (element.attribs.class ?? '').split(/\s+/).filter((one) => OURS.test(one));
-	changeTag(edits, source, element, { carry: new Set(), classes, styles: declarations });
+	if (element)
+		changeTag(edits, source, element, { carry: new Set(), classes: namedLikeOurs(element), styles: declarations });
 }
+
+/** Class names of an element that could be ours, and stay where it is none of ours. */
+const namedLikeOurs = ({ attribs }: Element): string[] =>
+	(attribs.class ?? '').split(/\s+/).filter((one) => OURS.test(one));
 
 /** Elements that give words emphasis, and nothing else. */
 const EMPHATIC: ReadonlySet<string> = new Set(['b', 'strong', 'i', 'em', 'u', 'font', 'big', 'small', 'mark', 'ins']);
 const TEXT_ONLY: ReadonlySet<Aspect> = new Set(['text']);
 
-/** Takes the emphasis inside a cell's text away; tables inside it keep theirs. */
-export function dropEmphasis(edits: PageEdits, source: string, element: Element): void {
+/** Takes the emphasis inside a cell's text away; tables inside it keep theirs. Some elements are to say something else. */
+export function dropEmphasis(
+	edits: PageEdits,
+	source: string,
+	element: Element,
+	saying: ReadonlyMap<Element, readonly string[]>
+): void {
 	for (const child of childElements(element)) {
 		if (child.name === 'table') continue;
 		const tags = tagsOf(child);
 		if (tags && EMPHATIC.has(child.name)) {
 			edits.replace(tags.start, tags.open, '');
 			if (tags.hasEnd) edits.replace(tags.close, tags.end, '');
-		} else if (child.attribs.style) changeTag(edits, source, child, { carry: TEXT_ONLY, classes: [] });
-		dropEmphasis(edits, source, child);
+		} else if (child.attribs.style || saying.has(child)) {
+			const styles = saying.get(child) ?? [];
+			changeTag(edits, source, child, { carry: TEXT_ONLY, classes: namedLikeOurs(child), styles });
+		}
+		dropEmphasis(edits, source, child, saying);
 	}
 }
 

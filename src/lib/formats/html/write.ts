@@ -35,19 +35,26 @@ function pageWith(
 	const source = document.source.text;
 	const edits = new PageEdits();
 	const sheets = new Map<string, string>();
-	/** Says the space between the paragraphs of some cells, on the paragraphs themselves. */
+	/** What the paragraphs of some cells are to say of the space between them. */
+	const gapsIn = (index: number) =>
+		new Map(
+			[...(directs.get(index)?.gaps ?? [])].flatMap(([i, gap]) => {
+				const { first, following } = gapDeclarations(gap);
+				return paragraphElements(document.grids[index]!.cells[i]!).map(
+					(element, at) => [element, at === 0 ? first : following] as const
+				);
+			})
+		);
 	const sayGaps = (index: number) => {
-		for (const [i, gap] of directs.get(index)?.gaps ?? []) {
-			const { first, following } = gapDeclarations(gap);
-			paragraphElements(document.grids[index]!.cells[i]!).forEach((element, at) =>
-				declareOn(edits, source, element, at === 0 ? first : following)
-			);
-		}
+		for (const [element, declarations] of gapsIn(index)) declareOn(edits, source, element, declarations);
 	};
 	for (const one of prepared) {
 		const { job, resolved } = one;
 		const grid = document.grids[job.index]!;
-		sayGaps(job.index);
+		const dropsEmphasis = !keepsOwnLook(job) && job.dropsEmphasis;
+		const gaps = dropsEmphasis ? gapsIn(job.index) : new Map<Element, string[]>();
+		// A tag is changed once: where emphasis goes, the paragraphs say their space along with it.
+		if (!dropsEmphasis) sayGaps(job.index);
 		if (keepsOwnLook(job)) {
 			for (const [i, declarations] of directs.get(job.index)?.cells ?? [])
 				declareOn(edits, source, grid.cells[i], declarations);
@@ -83,7 +90,7 @@ function pageWith(
 		);
 		grid.cells.forEach((cell, i) => {
 			if (!cell) return;
-			if (job.dropsEmphasis) dropEmphasis(edits, source, cell);
+			if (dropsEmphasis) dropEmphasis(edits, source, cell, gaps);
 			const { r, c } = grid.grid.cells[i]!;
 			const scope = scopeOf(one, r, c);
 			changeTag(edits, source, cell, {
