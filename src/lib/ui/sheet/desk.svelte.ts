@@ -17,6 +17,7 @@ import type { DrawnOut } from '$lib/server/drawings/drawings.ts';
 import type { StepInfo } from '$lib/server/history.ts';
 import { answered } from '$lib/workbench/schedules.ts';
 import type { DocumentState, TableState } from '$lib/workbench/state.ts';
+import { turns } from '../turns.ts';
 import { Maker } from './maker.ts';
 
 /** What the server says of a drawing. */
@@ -197,27 +198,33 @@ export class Desk {
 		await this.tryOut({ placed, own: { ...own, ...wearing }, index: this.picked });
 	}
 
+	private readonly inTurn = turns();
 	/** Saves a step: all tables, and whatever else is said; whether it was saved. What went wrong is said. */
-	async save(
+	save(
 		label: string,
 		tables: Tables = this.tables,
 		more: { sheet?: SheetAnswer; attributes?: Record<string, Record<string, string | null>> } = {}
 	): Promise<boolean> {
-		this.busy = true;
 		const { drawing } = this.data.state;
 		const sheet = more.sheet ?? drawing?.sheet;
 		const attributes = more.attributes ?? drawing?.attributes;
+		const step = {
+			// What is changed was worked out from what is seen now, whatever is on its way.
+			version: this.data.version,
+			label,
+			tables: Object.fromEntries(tables.flatMap(({ own }, index) => (Object.keys(own).length ? [[index, own]] : []))),
+			drawing: {
+				placed: tables.map(({ placed }) => placed),
+				...(sheet && { sheet }),
+				...(attributes && { attributes })
+			}
+		};
+		return this.inTurn(() => this.send('POST', `/api/documents/${this.data.id}/steps`, step));
+	}
+	private async send(method: 'POST' | 'PUT', path: string, body: object): Promise<boolean> {
+		this.busy = true;
 		try {
-			await call('POST', `/api/documents/${this.data.id}/steps`, {
-				version: this.data.version,
-				label,
-				tables: Object.fromEntries(tables.flatMap(({ own }, index) => (Object.keys(own).length ? [[index, own]] : []))),
-				drawing: {
-					placed: tables.map(({ placed }) => placed),
-					...(sheet && { sheet }),
-					...(attributes && { attributes })
-				}
-			});
+			await call(method, path, body);
 			await this.reload();
 			return true;
 		} catch (error) {
@@ -369,22 +376,13 @@ export class Desk {
 	move(by: -1 | 1): Promise<void> {
 		return this.goTo(() => this.data.step + by);
 	}
-	private moving: Promise<void> = Promise.resolve();
-	/** Goes to any other step. */
+	/** Goes to any other step, once what is on its way is saved. */
 	goTo(where: number | (() => number)): Promise<void> {
-		return (this.moving = this.moving.then(async () => {
+		return this.inTurn(async () => {
 			const to = typeof where === 'number' ? where : where();
 			if (!this.data.steps[to]) return;
 			this.drop();
-			this.busy = true;
-			try {
-				await call('PUT', `/api/documents/${this.data.id}/step`, { version: this.data.version, to });
-				await this.reload();
-			} catch (error) {
-				notifyError(error);
-			} finally {
-				this.busy = false;
-			}
-		}));
+			await this.send('PUT', `/api/documents/${this.data.id}/step`, { version: this.data.version, to });
+		});
 	}
 }

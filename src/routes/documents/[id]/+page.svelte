@@ -27,6 +27,7 @@
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
 	import KeysDialog from '$lib/ui/shell/KeysDialog.svelte';
 	import { isTyping } from '$lib/ui/shell/keys.ts';
+	import { turns } from '$lib/ui/turns.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { changesBetween } from '$lib/workbench/changes.ts';
@@ -164,15 +165,17 @@
 		return { ...(style !== undefined && { style }), ...(edition && { edition }) };
 	}
 
+	const inTurn = turns();
 	/** Saves a step; whether it was saved. What went wrong is said. */
-	async function step(label: string, changed: Record<number, TableState>): Promise<boolean> {
+	function step(label: string, changed: Record<number, TableState>): Promise<boolean> {
+		// What is changed was worked out from what is seen now, whatever is on its way.
+		const { version } = saved;
+		return inTurn(() => stepNow({ version, label, tables: changed }));
+	}
+	async function stepNow(change: { version: number; label: string; tables: Record<number, TableState> }) {
 		busy = true;
 		try {
-			saved = await call<typeof saved>('POST', `/api/documents/${id}/steps`, {
-				version: saved.version,
-				label,
-				tables: changed
-			});
+			saved = await call<typeof saved>('POST', `/api/documents/${id}/steps`, change);
 			return true;
 		} catch (error) {
 			notifyError(error);
@@ -244,10 +247,8 @@
 	}
 
 	/** Undo and redo, one after the other: a key pressed again while the first is on its way counts, too. */
-	let moving: Promise<void> = Promise.resolve();
 	const move = (by: -1 | 1) => goTo(() => saved.step + by);
-	const goTo = (where: number | (() => number)) =>
-		(moving = moving.then(() => goNow(typeof where === 'number' ? where : where())));
+	const goTo = (where: number | (() => number)) => inTurn(() => goNow(typeof where === 'number' ? where : where()));
 	async function goNow(to: number) {
 		if (!saved.steps[to]) return;
 		draft = {};
