@@ -7,6 +7,7 @@ import type { Style } from '../../../src/lib/core/style/types.ts';
 import { readDocx } from '../../../src/lib/formats/docx/read.ts';
 import { ConflictError, NotFoundError } from '../../../src/lib/server/http/answers.ts';
 import type { Database } from '../../../src/lib/server/database.ts';
+import { removeDocument } from '../../../src/lib/server/documents/shelf.ts';
 import { addStep } from '../../../src/lib/server/documents/steps.ts';
 import { listDocuments, loadDocument } from '../../../src/lib/server/documents/list.ts';
 import { listSpecimens, loadSpecimens } from '../../../src/lib/server/styles/specimens.ts';
@@ -184,6 +185,21 @@ describe('designing, on the server', () => {
 			assert.equal((await tablesOf(report.id))[0]!.edition, 1);
 			assert.ok((await listRollouts(db, ledger.id))[0]!.undone);
 			await assert.rejects(undoRollOut(db, done.id), code('rollout'));
+		});
+		it('are taken back where one of the documents was taken out meanwhile', async () => {
+			const ledger = await styleNamed('Season Ledger');
+			const report = await documentNamed('Season');
+			const handbook = await documentNamed('Volunteers');
+			for (const colour of ['rust', 'moss']) {
+				await change('Season Ledger', withTotal(colour));
+				await publish('Season Ledger');
+			}
+			const worn = { style: ledger.id, edition: 1 };
+			for (const { id } of [report, handbook]) await addStep(db, id, 0, 'x', { 0: worn });
+			const done = await rollOut(db, ledger.id, 2, [report.id, handbook.id]);
+			await removeDocument(db, handbook.id);
+			assert.deepEqual(await undoRollOut(db, done.id), { tables: 1, kept: 0 });
+			assert.equal((await loadDocument(db, report.id)).state.tables[0]!.edition, 1);
 		});
 		it('are what a document’s file is written in, two of one style side by side', async () => {
 			const ledger = await styleNamed('Season Ledger');

@@ -19,10 +19,10 @@ import {
 	importStyle,
 	listStyles,
 	loadStyle,
-	removeStyle,
 	loadStyleSteps,
 	saveStyle
 } from '../../../src/lib/server/styles/styles.ts';
+import { removeStyle } from '../../../src/lib/server/styles/removal.ts';
 import { openById } from '../../../src/lib/server/documents/open.ts';
 import { impactOf } from '../../../src/lib/server/runs/rollouts.ts';
 import { shapeOf } from '../../../src/lib/workbench/corrections.ts';
@@ -236,6 +236,7 @@ describe('the server', () => {
 		await assert.rejects(removeStyle(db, (await styleNamed('House base')).id), /build on it/);
 		await removeStyle(db, beacon.id, wall.id);
 		const { state, steps, step, version } = await loadDocument(db, id);
+		await assert.rejects(addStep(db, id, version - 1, 'from a window that saw the old style', {}), ConflictError);
 		assert.equal(state.tables[0]!.style, wall.id);
 		assert.equal(steps.at(-1)!.label, 'North Wall instead of Beacon');
 		assert.equal(

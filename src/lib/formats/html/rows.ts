@@ -81,16 +81,6 @@ export function plainRows(document: OpenDocument, jobs: readonly StyleJob[], opt
 }
 type PlainRows = NonNullable<ReturnType<typeof plainRows>>;
 
-/** A document of rows as a page in pieces, where a style sheet says all of its look; undefined where it does not. */
-export function streamHtml(
-	document: OpenDocument,
-	jobs: readonly StyleJob[],
-	options: WriteAsOptions
-): Generator<string> | undefined {
-	const rows = plainRows(document, jobs, options);
-	return rows && htmlOfRows(rows.document, rows.entry, rows.one, options.title, options);
-}
-
 /** So many rows of a list are read back; all of them look like these. */
 const READ_BACK_ROWS = 2_000;
 

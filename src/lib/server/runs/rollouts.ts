@@ -206,7 +206,14 @@ export async function undoRollOut(db: Kysely<Database>, id: string): Promise<{ t
 		let tables = 0;
 		let kept = 0;
 		for (const [document, before] of Object.entries(rollout.documents)) {
-			const found = await trx.selectFrom('documents').select('step').where('id', '=', document).executeTakeFirst();
+			// A document that was taken out meanwhile does not keep the others from going back.
+			const found = await trx
+				.selectFrom('documents')
+				.select('step')
+				.where('id', '=', document)
+				.where('removed_at', 'is', null)
+				.forUpdate()
+				.executeTakeFirst();
 			if (!found) continue;
 			const state = await stateAt(trx, document, found.step);
 			const back: Record<number, TableState> = {};

@@ -1,7 +1,8 @@
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { readId, readRequest } from '$lib/server/http/requests.ts';
-import { loadStyle, removeStyle, saveStyle } from '$lib/server/styles/styles.ts';
+import { removeStyle } from '$lib/server/styles/removal.ts';
+import { loadStyle, saveStyle } from '$lib/server/styles/styles.ts';
 import type { RequestHandler } from './$types.js';
 
 export const GET: RequestHandler = ({ params }) => answer(() => loadStyle(db(), readId(params.id, 'style')));
