@@ -1,3 +1,4 @@
+import { pluralWord } from '../lib/core/words.ts';
 import { basename } from 'node:path';
 import { InputError } from '../lib/core/errors.ts';
 import { unknownInks } from '../lib/core/cascade/look.ts';
@@ -105,7 +106,7 @@ export async function applyCommand(args: Arguments): Promise<ExitCode> {
 		for (const { index, living, direct, lost, lostWhat, differences: found } of account.tables) {
 			const cannot = lost ? `, ${lost} not sayable in ${kind.toUpperCase()} (${Object.keys(lostWhat).join(', ')})` : '';
 			console.log(
-				`Table ${index + 1}: ${living} settings as living style, ${direct} as direct formatting${cannot}; read-back: ${found.length || 'no'} difference${found.length === 1 ? '' : 's'}.`
+				`Table ${index + 1}: ${living} settings as living style, ${direct} as direct formatting${cannot}; read-back: ${found.length || 'no'} ${pluralWord(found.length, 'difference')}.`
 			);
 			for (const { r, c, what, wanted, got } of found.slice(0, 10))
 				console.log(`    row ${r + 1}, column ${c + 1}, ${what}: wanted ${wanted}, got ${got}`);

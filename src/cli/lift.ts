@@ -1,3 +1,4 @@
+import { pluralWord } from '../lib/core/words.ts';
 import { InputError } from '../lib/core/errors.ts';
 import { FIRST_HOUSE } from '../lib/core/house.ts';
 import { lift } from '../lib/core/lift/lift.ts';
@@ -28,7 +29,7 @@ export async function liftCommand(args: Arguments): Promise<ExitCode> {
 		console.log(`“${name}” with ${settings} settings, written to ${out}.`);
 		console.log(describeStyle(flatten(style)));
 		console.log(
-			`It says ${(reproduced * 100).toFixed(1)} % of how the table looks; ${touches.length || 'no'} cell${touches.length === 1 ? '' : 's'} left over.`
+			`It says ${(reproduced * 100).toFixed(1)} % of how the table looks; ${touches.length || 'no'} ${pluralWord(touches.length, 'cell')} left over.`
 		);
 		for (const { r, c, set } of touches.slice(0, 10))
 			console.log(`    row ${r}, column ${c}: ${Object.keys(set).join(', ')}`);

@@ -1,3 +1,4 @@
+import { plural } from '../lib/core/words.ts';
 import { basename } from 'node:path';
 import { FIRST_HOUSE } from '../lib/core/house.ts';
 import { InputError } from '../lib/core/errors.ts';
@@ -51,7 +52,6 @@ function specFrom(value: unknown): Spec {
 	};
 }
 
-const count = (number: number, what: string) => `${number} ${what}${number === 1 ? '' : 's'}`;
 const millimetres = (text: string) => parseLength(text) / MM;
 
 /** A table of its own, where the specification says, else at the top right inside the frame. */
@@ -143,7 +143,7 @@ export async function scheduleCommand(args: Arguments): Promise<ExitCode> {
 		console.log(
 			known < 0
 				? `“${titleOf(placed)}” made, ${size}, written to ${out}.`
-				: `“${titleOf(placed)}” read again: ${count(of('added').length, 'row')} added, ${of('gone').length} gone, ${count(of('changed').length, 'cell')} changed; ${size}, written to ${out}.`
+				: `“${titleOf(placed)}” read again: ${plural(of('added').length, 'row')} added, ${of('gone').length} gone, ${plural(of('changed').length, 'cell')} changed; ${size}, written to ${out}.`
 		);
 		for (const change of changes)
 			console.log(

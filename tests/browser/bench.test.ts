@@ -126,7 +126,7 @@ describe('the style bench', () => {
 			await part('total');
 			await page.key('l');
 			await page.css('[aria-label=Linework]');
-			await page.click(await page.css('[aria-label=Pattern] [aria-label=dotted]'));
+			await page.click(await page.css('[aria-label=Pattern] [title=dotted]'));
 			await page.click('0.7', 'button');
 			await page.click(await page.css('button[aria-label^="Pen ink"]'));
 			await page.click('rust', 'button');
@@ -153,7 +153,7 @@ describe('the style bench', () => {
 			await page.until('the double line again', async () => (await count('[data-line=top].set')) >= 1);
 		});
 		it('a frame around cells takes all edges in it', async () => {
-			await page.click(await page.css('[aria-label=Pattern] [aria-label=solid]'));
+			await page.click(await page.css('[aria-label=Pattern] [title=solid]'));
 			const total = await page.find(By.xpath(`//main//div[@role='gridcell'][contains(., '46 718')]`));
 			const { width, height } = await total.getRect();
 			await page.driver

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { plural, pluralWord } from '$lib/core/words.ts';
 	import { goto, invalidate } from '$app/navigation';
 	import ArchiveOutline from 'flowbite-svelte-icons/ArchiveOutline.svelte';
 	import TrashBinOutline from 'flowbite-svelte-icons/TrashBinOutline.svelte';
@@ -9,9 +10,10 @@
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import RunDialog from '$lib/ui/documents/RunDialog.svelte';
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
-	import { isTyping } from '$lib/ui/shell/keys.ts';
+	import { isTyping } from '$lib/ui/controls/shortcuts.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import type { DocumentSummary } from '$lib/server/documents/list.ts';
+	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
 	let chooser: HTMLInputElement;
@@ -174,9 +176,7 @@
 <DropTarget ondrop={take} />
 <TopBar title="Documents">
 	{#snippet facts()}
-		{#if data.documents.length}<span class="chip"
-				>{data.documents.length - archived} {data.documents.length - archived === 1 ? 'file' : 'files'}</span
-			>{/if}
+		{#if data.documents.length}<span class="chip">{plural(data.documents.length - archived, 'file')}</span>{/if}
 	{/snippet}
 	{#snippet actions()}
 		{#if data.documents.length}
@@ -191,29 +191,25 @@
 				<option value="">every kind</option>
 				{#each kindsHere as one (one)}<option value={one}>{kindWords(one)}</option>{/each}
 			</select>
-			<button
-				type="button"
-				class="button"
-				aria-pressed={shelf === 'archive'}
-				onclick={() => (shelf = shelf === 'work' ? 'archive' : 'work')}>Put aside · {archived}</button
+			<Button aria-pressed={shelf === 'archive'} onclick={() => (shelf = shelf === 'work' ? 'archive' : 'work')}
+				>Put aside · {archived}</Button
 			>
 		{/if}
-		<a class="button" href="/starters/begin">Make a table…</a>
+		<Button href="/starters/begin">Make a table…</Button>
 		{#if chosen.length}
 			{#if chosen.every((document) => document.kind === 'svg')}
-				<button type="button" class="button" onclick={readAgain}
-					>Read {chosen.length === 1 ? 'its schedules' : `the schedules of ${chosen.length} drawings`} again</button
+				<Button onclick={readAgain}
+					>Read {pluralWord(chosen.length, 'its schedules', `the schedules of ${chosen.length} drawings`)} again</Button
 				>
 			{/if}
-			<button
-				type="button"
-				class="button primary"
+			<Button
+				primary
 				onclick={() => {
 					running = true;
-				}}>Give {chosen.length} {chosen.length === 1 ? 'document' : 'documents'} a style…</button
+				}}>Give {plural(chosen.length, 'document')} a style…</Button
 			>
 		{:else}
-			<button type="button" class="button primary" onclick={() => chooser.click()}>Add documents…</button>
+			<Button primary onclick={() => chooser.click()}>Add documents…</Button>
 		{/if}
 	{/snippet}
 </TopBar>
@@ -233,7 +229,7 @@
 <main class="flex-1 overflow-y-auto px-5 py-5">
 	{#if reading.length}
 		<div class="mb-3 rounded-lg border border-hairline bg-sheet px-4 py-2.5" role="status">
-			Reading {reading.length === 1 ? `“${reading[0]!.file.name}”` : `${reading.length} files`}…
+			Reading {pluralWord(reading.length, `“${reading[0]!.file.name}”`, `${reading.length} files`)}…
 		</div>
 	{/if}
 	{#each failed as entry (entry)}
@@ -242,11 +238,7 @@
 			role="alert"
 		>
 			<span class="flex-1"><strong>{entry.file.name}</strong> was not taken. {entry.reason}</span>
-			<button
-				type="button"
-				class="button small"
-				onclick={() => (arriving = arriving.filter((other) => other !== entry))}>Put away</button
-			>
+			<Button small onclick={() => (arriving = arriving.filter((other) => other !== entry))}>Put away</Button>
 		</div>
 	{/each}
 
@@ -258,7 +250,7 @@
 				TSV), up to 50 MB each, anywhere on this page, or paste cells. Tables are recognised at once; nothing in a file
 				changes before you take it back.
 			</p>
-			<button type="button" class="button mt-5" onclick={() => chooser.click()}>Choose a document…</button>
+			<Button class="mt-5" onclick={() => chooser.click()}>Choose a document…</Button>
 		</div>
 	{:else}
 		<div class="card overflow-hidden">
@@ -313,15 +305,14 @@
 											style="width:{(100 * document.styled) / Math.max(1, document.tables)}%"
 										></span></span
 									>
-									{document.styled} of {document.tables}
-									{document.tables === 1 ? 'table' : 'tables'}
+									{document.styled} of {plural(document.tables, 'table')}
 								</span>
 								{#if document.wears.length}<span class="text-[12px] text-quiet">{document.wears.join(', ')}</span>{/if}
 							</td>
 							<td class="px-4 py-3">{document.looks}</td>
 							<td class="px-4 py-3">
 								{#if document.findings}<span class="chip border-error! text-error!"
-										>{document.findings} {document.findings === 1 ? 'finding' : 'findings'}</span
+										>{plural(document.findings, 'finding')}</span
 									>{:else if !document.behind}<span class="text-quiet">none</span>{/if}
 								{#if document.behind}<span class="chip text-warning-text!">{document.behind} behind the drawing</span
 									>{/if}
@@ -372,13 +363,12 @@
 
 <Dialog bind:open={asking} title="Remove “{removing?.name}”?">
 	<p>
-		The document and all that was decided about its {removing?.tables}
-		{removing?.tables === 1 ? 'table' : 'tables'} go from Heptarch; for a day it can be brought back. The file on your own
-		disk stays as it is.
+		The document and all that was decided about its {plural(removing?.tables ?? 0, 'table')} go from Heptarch; for a day it
+		can be brought back. The file on your own disk stays as it is.
 	</p>
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (asking = false)}>Keep it</button>
-		<button type="button" class="button primary" onclick={remove}>Remove it</button>
+		<Button onclick={() => (asking = false)}>Keep it</Button>
+		<Button primary onclick={remove}>Remove it</Button>
 	{/snippet}
 </Dialog>
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { plural } from '$lib/core/words.ts';
 	import { untrack } from 'svelte';
 	import { contrast, toHex } from '$lib/core/colour.ts';
 	import { InputError } from '$lib/core/errors.ts';
@@ -14,10 +15,14 @@
 	import Uses from '$lib/ui/house/Uses.svelte';
 	import ColourField from '$lib/ui/bench/fields/ColourField.svelte';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
-	import { isTyping } from '$lib/ui/shell/keys.ts';
+	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
+	import { undoKeys } from '$lib/ui/controls/shortcuts.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { LOCALES, localeWords } from '$lib/workbench/house.ts';
+	import { parseNumber, type Parsed } from '$lib/ui/controls/fields.ts';
+	import TypedField from '$lib/ui/controls/TypedField.svelte';
+	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
 	const work = untrack(() => new HouseWork(data.house, data.steps));
@@ -28,7 +33,6 @@
 	const house = $derived(work.house);
 	let picked = $state<{ kind: 'ink' | 'role'; name: string }>();
 	let chooser: HTMLInputElement;
-	let fault = $state<string>();
 
 	const INK_NAME = /^\p{L}[\p{L}\p{N} _-]*$/u;
 	/** How often each style names a thing of the house, its own definitions left out. */
@@ -47,46 +51,48 @@
 	const ink = $derived(picked?.kind === 'ink' && house.inks[picked.name] ? picked.name : undefined);
 	const roleName = $derived(picked?.kind === 'role' && house.typeRoles[picked.name] ? picked.name : undefined);
 
-	async function rename(to: string) {
-		const name = to.trim();
+	/** A name that nothing else of the house has. */
+	function parseName(name: string): Parsed<string> {
+		if (ink && (!INK_NAME.test(name) || name === 'none'))
+			return {
+				fault: 'A name begins with a letter and has letters, digits, spaces, - and _ in it; “none” is no name.'
+			};
+		return name in (ink ? house.inks : house.typeRoles)
+			? { fault: `“${name}” is there already. To have one instead of the other, use “replace by”.` }
+			: { value: name };
+	}
+	async function rename(name: string) {
 		const from = picked!.name;
-		fault = undefined;
-		if (name === from) return;
-		const taken = ink ? house.inks : house.typeRoles;
-		if (!name || (ink && (!INK_NAME.test(name) || name === 'none')))
-			fault = 'A name begins with a letter and has letters, digits, spaces, - and _ in it; “none” is no name.';
-		else if (name in taken) fault = `“${name}” is there already. To have one instead of the other, use “replace by”.`;
-		else {
-			const isDone = ink ? await work.renameInk(from, name) : await work.renameTypeRole(from, name);
-			if (isDone) picked = { ...picked!, name };
-		}
+		const isDone = ink ? await work.renameInk(from, name) : await work.renameTypeRole(from, name);
+		if (isDone) picked = { ...picked!, name };
 	}
 	async function addInk(hex: string) {
 		const name = await work.addInk(hex);
 		if (name) picked = { kind: 'ink', name };
 	}
-	function setRole(change: Partial<Record<keyof TypeRole, string>>) {
-		fault = undefined;
-		const role: Record<string, string | number> = { ...house.typeRoles[roleName!] } as Record<string, string | number>;
+	function parseWeight(text: string): Parsed<number> {
+		const parsed = parseNumber(text, { least: 1, most: 1000, isWhole: true });
+		return 'fault' in parsed ? { fault: `${parsed.fault} 400 is regular, 700 bold.` } : parsed;
+	}
+	/** A length, in points where no unit is written. */
+	function parseType(text: string, isSize: boolean): Parsed<string> {
+		const length = text.replace(/^(-?[\d.]+)$/, '$1pt');
 		try {
-			for (const [key, text] of Object.entries(change)) {
-				const value = text.trim();
-				if (!value) delete role[key];
-				else if (key === 'weight') {
-					if (!/^\d+$/.test(value) || +value < 1 || +value > 1000)
-						throw new InputError('number', 'Weights go from 1 to 1000; 400 is regular, 700 bold.');
-					role[key] = Number(value);
-				} else if (key === 'size' || key === 'tracking') {
-					const length = value.replace(/^(-?[\d.]+)$/, '$1pt');
-					if (parseLength(length) <= 0 && key === 'size')
-						throw new InputError('length', 'A size is more than nothing.');
-					role[key] = length;
-				} else role[key] = value;
-			}
-			void work.setTypeRole(roleName!, role as TypeRole);
+			if (parseLength(length) <= 0 && isSize) return { fault: 'A size is more than nothing.' };
+			return { value: length };
 		} catch (error) {
-			fault = (error as Error).message;
+			return { fault: (error as Error).message };
 		}
+	}
+	const PARSE_ROLE: Record<'size' | 'weight' | 'tracking', (text: string) => Parsed<string | number>> = {
+		size: (text) => parseType(text, true),
+		weight: parseWeight,
+		tracking: (text) => parseType(text, false)
+	};
+	/** Sets a property of the picked type role; undefined says nothing of it. */
+	function setRole(key: keyof TypeRole, value: string | number | undefined) {
+		const { [key]: _, ...rest } = house.typeRoles[roleName!]!;
+		void work.setTypeRole(roleName!, (value === undefined ? rest : { ...rest, [key]: value }) as TypeRole);
 	}
 	async function takeTokens(file: File | undefined) {
 		if (!file) return;
@@ -125,15 +131,7 @@
 </script>
 
 <svelte:head><title>House · Heptarch</title></svelte:head>
-<svelte:window
-	onkeydown={(event) => {
-		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !isTyping(event)) {
-			event.preventDefault();
-			const to = work.line.at + (event.shiftKey ? 1 : -1);
-			if (work.line.steps[to]) void work.goTo(to);
-		}
-	}}
-/>
+<Shortcuts list={undoKeys((by) => work.line.steps[work.line.at + by] && work.goTo(work.line.at + by))} />
 
 <TopBar title="House">
 	{#snippet facts()}
@@ -142,7 +140,7 @@
 	{/snippet}
 	{#snippet actions()}
 		<UndoRedo line={work.line} busy={work.isBusy} onmove={(to) => work.goTo(to)} />
-		<button type="button" class="button" onclick={() => chooser.click()}>Take in tokens…</button>
+		<Button onclick={() => chooser.click()}>Take in tokens…</Button>
 		<input
 			bind:this={chooser}
 			type="file"
@@ -154,10 +152,8 @@
 				event.currentTarget.value = '';
 			}}
 		/>
-		<a class="button" href="/api/house/tokens" download>Take out tokens</a>
-		<button type="button" class="button primary" disabled={work.isBusy} onclick={() => addInk('#6B6172')}
-			>New ink</button
-		>
+		<Button href="/api/house/tokens" download>Take out tokens</Button>
+		<Button primary disabled={work.isBusy} onclick={() => addInk('#6B6172')}>New ink</Button>
 	{/snippet}
 </TopBar>
 
@@ -180,7 +176,7 @@
 						<span class="block h-12 border-b border-hairline" style="background:{hex}"></span>
 						<span class="block px-2.5 py-1.5"
 							><strong class="block truncate font-semibold">{name}</strong><span class="block text-[12px] text-quiet"
-								>{hex} · {uses.length ? `${uses.length} ${uses.length === 1 ? 'style' : 'styles'}` : 'not used'}</span
+								>{hex} · {uses.length ? `${plural(uses.length, 'style')}` : 'not used'}</span
 							></span
 						>
 					</button>
@@ -190,14 +186,14 @@
 		<PictureInks onink={addInk} />
 		<div class="mt-6 mb-2 flex items-center gap-3">
 			<h2 class="font-semibold">Type roles</h2>
-			<button
-				type="button"
-				class="button small ms-auto"
+			<Button
+				small
+				class="ms-auto"
 				disabled={work.isBusy}
 				onclick={async () => {
 					const name = await work.addTypeRole();
 					if (name) picked = { kind: 'role', name };
-				}}>New type role</button
+				}}>New type role</Button
 			>
 		</div>
 		<ul class="flex flex-col gap-1.5" aria-label="Type roles">
@@ -243,16 +239,16 @@
 		{#if ink}
 			{@const hex = toHex(house.inks[ink]!)!}
 			<label class="block text-quiet"
-				>Name<input
-					class="field mt-1 w-full font-semibold text-ink"
-					aria-label="Name of the ink"
-					value={ink}
-					onchange={(event) => rename(event.currentTarget.value)}
+				>Name<TypedField
+					class="mt-1 w-full font-semibold text-ink"
+					label="Name of the ink"
+					text={ink}
+					parse={parseName}
+					onset={rename}
 				/></label
 			>
 			<p class="mt-3 mb-1 text-quiet">Colour</p>
 			{#key ink}<ColourField value={hex} label="Colour of the ink" onset={(next) => work.setInk(ink, next)} />{/key}
-			{#if fault}<p class="mt-1 text-error" role="alert">{fault}</p>{/if}
 			<p class="mt-3 text-[12px] text-quiet">
 				Contrast with paper {contrast(hex, '#FFFFFF').toFixed(1)}:1, with black {contrast(hex, '#000000').toFixed(1)}:1.
 			</p>
@@ -267,11 +263,12 @@
 			{@const role = house.typeRoles[roleName]!}
 			{#key roleName}
 				<label class="block text-quiet"
-					>Name<input
-						class="field mt-1 w-full font-semibold text-ink"
-						aria-label="Name of the type role"
-						value={roleName}
-						onchange={(event) => rename(event.currentTarget.value)}
+					>Name<TypedField
+						class="mt-1 w-full font-semibold text-ink"
+						label="Name of the type role"
+						text={roleName}
+						parse={parseName}
+						onset={rename}
 					/></label
 				>
 				<label class="mt-3 block text-quiet"
@@ -279,7 +276,7 @@
 						class="field mt-1 w-full text-ink"
 						list="families"
 						value={role.family ?? ''}
-						onchange={(event) => setRole({ family: event.currentTarget.value })}
+						onchange={(event) => setRole('family', event.currentTarget.value.trim() || undefined)}
 					/></label
 				>
 				<datalist id="families"
@@ -288,11 +285,14 @@
 				<div class="mt-3 grid grid-cols-3 gap-2">
 					{#each [['size', 'Size'], ['weight', 'Weight'], ['tracking', 'Tracking']] as const as [key, label] (key)}
 						<label class="block text-quiet"
-							>{label}<input
-								class="field mt-1 w-full text-ink"
-								value={role[key] ?? ''}
+							>{label}<TypedField
+								class="mt-1 w-full text-ink"
+								{label}
+								text={String(role[key] ?? '')}
 								placeholder="–"
-								onchange={(event) => setRole({ [key]: event.currentTarget.value })}
+								parse={PARSE_ROLE[key]}
+								onset={(value) => setRole(key, value)}
+								onclear={() => setRole(key, undefined)}
 							/></label
 						>
 					{/each}
@@ -301,7 +301,7 @@
 					>Case<select
 						class="field mt-1 w-full text-ink"
 						value={role.case ?? ''}
-						onchange={(event) => setRole({ case: event.currentTarget.value })}
+						onchange={(event) => setRole('case', event.currentTarget.value || undefined)}
 					>
 						<option value="">not said</option>
 						{#each ['none', 'upper', 'lower', 'title', 'small-caps'] as letters (letters)}<option value={letters}
@@ -310,7 +310,6 @@
 					</select></label
 				>
 			{/key}
-			{#if fault}<p class="mt-1 text-error" role="alert">{fault}</p>{/if}
 			<Uses
 				what="type role"
 				name={roleName}

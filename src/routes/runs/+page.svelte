@@ -1,9 +1,11 @@
 <script lang="ts">
+	import { plural } from '$lib/core/words.ts';
 	import { invalidate } from '$app/navigation';
 	import { call } from '$lib/ui/api.ts';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import type { Run } from '$lib/server/runs/runs.ts';
+	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
 	const isRunning = $derived(data.runs.some(({ state }) => state === 'running'));
@@ -36,10 +38,8 @@
 
 <svelte:head><title>Runs · Heptarch</title></svelte:head>
 <TopBar title="Runs">
-	{#snippet facts()}{#if data.runs.length}<span class="chip"
-				>{data.runs.length} {data.runs.length === 1 ? 'run' : 'runs'}</span
-			>{/if}{/snippet}
-	{#snippet actions()}<a class="button primary" href="/documents">Choose documents…</a>{/snippet}
+	{#snippet facts()}{#if data.runs.length}<span class="chip">{plural(data.runs.length, 'run')}</span>{/if}{/snippet}
+	{#snippet actions()}<Button primary href="/documents">Choose documents…</Button>{/snippet}
 </TopBar>
 
 <main class="flex-1 overflow-y-auto px-5 py-5">
@@ -61,23 +61,19 @@
 				<span class={['chip', run.state === 'running' && 'on']} data-run-state>{STATES[run.state]}</span>
 				<span class="text-quiet">{when.format(new Date(run.startedAt))}</span>
 				<span class="ms-auto flex gap-2">
-					{#if run.state === 'running'}<button
-							type="button"
-							class="button small"
-							onclick={() => change(run, 'stop', 'The run stops; what was begun is finished.')}>Stop</button
+					{#if run.state === 'running'}<Button
+							small
+							onclick={() => change(run, 'stop', 'The run stops; what was begun is finished.')}>Stop</Button
 						>{/if}
-					{#if run.state === 'stopped'}<button
-							type="button"
-							class="button small"
-							onclick={() => change(run, 'resume', 'The run goes on.')}>Go on</button
+					{#if run.state === 'stopped'}<Button small onclick={() => change(run, 'resume', 'The run goes on.')}
+							>Go on</Button
 						>{/if}
 					{#if run.state === 'done' || run.state === 'stopped'}
-						<a class="button small" href="/api/runs/{run.id}/zip" download>Take all files</a>
-						<button
-							type="button"
-							class="button small"
+						<Button small href="/api/runs/{run.id}/zip" download>Take all files</Button>
+						<Button
+							small
 							onclick={() => change(run, 'undo', 'The run was taken back: every table wears what it wore before.')}
-							>Take it back</button
+							>Take it back</Button
 						>
 					{/if}
 				</span>
@@ -112,7 +108,7 @@
 								<td class="py-1.5 text-end tabular-nums">{item.tables || ''}</td>
 								<td class={['ps-6 py-1.5', (item.state === 'failed' || item.differences > 0) && 'text-error']}>
 									{#if item.state === 'done'}{item.differences
-											? `${item.differences} ${item.differences === 1 ? 'difference' : 'differences'}`
+											? `${plural(item.differences, 'difference')}`
 											: 'as intended'}{:else}{ITEM[item.state]}{item.reason ? `: ${item.reason}` : ''}{/if}
 								</td>
 								<td class="py-1.5 text-end"

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { plural, pluralWord } from '$lib/core/words.ts';
 	import { invalidate } from '$app/navigation';
 	import { call } from '$lib/ui/api.ts';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
@@ -8,6 +9,7 @@
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
 	import type { Starter } from '$lib/server/tables/tables.ts';
 	import '$lib/ui/table/fonts.ts';
+	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
 	const book = $derived(new Stylebook(data.styles, data.house, data.older));
@@ -43,9 +45,9 @@
 <svelte:head><title>Starters · Heptarch</title></svelte:head>
 <TopBar title="Starters">
 	{#snippet facts()}{#if data.starters.length}<span class="chip"
-				>{data.starters.length} {data.starters.length === 1 ? 'table' : 'tables'} to begin with</span
+				>{plural(data.starters.length, 'table')} to begin with</span
 			>{/if}{/snippet}
-	{#snippet actions()}<a class="button primary" href="/starters/begin">Make a table…</a>{/snippet}
+	{#snippet actions()}<Button primary href="/starters/begin">Make a table…</Button>{/snippet}
 </TopBar>
 <main class="min-h-0 flex-1 overflow-y-auto px-6 py-5">
 	{#if !data.starters.length}
@@ -55,7 +57,7 @@
 				A starter is a table with its content, style, touches and sizes, ready to be placed again. Make a table, or open
 				one of a document on the table bench, and keep it from there.
 			</p>
-			<a class="button primary" href="/starters/begin">Make a table…</a>
+			<Button primary href="/starters/begin">Make a table…</Button>
 		</div>
 	{/if}
 	{#each categories as category (category)}
@@ -81,27 +83,25 @@
 						>
 						<span class="mt-1 text-[12px] text-quiet"
 							>{record ? `${wears.pinned ? 'pinned to' : 'follows'} ${record.definition.name}` : 'wears no style'} · placed
-							{used === 1 ? 'once' : `${used} times`}</span
+							{pluralWord(used, 'once', `${used} times`)}</span
 						>
 						<div class="mt-2 flex gap-1.5">
-							<a class="button small" href="/starters/begin?starter={id}{document ? `&into=${document.id}` : ''}"
-								>Place it…</a
+							<Button small href="/starters/begin?starter={id}{document ? `&into=${document.id}` : ''}"
+								>Place it…</Button
 							>
-							<button
-								type="button"
-								class="button small"
+							<Button
+								small
 								onclick={() => {
 									changing = { id, version, name, category: starter.category, description };
 									isChanging = true;
-								}}>Edit…</button
+								}}>Edit…</Button
 							>
-							<button
-								type="button"
-								class="button small"
+							<Button
+								small
 								onclick={() => {
 									removing = starter;
 									isRemoving = true;
-								}}>Remove…</button
+								}}>Remove…</Button
 							>
 						</div>
 					</div>
@@ -122,14 +122,14 @@
 		</p>
 	{/if}
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (isChanging = false)}>Leave it</button>
-		<button type="button" class="button primary" disabled={!changing?.name.trim()} onclick={save}>Save</button>
+		<Button onclick={() => (isChanging = false)}>Leave it</Button>
+		<Button primary disabled={!changing?.name.trim()} onclick={save}>Save</Button>
 	{/snippet}
 </Dialog>
 <Dialog bind:open={isRemoving} title="Remove “{removing?.name ?? ''}”?">
 	<p>Tables that were made from it stay as they are.</p>
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (isRemoving = false)}>Keep it</button>
-		<button type="button" class="button primary" onclick={remove}>Remove it</button>
+		<Button onclick={() => (isRemoving = false)}>Keep it</Button>
+		<Button primary onclick={remove}>Remove it</Button>
 	{/snippet}
 </Dialog>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { plural, pluralWord } from '$lib/core/words.ts';
 	import { isInkLeaf } from '$lib/core/properties/index.ts';
 	import { goto, invalidate } from '$app/navigation';
 	import TrashBinOutline from 'flowbite-svelte-icons/TrashBinOutline.svelte';
@@ -8,13 +9,15 @@
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
 	import InView from '$lib/ui/shell/InView.svelte';
-	import { isTyping } from '$lib/ui/shell/keys.ts';
+	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
+	import { findKey } from '$lib/ui/controls/shortcuts.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import StylePicture from '$lib/ui/stylebook/StylePicture.svelte';
 	import { excerpt } from '$lib/workbench/excerpt.ts';
 	import { builtInSpecimen } from '$lib/workbench/specimen.ts';
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
 	import { stateTable } from '$lib/workbench/table.ts';
+	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
 	let search = $state('');
@@ -56,7 +59,6 @@
 	let ticked = $state<string[]>([]);
 	const tick = (id: string) =>
 		(ticked = ticked.includes(id) ? ticked.filter((other) => other !== id) : [...ticked, id]);
-	const many = (count: number, one: string, more = `${one}s`) => `${count} ${count === 1 ? one : more}`;
 
 	async function make() {
 		try {
@@ -79,7 +81,7 @@
 					);
 					notify(
 						styles.length
-							? `${many(styles.length, 'table style')} of “${file.name}” in the Stylebook now: ${styles.map(({ name }) => name).join(', ')}.`
+							? `${plural(styles.length, 'table style')} of “${file.name}” in the Stylebook now: ${styles.map(({ name }) => name).join(', ')}.`
 							: `Every table style of “${file.name}” is in the Stylebook already.`
 					);
 				} else {
@@ -115,21 +117,15 @@
 </script>
 
 <svelte:head><title>Stylebook · Heptarch</title></svelte:head>
-<svelte:window
-	onkeydown={(event) => {
-		if (event.key !== '/' || isTyping(event)) return;
-		event.preventDefault();
-		document.querySelector<HTMLElement>('[data-find]')?.focus();
-	}}
-/>
+<Shortcuts list={[findKey('find a style')]} />
 <DropTarget ondrop={takeIn} />
 
 <TopBar title="Stylebook">
-	{#snippet facts()}<span class="chip">{many(data.styles.length, 'style')}</span>{/snippet}
+	{#snippet facts()}<span class="chip">{plural(data.styles.length, 'style')}</span>{/snippet}
 	{#snippet actions()}
 		{#if ticked.length}
-			<a class="button" href="/api/template?styles={ticked.join(',')}" download
-				>Take out a template of {many(ticked.length, 'style')}</a
+			<Button href="/api/template?styles={ticked.join(',')}" download
+				>Take out a template of {plural(ticked.length, 'style')}</Button
 			>
 		{/if}
 		<input
@@ -140,14 +136,13 @@
 			bind:value={search}
 			data-find
 		/>
-		<button type="button" class="button" onclick={() => chooser.click()}>Take in styles…</button>
-		<button
-			type="button"
-			class="button primary"
+		<Button onclick={() => chooser.click()}>Take in styles…</Button>
+		<Button
+			primary
 			onclick={() => {
 				from = data.styles[0]?.id ?? '';
 				making = true;
-			}}>New style…</button
+			}}>New style…</Button
 		>
 	{/snippet}
 </TopBar>
@@ -172,7 +167,7 @@
 				A style says once how tables look. Start a blank one, or drop a style file (*.heptarch.json) or a
 				word-processing template (DOCX) on this page.
 			</p>
-			<button type="button" class="button mt-5" onclick={() => (making = true)}>Start a style…</button>
+			<Button class="mt-5" onclick={() => (making = true)}>Start a style…</Button>
 		</div>
 	{/if}
 	<ul class="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
@@ -211,7 +206,7 @@
 					<p class="mt-auto flex items-center gap-2 pt-1 text-[12px] text-quiet">
 						<span class="flex-1 truncate"
 							>{style.worn.tables
-								? `worn by ${many(style.worn.tables, 'table')} in ${many(style.worn.documents, 'document')}`
+								? `worn by ${plural(style.worn.tables, 'table')} in ${plural(style.worn.documents, 'document')}`
 								: 'not worn yet'}{basedOn ? ` · builds on ${book.get(basedOn)?.definition.name}` : ''}</span
 						>
 						<button
@@ -235,7 +230,7 @@
 </main>
 
 <Dialog bind:open={making} title="How does the new style begin?">
-	<div class="flex flex-col gap-3" role="radiogroup" aria-label="How it begins">
+	<fieldset class="flex flex-col gap-3" aria-label="How it begins">
 		{#each [['blank', 'Blank', 'Nothing is said yet.'], ['inherit', 'Building on another', 'It says only what differs; a change of the other shows here too.'], ['copy', 'As a copy', 'It begins with all that the other says, and goes its own way.']] as const as [value, title, text] (value)}
 			<label
 				class={[
@@ -262,10 +257,10 @@
 				>
 			</label>
 		{/if}
-	</div>
+	</fieldset>
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (making = false)}>Not now</button>
-		<button type="button" class="button primary" onclick={make}>Begin</button>
+		<Button onclick={() => (making = false)}>Not now</Button>
+		<Button primary onclick={make}>Begin</Button>
 	{/snippet}
 </Dialog>
 
@@ -273,15 +268,15 @@
 	{#if removing?.basesOf.length}
 		<p>
 			{removing.basesOf.map((name) => `“${name}”`).join(', ')}
-			{removing.basesOf.length === 1 ? 'builds' : 'build'} on it, so it cannot go. Change or remove {removing.basesOf
-				.length === 1
+			{pluralWord(removing.basesOf.length, 'builds', 'build')} on it, so it cannot go. Change or remove {removing
+				.basesOf.length === 1
 				? 'that one'
 				: 'those'} first.
 		</p>
 	{:else if removing?.worn.tables}
 		<p>
-			{many(removing.worn.tables, 'table')} in {many(removing.worn.documents, 'document')}
-			{removing.worn.tables === 1 ? 'wears' : 'wear'} it. What do they wear instead?
+			{plural(removing.worn.tables, 'table')} in {plural(removing.worn.documents, 'document')}
+			{pluralWord(removing.worn.tables, 'wears', 'wear')} it. What do they wear instead?
 		</p>
 		<select class="field mt-3 w-full" aria-label="Style to wear instead" bind:value={replacement}>
 			<option value="">Choose a style</option>
@@ -293,12 +288,9 @@
 		<p>No table wears it. It goes from the Stylebook for good.</p>
 	{/if}
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (asking = false)}>Keep it</button>
-		<button
-			type="button"
-			class="button primary"
-			disabled={!!removing?.basesOf.length || (!!removing?.worn.tables && !replacement)}
-			onclick={remove}>Remove it</button
+		<Button onclick={() => (asking = false)}>Keep it</Button>
+		<Button primary disabled={!!removing?.basesOf.length || (!!removing?.worn.tables && !replacement)} onclick={remove}
+			>Remove it</Button
 		>
 	{/snippet}
 </Dialog>

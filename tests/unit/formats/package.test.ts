@@ -1,9 +1,10 @@
+import { escapeXml } from '../../../src/lib/core/escape.ts';
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { Uint8ArrayReader, Uint8ArrayWriter, ZipReader, type FileEntry } from '@zip.js/zip.js';
 import fc from 'fast-check';
 import { InputError } from '../../../src/lib/core/errors.ts';
-import { Edits, escapeXml, parseXml, type XmlNode } from '../../../src/lib/formats/package/xml.ts';
+import { Edits, parseXml, type XmlNode } from '../../../src/lib/formats/package/xml.ts';
 import { Package } from '../../../src/lib/formats/package/zip.ts';
 import { zipOf } from './zip.ts';
 

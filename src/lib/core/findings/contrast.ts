@@ -4,7 +4,7 @@ import { appearanceOf, type Appearance } from '../cascade/look.ts';
 import { resolve, traceCell, type Decided } from '../cascade/resolve.ts';
 import { partWords } from '../style/parts.ts';
 import type { Table } from '../table/grid.ts';
-import { plural } from '../words.ts';
+import { plural, pluralWord } from '../words.ts';
 import { findingKind, found, type Finding, type Fix } from './finding.ts';
 import { withFix, type Trial, type Tried } from './trial.ts';
 
@@ -52,7 +52,7 @@ interface Args {
 }
 
 const others = (more: number): string =>
-	more === 0 ? '' : `, and so ${more === 1 ? 'has one more cell' : `have ${plural(more, 'more cell')}`}`;
+	more === 0 ? '' : `, and so ${pluralWord(more, 'has one more cell', `have ${plural(more, 'more cell')}`)}`;
 
 /** Text that cannot be read well on its background as composed (WCAG 2.2, SC 1.4.3). */
 export const lowContrastOf = findingKind({

@@ -1,3 +1,4 @@
+import { pluralWord } from '../words.ts';
 import { conditionWords } from './conditions.ts';
 import type { FlatStyle, SetLeaf } from './inherit.ts';
 import { fill } from '../properties/fill.ts';
@@ -73,7 +74,7 @@ function groundLines(ground: Leaves): string[] {
 	const places: Record<string, string> = { top: 'top', bottom: 'foot', start: 'start', end: 'end' };
 	if (rim.length === 4) clauses.push('lines all round');
 	else if (rim.length)
-		clauses.push(`${rim.length === 1 ? 'a line' : 'lines'} at the ${list(rim.map((place) => places[place]!))}`);
+		clauses.push(`${pluralWord(rim.length, 'a line', 'lines')} at the ${list(rim.map((place) => places[place]!))}`);
 	if (rows) clauses.push(`a ${rows} between rows`);
 	if (columns) clauses.push(`a ${columns} between columns`);
 	return clauses;
@@ -102,7 +103,7 @@ export function describeStyle(style: FlatStyle): string {
 		clauses.push(`${subject(name)} ${sentence}`);
 	}
 	if (decimal.length)
-		clauses.push(`${list(decimal)} ${decimal.length === 1 ? 'lines' : 'line'} up on the decimal mark`);
+		clauses.push(`${list(decimal)} ${pluralWord(decimal.length, 'lines', 'line')} up on the decimal mark`);
 	for (const rule of style.rules) {
 		const sentence = partSentence(rule.leaves);
 		if (sentence && !rule.off) {

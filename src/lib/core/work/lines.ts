@@ -1,3 +1,4 @@
+import { pluralWord } from '../words.ts';
 import { InputError } from '../errors.ts';
 import { atLevel, behaviour, isBody, isHeader, type RowRole } from '../roles/index.ts';
 import type { Span } from '../table/grid.ts';
@@ -176,7 +177,7 @@ function checkCount(count: number): void {
 }
 
 const lineWords = (axis: Axis, count: number) =>
-	`${count} ${axis === 'rows' ? (count === 1 ? 'row' : 'rows') : count === 1 ? 'column' : 'columns'}`;
+	`${count} ${axis === 'rows' ? pluralWord(count, 'row') : pluralWord(count, 'column')}`;
 
 /** Takes rows or columns out. Throws InputError where none would be left, or a cell in them is locked. */
 export function removeLines(work: WorkTable, axis: Axis, lines: ReadonlySet<number>): WorkTable {

@@ -1,3 +1,4 @@
+import { plural } from '../words.ts';
 import { isHeader, roleFamily } from '../roles/index.ts';
 import { anchorOf, isCovered, joinedCells, tableOf, type WorkTable } from './table.ts';
 
@@ -119,13 +120,11 @@ export function rangesOf(work: WorkTable, places: readonly { readonly r: number;
 	return merged;
 }
 
-const count = (n: number, one: string, many = `${one}s`) => `${n.toLocaleString('en')} ${n === 1 ? one : many}`;
-
 /** A selection in words: “3 rows × 2 columns, body”. */
 export function selectionWords(work: WorkTable, { ranges }: Selection): string {
 	const roles = new Set([...linesOf(ranges, 'rows')].map((r) => roleFamily(work.rows[r]!.role)));
 	const where = [...roles].slice(0, 3).join(', ') + (roles.size > 3 ? ' …' : '');
-	if (ranges.length > 1) return `${count(cellsIn(work, ranges).length, 'cell')} in ${ranges.length} ranges, ${where}`;
+	if (ranges.length > 1) return `${plural(cellsIn(work, ranges).length, 'cell')} in ${ranges.length} ranges, ${where}`;
 	const { top, bottom, start, end } = ranges[0]!;
 	const rows = bottom - top + 1;
 	const columns = end - start + 1;
@@ -136,8 +135,8 @@ export function selectionWords(work: WorkTable, { ranges }: Selection): string {
 		return `${rows * columns > 1 ? 'joined cell' : 'cell'}, row ${top + 1}, ${name && !isHead ? `“${name}”` : `column ${start + 1}`}, ${where}`;
 	}
 	if (rows === work.rows.length && columns === work.columns.length)
-		return `the whole table, ${count(rows, 'row')} × ${count(columns, 'column')}`;
-	if (columns === work.columns.length) return `${count(rows, 'whole row')}, ${where}`;
-	if (rows === work.rows.length) return `${count(columns, 'whole column')}`;
-	return `${count(rows, 'row')} × ${count(columns, 'column')}, ${where}`;
+		return `the whole table, ${plural(rows, 'row')} × ${plural(columns, 'column')}`;
+	if (columns === work.columns.length) return `${plural(rows, 'whole row')}, ${where}`;
+	if (rows === work.rows.length) return `${plural(columns, 'whole column')}`;
+	return `${plural(rows, 'row')} × ${plural(columns, 'column')}, ${where}`;
 }

@@ -1,3 +1,4 @@
+import { plural } from '../../core/words.ts';
 import { InputError } from '../../core/errors.ts';
 import { styleCss } from '../../core/share/css.ts';
 import type { Format } from '../format.ts';
@@ -31,9 +32,7 @@ function sheetRemarks(prepared: readonly Prepared[]): string[] {
 	const isRuled = prepared.some(({ resolved }) => resolved.style.rules.length > 0);
 	return [
 		...(touched
-			? [
-					`A style sheet says nothing of single cells: the touches of ${touched} ${touched === 1 ? 'table' : 'tables'} are left out.`
-				]
+			? [`A style sheet says nothing of single cells: the touches of ${plural(touched, 'table')} are left out.`]
 			: []),
 		...(isRuled ? ['CSS has no conditions: a cell rule is a class, to be put on the cells that it is for.'] : [])
 	];

@@ -1,7 +1,8 @@
+import { escapeXml } from '../../core/escape.ts';
 import { canonicalStyle } from '../../core/style/canonical.ts';
 import type { Style } from '../../core/style/types.ts';
 import { checkedStyle, checkedWears, orNothing, type Carried } from '../carried.ts';
-import { escapeXml, type XmlNode } from '../package/xml.ts';
+import { type XmlNode } from '../package/xml.ts';
 import { HEPTARCH_NAMESPACE } from './names.ts';
 
 /** The carried data as XML: a custom XML part (ECMA-376 Part 1 §15.2.5). */

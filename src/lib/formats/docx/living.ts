@@ -1,3 +1,4 @@
+import { escapeXml } from '../../core/escape.ts';
 import { writeProperties } from './containers.ts';
 import { computedLine, computeLook, type Look, type LookField } from '../../core/cascade/look.ts';
 import { inkHex, resolveParts, type Decided, type House } from '../../core/cascade/resolve.ts';
@@ -6,7 +7,6 @@ import { fieldsOfLeaf } from '../../core/properties/index.ts';
 import { linePath } from '../../core/properties/lines.ts';
 import type { Aspect, LinePattern, LinePlace } from '../../core/style/types.ts';
 import type { Table } from '../../core/table/grid.ts';
-import { escapeXml } from '../package/xml.ts';
 import { cellLayerOf, marginsOf, paragraphLayerOf, textLayerOf } from './layers.ts';
 import { writeBorders, type BorderPlace, type Borders } from './properties/borders.ts';
 import { writeMargins, writeRotation, writeShading, writeVertical } from './properties/cell.ts';

@@ -1,10 +1,10 @@
+import { escapeXml } from '../../core/escape.ts';
 import type { Line, Look } from '../../core/cascade/look.ts';
 import { toTwips } from '../../core/units.ts';
 import type { RunView } from '../../core/table/content.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered } from '../../core/work/table.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
-import { escapeXml } from '../package/xml.ts';
 import { Package, type EntryText } from '../package/zip.ts';
 import type { Side } from '../../core/table/grid.ts';
 import { CellSides } from '../sides.ts';

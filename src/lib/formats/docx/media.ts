@@ -1,5 +1,5 @@
+import { escapeXml } from '../../core/escape.ts';
 import { inPixels, type CellPicture } from '../../core/table/content.ts';
-import { escapeXml } from '../package/xml.ts';
 
 const MAIN = 'http://schemas.openxmlformats.org/drawingml/2006/main';
 const PICTURE = 'http://schemas.openxmlformats.org/drawingml/2006/picture';

@@ -1,10 +1,11 @@
+import { escapeXml } from '../../core/escape.ts';
 import type { RunView } from '../../core/table/content.ts';
 import { isHeader } from '../../core/roles/index.ts';
 import { toTwips } from '../../core/units.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered, joinedCells, shownIn, type WorkTable } from '../../core/work/table.ts';
 import type { DocumentTable } from '../document.ts';
-import { Edits, escapeXml, type XmlNode } from '../package/xml.ts';
+import { Edits, type XmlNode } from '../package/xml.ts';
 import type { EntryText } from '../package/zip.ts';
 import { insertions, outermost, remadeCells, rowFrom, type Remaking, type RemadeCell } from '../remade.ts';
 import { rewriteProperties } from './containers.ts';

@@ -1,3 +1,4 @@
+import { escapeHtml } from '../../core/escape.ts';
 import { LOOK_FIELDS } from '../../core/cascade/look.ts';
 import { toPixels } from '../../core/units.ts';
 import type { CellContent, CellPicture, RunView } from '../../core/table/content.ts';
@@ -8,9 +9,6 @@ import { declare, SAYABLE } from './properties/index.ts';
 import { declareLine } from './properties/lines.ts';
 import { gapDeclarations } from './properties/paragraph-gap.ts';
 import { shadowValue } from './properties/shadow.ts';
-
-export const escapeHtml = (text: string): string =>
-	text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 
 export function runMarkup(run: RunView): string {
 	const style = [

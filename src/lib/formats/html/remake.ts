@@ -1,10 +1,11 @@
+import { escapeHtml } from '../../core/escape.ts';
 import { toPixels, type Emu } from '../../core/units.ts';
 import { contentOfCell, isCovered, joinedCells, type WorkTable } from '../../core/work/table.ts';
 import type { DocumentTable } from '../document.ts';
 import { encodePieces } from '../package/encoding.ts';
 import { insertions, outermost, remadeCells, rowFrom, type Remaking } from '../remade.ts';
 import { childElements, tagsOf, type Element } from './dom.ts';
-import { escapeHtml, pictureMarkup, runMarkup, tableMarkup } from './make.ts';
+import { pictureMarkup, runMarkup, tableMarkup } from './make.ts';
 import type { HtmlDocument } from './read.ts';
 import { PageEdits } from './edits.ts';
 

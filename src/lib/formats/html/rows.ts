@@ -1,3 +1,4 @@
+import { escapeHtml } from '../../core/escape.ts';
 import { textAt, createGrid, type Table } from '../../core/table/grid.ts';
 import { styleCss } from '../../core/share/css.ts';
 import { ASPECTS } from '../../core/style/types.ts';
@@ -6,7 +7,7 @@ import { givesStyle, prepare, type Prepared, type StyleJob, type Travel, type Wr
 import { carriedAfter, carriedToJson } from '../carried.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
 import { asciiCss, classesOf, scopeOf } from './classes.ts';
-import { escapeHtml, pageHead } from './make.ts';
+import { pageHead } from './make.ts';
 import { aboutKind, type OutKind } from '../kinds.ts';
 import type { WriteAsOptions } from '../format.ts';
 import { compare } from '../read-back.ts';

@@ -1,3 +1,4 @@
+import { escapeHtml } from '../../core/escape.ts';
 import type { Aspect } from '../../core/style/types.ts';
 import { headRows } from '../../core/roles/index.ts';
 import { toPixels, type Emu } from '../../core/units.ts';
@@ -7,9 +8,6 @@ import { childElements, tagsOf, type Element } from './dom.ts';
 import type { PageEdits } from './edits.ts';
 import type { HtmlGrid } from './grid.ts';
 import { longhands } from './css.ts';
-
-const escapeAttribute = (text: string) =>
-	text.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 
 /** Which aspect the longhands of a page belong to; undefined for those that no look has. */
 function aspectOf(property: string): Aspect | undefined {
@@ -88,7 +86,7 @@ export function startTag(source: string, element: Element, change: TagChange): s
 	const tags = tagsOf(element);
 	if (tags && name === element.name && JSON.stringify(before) === JSON.stringify([...all].sort()))
 		return source.slice(tags.start, tags.open);
-	return `<${name}${all.map(([key, value]) => ` ${key}="${escapeAttribute(value)}"`).join('')}>`;
+	return `<${name}${all.map(([key, value]) => ` ${key}="${escapeHtml(value)}"`).join('')}>`;
 }
 
 /** Puts a start tag anew in its place. */
@@ -172,7 +170,7 @@ export function changeSection(
 	const next = head.rows ? tagsOf(rows[head.rows]!.node) : undefined;
 	const tag = startTag(source, section, change);
 	if (next && first && childElements(section)[0] === rows[0]!.node) {
-		const open = head.styles.length ? `<thead style="${escapeAttribute(head.styles.join('; '))}">` : '<thead>';
+		const open = head.styles.length ? `<thead style="${escapeHtml(head.styles.join('; '))}">` : '<thead>';
 		if (own) edits.replace(own.start, own.open, open);
 		else edits.insert(first.start, open);
 		edits.insert(next.start, `</thead>${tag}`);

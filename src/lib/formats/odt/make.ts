@@ -1,8 +1,8 @@
+import { escapeXml } from '../../core/escape.ts';
 import { inPixels, type CellContent, type CellPicture, type RunView } from '../../core/table/content.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered } from '../../core/work/table.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
-import { escapeXml } from '../package/xml.ts';
 import { Package, type EntryText } from '../package/zip.ts';
 import { MIMETYPE, namespaceOf, OWN_PREFIXES } from './names.ts';
 import { CellSides } from '../sides.ts';

@@ -1,10 +1,11 @@
+import { escapeXml } from '../../core/escape.ts';
 import { LOOK_FIELDS, type Look } from '../../core/cascade/look.ts';
 import { fieldDefinition } from '../../core/properties/index.ts';
 import type { Aspect } from '../../core/style/types.ts';
 import { headRows } from '../../core/roles/index.ts';
 import { toPoints } from '../../core/units.ts';
 import { isCleared, keepsOwnLook, touchedAspects, writtenAspects, type Prepared, type StyleJob } from '../job.ts';
-import { escapeXml, type Edits, type XmlNode } from '../package/xml.ts';
+import { type Edits, type XmlNode } from '../package/xml.ts';
 import { CellSides } from '../sides.ts';
 import { runProperties, textLook } from './looks.ts';
 import type { OdtDocument, OdtPart } from './read.ts';

@@ -1,5 +1,6 @@
+import { escapeXml } from '../../core/escape.ts';
 import type { Aspect } from '../../core/style/types.ts';
-import { escapeXml, type XmlNode } from '../package/xml.ts';
+import { type XmlNode } from '../package/xml.ts';
 import { aspectOf } from './properties/index.ts';
 import type { Attributes } from './properties/property.ts';
 import type { OdfStyles } from './styles.ts';

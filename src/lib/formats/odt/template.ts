@@ -1,7 +1,8 @@
+import { escapeXml } from '../../core/escape.ts';
 import { computeLook } from '../../core/cascade/look.ts';
 import { inkHex, resolveParts, type House } from '../../core/cascade/resolve.ts';
 import type { FlatStyle } from '../../core/style/inherit.ts';
-import { escapeXml, type Edits } from '../package/xml.ts';
+import { type Edits } from '../package/xml.ts';
 import type { Prepared } from '../job.ts';
 import type { OdtPart } from './read.ts';
 import { attributesOf } from './properties/index.ts';

@@ -1,9 +1,10 @@
+import { escapeXml } from '../../core/escape.ts';
 import { compare } from '../read-back.ts';
 import { givesStyle, prepare, type StyleJob, type WriteOptions } from '../job.ts';
 import { tallyOf, type Written } from '../tally.ts';
 import { carriedAfter, carriedToJson } from '../carried.ts';
 import { encodePieces } from '../package/encoding.ts';
-import { Edits, escapeXml } from '../package/xml.ts';
+import { Edits } from '../package/xml.ts';
 import type { EntryText } from '../package/zip.ts';
 import { DATA_FIELD, DATA_FILE, namespaceOf } from './names.ts';
 import { PartWriter } from './part.ts';

@@ -144,19 +144,6 @@ function parse(source: string, reading: Reading): { root: XmlNode; scope: Scope 
 
 const propertyOf = (piece: XmlNode, start: number): XmlNode => new XmlNode(piece.name, piece.attributes, start, piece);
 
-/** Character data and attribute values for XML 1.0; characters that XML cannot hold are left out. */
-export function escapeXml(text: string): string {
-	return (
-		text
-			// eslint-disable-next-line no-control-regex
-			.replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, '')
-			.replace(/&/g, '&amp;')
-			.replace(/</g, '&lt;')
-			.replace(/>/g, '&gt;')
-			.replace(/"/g, '&quot;')
-	);
-}
-
 /** Every element below `node` with this name, in document order; does not look inside those it finds,
  * nor inside properties, nor inside the stand-ins for programs that do not know newer markup (mc:Fallback). */
 export function descendants(node: XmlNode, name: string, found: XmlNode[] = []): XmlNode[] {

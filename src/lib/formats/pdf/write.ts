@@ -1,3 +1,4 @@
+import { pluralWord } from '../../core/words.ts';
 import PDFDocument from 'pdfkit';
 import { faceKey } from '../../core/layout/faces.ts';
 import type { CellMarks, Mark, TableMarks } from '../../core/layout/marks.ts';
@@ -302,7 +303,7 @@ export function pageRemarks(report: Report, pages: readonly Page[]): string[] {
 		...replaced.map((family) => `“${family}” does not ship with Heptarch; “${standIn(family)}” stands in for it.`),
 		...(missing.size
 			? [
-					`No font that ships has ${missing.size === 1 ? 'the character' : 'these characters'}: ${[...missing].slice(0, 12).join(' ')}${missing.size > 12 ? ' …' : ''}.`
+					`No font that ships has ${pluralWord(missing.size, 'the character', 'these characters')}: ${[...missing].slice(0, 12).join(' ')}${missing.size > 12 ? ' …' : ''}.`
 				]
 			: []),
 		...pictureRemarks(pages)

@@ -1,3 +1,4 @@
+import { escapeXml } from '../../core/escape.ts';
 import type { Appearance, Line, Look } from '../../core/cascade/look.ts';
 import type { Extent, Matrix } from '../../core/layout/matrix.ts';
 import type { Mark, TableMarks } from '../../core/layout/marks.ts';
@@ -18,7 +19,6 @@ import { isBody } from '../../core/roles/index.ts';
 import { emu, parseLength } from '../../core/units.ts';
 import { plainContent } from '../bare.ts';
 import { HEPTARCH_NAMESPACE } from '../docx/names.ts';
-import { escapeXml } from '../package/xml.ts';
 import { shippedFaces } from '../pdf/fonts.ts';
 import { SVG_NAMESPACE, TABLE_CLASS } from './names.ts';
 

@@ -1,3 +1,4 @@
+import { pluralWord } from '../../core/words.ts';
 import { InputError } from '../../core/errors.ts';
 import { apply, isSomewhere, mapped, multiply, type Extent, type Matrix } from '../../core/layout/matrix.ts';
 import { objectKey, type DrawingObject } from '../../core/schedule/objects.ts';
@@ -242,11 +243,11 @@ export function findObjects(
 	walk(root, { matrix: toPaper, layer: '', within: [], path: '', depth: 0, isPlain: true });
 	if (twice.size)
 		remarks.push(
-			`${twice.size === 1 ? 'One id stands' : `${twice.size} ids stand`} at several objects (${[...twice].slice(0, 3).join(', ')}${twice.size > 3 ? ' …' : ''}); they are told apart by their order in the file.`
+			`${pluralWord(twice.size, 'One id stands', `${twice.size} ids stand`)} at several objects (${[...twice].slice(0, 3).join(', ')}${twice.size > 3 ? ' …' : ''}); they are told apart by their order in the file.`
 		);
 	if (nowhere.size)
 		remarks.push(
-			`${nowhere.size === 1 ? 'A reference leads' : `${nowhere.size} references lead`} nowhere in this file (${[...nowhere].slice(0, 3).join(', ')}); what it would draw is not there.`
+			`${pluralWord(nowhere.size, 'A reference leads', `${nowhere.size} references lead`)} nowhere in this file (${[...nowhere].slice(0, 3).join(', ')}); what it would draw is not there.`
 		);
 	if (objects.length > MOST_OBJECTS)
 		throw new InputError(

@@ -1,3 +1,4 @@
+import { pluralWord } from '../../core/words.ts';
 import { InputError } from '../../core/errors.ts';
 import { appearanceOf } from '../../core/cascade/look.ts';
 import { resolve } from '../../core/cascade/resolve.ts';
@@ -228,7 +229,7 @@ function readGroup(node: XmlNode, source: string, remarks: string[]): TableGroup
 	const { rows, edited } = asDrawn(own, drawn);
 	if (edited.length)
 		remarks.push(
-			`Another program changed ${edited.length === 1 ? 'a text' : `${edited.length} texts`} of “${titleOf(placed)}” (${edited.slice(0, 3).join(', ')}${edited.length > 3 ? ' …' : ''}); ${edited.length === 1 ? 'it is' : 'they are'} kept as typed.`
+			`Another program changed ${pluralWord(edited.length, 'a text', `${edited.length} texts`)} of “${titleOf(placed)}” (${edited.slice(0, 3).join(', ')}${edited.length > 3 ? ' …' : ''}); ${pluralWord(edited.length, 'it is', 'they are')} kept as typed.`
 		);
 	const from =
 		edited.length && own.source.from === 'bench'

@@ -1,3 +1,4 @@
+import { escapeXml } from '../../core/escape.ts';
 import type { Appearance, Line, Look, LookField } from '../../core/cascade/look.ts';
 import { standIn } from '../../core/layout/fonts.ts';
 import type { PlacedTable } from '../../core/schedule/placed.ts';
@@ -10,7 +11,7 @@ import { tallyOf, type Written } from '../tally.ts';
 import { wearsOf } from '../carried.ts';
 import type { CarriedTable, DocumentTable } from '../document.ts';
 import { encodePieces } from '../package/encoding.ts';
-import { escapeXml, type XmlNode } from '../package/xml.ts';
+import { type XmlNode } from '../package/xml.ts';
 import { drawPlaced, type DrawnTable } from './draw.ts';
 import { drawnAppearance } from './group.ts';
 import { readSvg, sheetContext, type SvgDocument } from './read.ts';

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import type { Kysely } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { bareName, openDocument, type AnyDocument } from '../../formats/index.ts';
@@ -8,7 +7,7 @@ import type { Database } from '../database.ts';
 import { importStyle, listStyles } from '../styles/styles.ts';
 import { rememberOpened, wordsOf } from './open.ts';
 import { recordDrawing, recordWears } from './record.ts';
-import { DOCUMENTS, type Db } from './rows.ts';
+import { DOCUMENTS, keepFile, type Db } from './rows.ts';
 
 /** How many really different looks these tables have: same fills, inks, type and lines count as one. */
 function countLooks(document: AnyDocument): number {
@@ -58,7 +57,6 @@ export async function addDocument(
 			`“${name}” holds no table, so there is nothing to style in it. It was not added.`,
 			name
 		);
-	const hash = createHash('sha256').update(bytes).digest('hex');
 	const imported: string[] = [];
 	const ids = new Map<string, string>();
 	const before = new Set((await listStyles(db)).map(({ definition }) => definition.name));
@@ -72,12 +70,8 @@ export async function addDocument(
 		if (style) tables[index] = { style };
 	}
 	if (document.tables.length) await takeCorrections(db, document, tables);
-	const id = await db.transaction().execute(async (trx) => {
-		await trx
-			.insertInto('files')
-			.values({ hash, bytes: Buffer.from(bytes) })
-			.onConflict((conflict) => conflict.column('hash').doNothing())
-			.execute();
+	const { id, hash } = await db.transaction().execute(async (trx) => {
+		const hash = await keepFile(trx, bytes);
 		const row = await trx
 			.insertInto('documents')
 			.values({
@@ -95,7 +89,7 @@ export async function addDocument(
 		await DOCUMENTS.write(trx, row.id, 0, [{ label: 'as it came', state: { tables } }]);
 		await recordWears(trx, row.id, { tables });
 		if (document.kind === 'svg') await recordDrawing(trx, row.id, document);
-		return row.id;
+		return { id: row.id, hash };
 	});
 	rememberOpened(`${document.kind} ${hash}`, document);
 	return { id, imported };

@@ -1,3 +1,4 @@
+import { plural } from '../../core/words.ts';
 import type { Kysely } from 'kysely';
 import type { Appearance } from '../../core/cascade/look.ts';
 import { drawnPage, type DrawnPage } from '../../core/layout/drawn.ts';
@@ -98,9 +99,7 @@ async function behindRemarks(
 	const behind = await changesIn(db, document, name);
 	return behind.flatMap(({ changes }, index) =>
 		changes.length && (!only || only.includes(index))
-			? [
-					`“${titleOf(document.placed[index]!)}” is ${changes.length} ${changes.length === 1 ? 'change' : 'changes'} behind its drawing.`
-				]
+			? [`“${titleOf(document.placed[index]!)}” is ${plural(changes.length, 'change')} behind its drawing.`]
 			: []
 	);
 }

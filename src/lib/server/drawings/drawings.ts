@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import type { Kysely } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { MM } from '../../core/layout/plotted.ts';
@@ -17,7 +16,7 @@ import { stateTable } from '../../workbench/table.ts';
 import { NotFoundError } from '../http/answers.ts';
 import type { Database, RereadRows } from '../database.ts';
 import { changesIn, listedObjects, openDrawing } from '../documents/record.ts';
-import { documentRow, DOCUMENTS, stateAt, stepsOf, type Db } from '../documents/rows.ts';
+import { documentRow, DOCUMENTS, keepFile, stateAt, stepsOf, type Db } from '../documents/rows.ts';
 import { openAt } from '../documents/open.ts';
 import { putStep } from '../documents/steps.ts';
 import { Wardrobe } from '../styles/editions.ts';
@@ -139,7 +138,6 @@ export async function replaceDrawing(
 			`“${name}” is no SVG drawing. A drawing is replaced by a newer one of itself.`,
 			name
 		);
-	const hash = createHash('sha256').update(bytes).digest('hex');
 	const styles = new Map<string, string>();
 	for (const style of newer.styles) styles.set(style.name, await importStyle(db, style, { reuse: true }));
 	return db.transaction().execute(async (trx) => {
@@ -158,11 +156,7 @@ export async function replaceDrawing(
 				return style ? [[document.placed.length + i, { style }]] : [];
 			})
 		);
-		await trx
-			.insertInto('files')
-			.values({ hash, bytes: Buffer.from(bytes) })
-			.onConflict((conflict) => conflict.column('hash').doNothing())
-			.execute();
+		const hash = await keepFile(trx, bytes);
 		// What a person typed into attributes stays where its object still is.
 		const state: DocumentState = {
 			...whole,

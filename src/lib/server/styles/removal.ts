@@ -1,6 +1,6 @@
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
-import { plural } from '../../core/words.ts';
+import { plural, pluralWord } from '../../core/words.ts';
 import type { Wears } from '../../core/work/table.ts';
 import { mapTables, wornInstead, type TableState } from '../../workbench/state.ts';
 import type { Database } from '../database.ts';
@@ -17,13 +17,13 @@ export async function removeStyle(db: Kysely<Database>, id: string, replacement?
 		if (style.basesOf.length)
 			throw new InputError(
 				'worn',
-				`“${name}” cannot be removed while ${style.basesOf.map((base) => `“${base}”`).join(', ')} build${style.basesOf.length === 1 ? 's' : ''} on it.`
+				`“${name}” cannot be removed while ${style.basesOf.map((base) => `“${base}”`).join(', ')} ${pluralWord(style.basesOf.length, 'builds', 'build')} on it.`
 			);
 		if (style.worn.tables > 0) {
 			if (replacement === undefined)
 				throw new InputError(
 					'worn',
-					`${plural(style.worn.tables, 'table')} in ${plural(style.worn.documents, 'document')} ${style.worn.tables === 1 ? 'wears' : 'wear'} “${name}”. Say which style is worn instead.`
+					`${plural(style.worn.tables, 'table')} in ${plural(style.worn.documents, 'document')} ${pluralWord(style.worn.tables, 'wears', 'wear')} “${name}”. Say which style is worn instead.`
 				);
 			if (replacement === id) throw new InputError('worn', 'A style cannot replace itself.');
 			const next = await loadStyle(trx, replacement);

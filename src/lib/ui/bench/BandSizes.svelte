@@ -1,5 +1,7 @@
 <script lang="ts">
 	import type { Bands } from '$lib/core/style/types.ts';
+	import NumberField from '../controls/NumberField.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** The cycle of stripes: how many rows (columns) each has; any number of them. */
 	let {
@@ -18,7 +20,6 @@
 
 	const setRows = (rows: Bands['rows']) => onset({ ...bands, rows: { ...bands?.rows, ...rows } });
 	const setColumns = (sizes: number[]) => onset({ ...bands, columns: { sizes } });
-	const size = (value: number) => Math.min(1000, Math.max(1, Math.round(value) || 1));
 </script>
 
 {#snippet cycle(words: string, sizes: readonly number[], set: (sizes: number[]) => void)}
@@ -26,21 +27,18 @@
 		<p class="mb-1 text-quiet">{words} stripes, how many in each</p>
 		<div class="flex flex-wrap items-center gap-1">
 			{#each sizes as count, i (i)}
-				<input
-					class="field w-12"
-					type="number"
-					min="1"
-					max="1000"
-					aria-label="{words} stripe {i + 1}"
+				<NumberField
+					class="w-12"
+					label="{words} stripe {i + 1}"
+					least={1}
+					most={1000}
+					isWhole
 					value={count}
-					onchange={(event) =>
-						set(sizes.map((other, at) => (at === i ? size(event.currentTarget.valueAsNumber) : other)))}
+					onset={(next) => set(sizes.map((other, at) => (at === i ? next : other)))}
 				/>
 			{/each}
-			<button type="button" class="button small" onclick={() => set([...sizes, 1])}>+ stripe</button>
-			{#if sizes.length > 1}<button type="button" class="button small" onclick={() => set(sizes.slice(0, -1))}
-					>− stripe</button
-				>{/if}
+			<Button small onclick={() => set([...sizes, 1])}>+ stripe</Button>
+			{#if sizes.length > 1}<Button small onclick={() => set(sizes.slice(0, -1))}>− stripe</Button>{/if}
 		</div>
 	</div>
 {/snippet}

@@ -1,13 +1,15 @@
 <script lang="ts">
+	import { pluralWord } from '$lib/core/words.ts';
 	import { detach, rebase, repeated, withLeafAt } from '$lib/core/style/edit.ts';
 	import { flatten } from '$lib/core/style/inherit.ts';
 	import { leavesOf } from '$lib/core/style/leaves.ts';
 	import { notifyError } from '../notices.svelte.ts';
 	import type { Bench } from './bench.svelte.ts';
+	import Button from '../controls/Button.svelte';
+	import Popover from '../controls/Popover.svelte';
 
 	/** What the style builds on: the chain, and ways to change it. */
 	let { bench }: { bench: Bench } = $props();
-	let isOpen = $state(false);
 
 	const settings = (parts: Record<string, Parameters<typeof leavesOf>[0]>) =>
 		Object.values(parts).reduce((sum, set) => sum + leavesOf(set).size, 0);
@@ -44,13 +46,9 @@
 	{:else}
 		<span class="text-quiet">builds on nothing</span>
 	{/each}
-	<button type="button" class="chip" aria-expanded={isOpen} onclick={() => (isOpen = !isOpen)}>change…</button>
-	{#if isOpen}
-		<div
-			class="absolute top-full z-20 mt-1 w-80 rounded-lg border border-hairline bg-sheet p-3 shadow-lg"
-			role="group"
-			aria-label="Change what it builds on"
-		>
+	<Popover buttonClass="chip" name="Change what it builds on" class="start-0 end-auto! w-80 p-3!">
+		{#snippet button()}change…{/snippet}
+		{#snippet children(close)}
 			<label class="block"
 				>Build on
 				<select
@@ -66,21 +64,21 @@
 			</label>
 			<p class="mt-1 text-[12px] text-quiet">What this style sets itself stays; what it does not comes from there.</p>
 			{#if bench.base}
-				<button
-					type="button"
-					class="button small mt-3"
+				<Button
+					small
+					class="mt-3"
 					title="Everything that comes from {bench.base.definition.name} is said here; nothing changes on the tables"
 					onclick={() => {
 						bench.change(detach(bench.draft.definition, bench.find), 'detached');
-						isOpen = false;
-					}}>Detach, and keep the look</button
+						close();
+					}}>Detach, and keep the look</Button
 				>
 			{/if}
 			{#if same.length}
-				<button type="button" class="button small mt-2" onclick={dropRepeated}
-					>Leave {same.length} repeated {same.length === 1 ? 'setting' : 'settings'} to the base</button
+				<Button small class="mt-2" onclick={dropRepeated}
+					>Leave {same.length} repeated {pluralWord(same.length, 'setting')} to the base</Button
 				>
 			{/if}
-		</div>
-	{/if}
+		{/snippet}
+	</Popover>
 </nav>

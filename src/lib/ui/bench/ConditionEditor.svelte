@@ -5,6 +5,8 @@
 	import { ROLES } from '$lib/core/roles/index.ts';
 	import { COLUMN_KINDS } from '$lib/core/table/columns.ts';
 	import Self from './ConditionEditor.svelte';
+	import NumberField from '../controls/NumberField.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** A condition built from plain choices: what it speaks of, how it compares, and in which rows; or several, combined. */
 	interface Props {
@@ -112,8 +114,7 @@
 			{/each}
 		</div>
 		{#if combination !== 'not'}
-			<button type="button" class="button small mt-2" onclick={() => setMembers([...members, next])}>+ condition</button
-			>
+			<Button small class="mt-2" onclick={() => setMembers([...members, next])}>+ condition</Button>
 		{/if}
 	</div>
 {:else}
@@ -160,14 +161,13 @@
 				onchange={(event) => setValue(0, event.currentTarget.value)}
 			/>
 		{:else if comparison(test.is).operands === 'count'}
-			<input
-				class="field w-24"
-				type="number"
-				min="1"
-				aria-label="How many"
+			<NumberField
+				class="w-24"
+				label="How many"
+				least={1}
+				isWhole
 				value={Number(test.value ?? 1)}
-				onchange={(event) =>
-					onset({ ...test, value: Math.max(1, Math.round(event.currentTarget.valueAsNumber) || 1) } as Condition)}
+				onset={(value) => onset({ ...test, value } as Condition)}
 			/>
 		{:else if comparison(test.is).operands === 'two'}
 			<div class="flex items-center gap-2">
@@ -213,18 +213,12 @@
 		<div class="flex gap-1.5">
 			{#if depth < 6}
 				{#if depth === 0}
-					<button type="button" class="button small" onclick={() => onset(combine('all', [condition, next]))}
-						>and…</button
-					>
-					<button type="button" class="button small" onclick={() => onset(combine('any', [condition, next]))}
-						>or…</button
-					>
+					<Button small onclick={() => onset(combine('all', [condition, next]))}>and…</Button>
+					<Button small onclick={() => onset(combine('any', [condition, next]))}>or…</Button>
 				{:else}
-					<button type="button" class="button small" onclick={() => onset(combine('any', [condition, next]))}
-						>any of…</button
-					>
+					<Button small onclick={() => onset(combine('any', [condition, next]))}>any of…</Button>
 				{/if}
-				<button type="button" class="button small" onclick={() => onset(combine('not', [condition]))}>not</button>
+				<Button small onclick={() => onset(combine('not', [condition]))}>not</Button>
 			{/if}
 		</div>
 	</div>

@@ -3,6 +3,7 @@
 	import { plural } from '$lib/core/words.ts';
 	import { standIn } from '$lib/core/layout/fonts.ts';
 	import type { Bench } from './bench.svelte.ts';
+	import Button from '../controls/Button.svelte';
 
 	/** What to know about the style while it is designed: what, where, why, and fixes that can be tried on the sheet. */
 	let { bench, onclose }: { bench: Bench; onclose: () => void } = $props();
@@ -49,26 +50,25 @@
 							: ''}</span
 					>
 				</p>
-				{#if finding.at}<button
-						type="button"
-						class="button small"
+				{#if finding.at}<Button
+						small
 						onclick={() => {
 							bench.picked = finding.at;
 							bench.isTracing = true;
 							onclose();
-						}}>See it</button
+						}}>See it</Button
 					>{/if}
-				{#if finding.place}<button type="button" class="button small" onclick={() => bench.choose(finding.place!)}
-						>Go to {partWords(finding.place)}</button
+				{#if finding.place}<Button small onclick={() => bench.choose(finding.place!)}
+						>Go to {partWords(finding.place)}</Button
 					>{/if}
 				{#each finding.fixes ?? [] as fix (fix.words)}
-					<button
-						type="button"
-						class="button small border-warning!"
+					<Button
+						small
+						class="border-warning!"
 						title="Point at it to try it"
 						onpointerenter={() => bench.tryFix(fix)}
 						onpointerleave={() => bench.tryFix(undefined)}
-						onclick={() => bench.fix(fix)}>{fix.words}</button
+						onclick={() => bench.fix(fix)}>{fix.words}</Button
 					>
 				{/each}
 			</li>

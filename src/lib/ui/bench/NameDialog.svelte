@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Style } from '$lib/core/style/types.ts';
 	import Dialog from '../shell/Dialog.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** What a style is called, what it is for, where it belongs and which way its tables read. */
 	let {
@@ -58,7 +59,7 @@
 		>
 	</form>
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (open = false)}>Not now</button>
-		<button type="submit" form="about" class="button primary" disabled={!name.trim()}>Name it so</button>
+		<Button onclick={() => (open = false)}>Not now</Button>
+		<Button type="submit" form="about" primary disabled={!name.trim()}>Name it so</Button>
 	{/snippet}
 </Dialog>

@@ -3,6 +3,8 @@
 	import { COLUMN_KINDS } from '$lib/core/table/columns.ts';
 	import { kindPart, namedPart, parsePart, partWords } from '$lib/core/style/parts.ts';
 	import type { Bench } from './bench.svelte.ts';
+	import Segmented from '../controls/Segmented.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** The parts of the chosen rank: which are set, which come from a base, and how to get more of them. */
 	let { bench }: { bench: Bench } = $props();
@@ -36,31 +38,32 @@
 		adding = false;
 		named = '';
 	}
+	const count = (name: string) => bench.ownCounts.get(name) ?? 0;
+	const isInherited = (name: string) => !count(name) && bench.flat.parts.has(name);
 	const shown = $derived(bench.parts.includes(bench.place) ? bench.parts : [...bench.parts, bench.place]);
 </script>
 
-<div class="flex flex-wrap gap-1.5 border-b border-hairline px-4 py-3" role="radiogroup" aria-label="Parts">
-	{#each shown as name (name)}
-		{@const count = bench.ownCounts.get(name) ?? 0}
-		{@const inherited = !count && bench.flat.parts.has(name)}
-		<button
-			type="button"
-			role="radio"
-			aria-checked={bench.place === name}
-			class={['chip', bench.place === name && 'on', bench.place !== name && (count || inherited) && 'text-ink!']}
-			onclick={() => bench.choose(name)}
-		>
-			{partWords(name)}{#if count}<span class="tabular-nums">· {count}</span>{:else if inherited}<span
-					title="set in {bench.base?.definition.name}">· base</span
-				>{/if}
-		</button>
-	{/each}
-	{#if more.length || bench.rank === 3}
-		<button type="button" class="chip" aria-expanded={adding} onclick={() => (adding = !adding)}
-			>+ {bench.rank === 3 ? 'column' : 'level'}</button
-		>
-	{/if}
-</div>
+<Segmented
+	class="border-b border-hairline px-4 py-3"
+	label="Parts"
+	options={shown.map((name) => [name, partWords(name)] as const)}
+	value={bench.place}
+	onchange={(name) => bench.choose(name)}
+	optionClass={(name, isOn) => (!isOn && (count(name) || isInherited(name)) ? 'text-ink!' : '')}
+>
+	{#snippet option(name, words)}
+		{words}{#if count(name)}<span class="tabular-nums">· {count(name)}</span>{:else if isInherited(name)}<span
+				title="set in {bench.base?.definition.name}">· base</span
+			>{/if}
+	{/snippet}
+	{#snippet after()}
+		{#if more.length || bench.rank === 3}
+			<button type="button" class="chip" aria-expanded={adding} onclick={() => (adding = !adding)}
+				>+ {bench.rank === 3 ? 'column' : 'level'}</button
+			>
+		{/if}
+	{/snippet}
+</Segmented>
 {#if adding}
 	<div class="border-b border-hairline bg-desk px-4 py-3">
 		{#if bench.rank === 3}
@@ -81,7 +84,7 @@
 				<datalist id="column-names"
 					>{#each columnNames as name (name)}<option value={name}></option>{/each}</datalist
 				>
-				<button type="submit" class="button small" disabled={!named.trim()}>Style this column</button>
+				<Button type="submit" small disabled={!named.trim()}>Style this column</Button>
 			</form>
 			<p class="mt-2 text-[12px] text-quiet">
 				Every column whose lowest header reads so. Kinds: {COLUMN_KINDS.map((kind) =>
@@ -90,10 +93,7 @@
 			</p>
 		{:else}
 			<div class="flex flex-wrap gap-1.5">
-				{#each more as [family, words] (family)}<button
-						type="button"
-						class="button small"
-						onclick={() => addLevel(family)}>one more {words}</button
+				{#each more as [family, words] (family)}<Button small onclick={() => addLevel(family)}>one more {words}</Button
 					>{/each}
 			</div>
 		{/if}

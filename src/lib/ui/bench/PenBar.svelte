@@ -1,38 +1,38 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { InputError } from '$lib/core/errors.ts';
 	import { LINE_PATTERNS } from '$lib/core/style/types.ts';
 	import { ISO_WEIGHTS } from '$lib/core/style/words.ts';
 	import { fromPoints, parseLength } from '$lib/core/units.ts';
 	import { lineStyle } from '../table/paint.ts';
 	import type { Pen } from './bench.svelte.ts';
 	import InkField from './fields/InkField.svelte';
+	import Segmented from '../controls/Segmented.svelte';
+	import type { Parsed } from '../controls/fields.ts';
+	import TypedField from '../controls/TypedField.svelte';
 
 	/** The pen of the linework mode. */
 	let { bench }: { bench: { pen: Pen; readonly inks: Readonly<Record<string, string>> } } = $props();
 	let last = $state.raw(
 		untrack(() => (bench.pen.draws === 'line' ? bench.pen : { pattern: 'solid', weight: '0.35mm', ink: 'none' }))
 	);
-	let fault = $state<string>();
 
-	const PATTERNS = LINE_PATTERNS.filter((pattern) => pattern !== 'none');
+	const PATTERNS = LINE_PATTERNS.filter((pattern) => pattern !== 'none').map((pattern) => [pattern, pattern] as const);
 	const WEIGHTS = ISO_WEIGHTS.slice(1, 6);
 	const draws = $derived(bench.pen.draws);
 	function line(change: Partial<typeof last>) {
 		last = { ...last, ...change };
 		bench.pen = { draws: 'line', ...last };
 	}
-	function typedWeight(text: string) {
-		fault = undefined;
+	/** A length, in millimetres where no unit is written. */
+	function parseWeight(text: string): Parsed<string> {
+		const weight = text.replace(/^([\d.]+)$/, '$1mm');
 		try {
-			const weight = text.trim().replace(/^([\d.]+)$/, '$1mm');
-			if (parseLength(weight) <= 0) throw new InputError('length', 'A line has some thickness.');
-			line({ weight });
+			return parseLength(weight) > 0 ? { value: weight } : { fault: 'A line has some thickness.' };
 		} catch (error) {
-			fault = (error as Error).message;
+			return { fault: (error as Error).message };
 		}
 	}
-	const sample = (pattern: (typeof PATTERNS)[number]) =>
+	const sample = (pattern: (typeof PATTERNS)[number][0]) =>
 		lineStyle(
 			{ pattern, weight: fromPoints(pattern === 'double' || pattern === 'triple' ? 3 : 1.5), ink: '#2B2233' },
 			'across',
@@ -41,45 +41,44 @@
 </script>
 
 <div
-	class="flex flex-wrap items-end gap-x-5 gap-y-2 border-b border-hairline bg-accent-wash px-5 py-2"
+	class="pen flex flex-wrap items-end gap-x-5 gap-y-2 border-b border-hairline bg-accent-wash px-5 py-2"
 	role="group"
 	aria-label="Linework"
 >
 	<div>
 		<p class="head">Pen</p>
-		<div class="flex gap-1" role="radiogroup" aria-label="Pattern">
-			{#each PATTERNS as pattern (pattern)}
-				<button
-					type="button"
-					role="radio"
-					aria-checked={draws === 'line' && last.pattern === pattern}
-					aria-label={pattern}
-					title={pattern}
-					class="pick w-10"
-					onclick={() => line({ pattern })}><i class="block w-full" style={sample(pattern)}></i></button
-				>
-			{/each}
-		</div>
+		<Segmented
+			look="plain"
+			class="flex gap-1"
+			label="Pattern"
+			options={PATTERNS}
+			value={draws === 'line' ? (last.pattern as (typeof PATTERNS)[number][0]) : undefined}
+			onchange={(pattern) => line({ pattern: pattern! })}
+			hint={(pattern) => pattern!}
+			optionClass={() => 'pick w-10'}
+		>
+			{#snippet option(pattern)}<i class="block w-full" style={sample(pattern!)}></i>{/snippet}
+		</Segmented>
 	</div>
 	<div>
 		<p class="head">Weight, mm</p>
-		<div class="flex gap-1" role="radiogroup" aria-label="Weight">
-			{#each WEIGHTS as weight (weight)}
-				<button
-					type="button"
-					role="radio"
-					aria-checked={draws === 'line' && last.weight === weight}
-					class="pick px-2"
-					onclick={() => line({ weight })}>{weight.replace('mm', '')}</button
-				>
-			{/each}
-			<input
-				class={['field w-20', fault && 'border-error!']}
-				aria-label="Any weight"
-				aria-invalid={!!fault}
-				title={fault ?? 'Any length: 1.5pt, 0.13mm'}
-				value={last.weight}
-				onchange={(event) => typedWeight(event.currentTarget.value)}
+		<div class="flex gap-1">
+			<Segmented
+				look="plain"
+				class="flex gap-1"
+				label="Weight"
+				options={WEIGHTS.map((weight) => [weight, weight.replace('mm', '')] as const)}
+				value={draws === 'line' ? last.weight : undefined}
+				onchange={(weight) => line({ weight: weight! })}
+				optionClass={() => 'pick px-2'}
+			/>
+			<TypedField
+				class="w-20"
+				label="Any weight"
+				title="Any length: 1.5pt, 0.13mm"
+				text={last.weight}
+				parse={parseWeight}
+				onset={(weight) => line({ weight })}
 			/>
 		</div>
 	</div>
@@ -113,7 +112,7 @@
 		font-size: 12px;
 		font-weight: 600;
 	}
-	.pick {
+	.pen :global(.pick) {
 		display: inline-flex;
 		min-height: 28px;
 		align-items: center;
@@ -123,11 +122,11 @@
 		background: var(--color-sheet);
 		padding-inline: 7px;
 	}
-	.pick:hover {
+	.pen :global(.pick:hover) {
 		border-color: var(--color-quiet);
 	}
-	.pick[aria-checked='true'],
-	.pick[aria-pressed='true'] {
+	.pen :global(.pick[aria-checked='true']),
+	.pen :global(.pick[aria-pressed='true']) {
 		border-color: var(--color-accent);
 		box-shadow: 0 0 0 1px var(--color-accent);
 	}

@@ -7,6 +7,7 @@
 	import LeafField from './fields/LeafField.svelte';
 	import PlaceField from './fields/PlaceField.svelte';
 	import type { PropertyOwner } from './owner.ts';
+	import Segmented from '../controls/Segmented.svelte';
 
 	/**
 	 * Every property of the chosen part, or of the selected cells, with where its value comes from. `onpush` moves one to the
@@ -162,26 +163,20 @@
 	</section>
 	<section class="mb-3" aria-label="Lines">
 		<h3 class="mb-1.5 font-semibold">Lines</h3>
-		<div class="mb-1 flex flex-wrap gap-1" role="radiogroup" aria-label="Which lines">
-			{#each LINE_PLACES as name (name)}
-				{@const is = bench.lineStates[name]}
-				<button
-					type="button"
-					role="radio"
-					aria-checked={line === name}
-					class={[
-						'chip',
-						line === name && 'border-picked! text-picked!',
-						is === 'set' && 'font-semibold text-ink!',
-						is === 'none' && 'off'
-					]}
-					title="{linePlaceWords(name)} of {bench.words}: {is}"
-					onclick={() => (line = name)}
-				>
-					<i class={['edge', is]}></i>{linePlaceWords(name)}
-				</button>
-			{/each}
-		</div>
+		<Segmented
+			class="mb-1 gap-1!"
+			label="Which lines"
+			options={LINE_PLACES.map((name) => [name, linePlaceWords(name)] as const)}
+			value={line}
+			onchange={(name) => (line = name)}
+			hint={(name) => `${linePlaceWords(name)} of ${bench.words}: ${bench.lineStates[name]}`}
+			optionClass={(name) => [
+				bench.lineStates[name] === 'set' && 'font-semibold text-ink!',
+				bench.lineStates[name] === 'none' && 'off'
+			]}
+		>
+			{#snippet option(name, words)}<i class={['edge', bench.lineStates[name]]}></i>{words}{/snippet}
+		</Segmented>
 		{@render leaves(
 			leavesIn('Lines').filter(({ path }) => path.startsWith(`lines.${line}.`)),
 			`Line ${linePlaceWords(line)}`

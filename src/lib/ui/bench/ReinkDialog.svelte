@@ -5,6 +5,7 @@
 	import Dialog from '../shell/Dialog.svelte';
 	import StylePicture from '../stylebook/StylePicture.svelte';
 	import InkField from './fields/InkField.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** Another set of inks for the whole style: each ink that it names, and what takes its place; seen at once. */
 	let { open = $bindable(), bench }: { open: boolean; bench: Bench } = $props();
@@ -84,15 +85,14 @@
 		</div>
 	{/if}
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (open = false)}>Not now</button>
-		<button
-			type="button"
-			class="button primary"
+		<Button onclick={() => (open = false)}>Not now</Button>
+		<Button
+			primary
 			disabled={!isChanged}
 			onclick={() => {
 				bench.change(next, 're-inked');
 				open = false;
-			}}>Re-ink it</button
+			}}>Re-ink it</Button
 		>
 	{/snippet}
 </Dialog>

@@ -1,15 +1,19 @@
 <script lang="ts">
+	import { plural } from '$lib/core/words.ts';
 	import { conditionFault, conditionWords } from '$lib/core/style/conditions.ts';
 	import { withRules } from '$lib/core/style/edit.ts';
 	import type { CellRule } from '$lib/core/style/types.ts';
 	import type { Bench } from './bench.svelte.ts';
 	import ConditionEditor from './ConditionEditor.svelte';
 	import PropertySheet from './PropertySheet.svelte';
+	import Segmented from '../controls/Segmented.svelte';
+	import type { Parsed } from '../controls/fields.ts';
+	import TypedField from '../controls/TypedField.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** Rank VI: the rules in the order in which they apply, and the chosen one: where it holds, what it reaches, what it sets. */
 	let { bench }: { bench: Bench } = $props();
 	let dragged = $state<string>();
-	let fault = $state<string>();
 
 	const own = $derived(bench.draft.definition.rules ?? []);
 	const inherited = $derived(bench.flat.rules.filter(({ name }) => !bench.ownsRule(name)));
@@ -73,15 +77,12 @@
 		const { style: _s, leaves: _l, ...rule } = chosen!;
 		put([...own, rule], `rule “${rule.name}” changed here`);
 	}
-	function rename(text: string) {
-		const name = text.trim();
+	const parseName = (name: string): Parsed<string> =>
+		bench.flat.rules.some((rule) => rule.name === name)
+			? { fault: `There is a rule “${name}” already.` }
+			: { value: name };
+	function rename(name: string) {
 		const old = chosen!.name;
-		if (!name || name === old) return;
-		if (bench.flat.rules.some((rule) => rule.name === name)) {
-			fault = `There is a rule “${name}” already.`;
-			return;
-		}
-		fault = undefined;
 		replace(old, { name }, `rule “${old}” is “${name}” now`);
 		bench.choose(`rule:${name}`);
 	}
@@ -176,25 +177,27 @@
 			</li>
 		{/each}
 	</ul>
-	<button type="button" class="button small mt-2" onclick={add}>+ rule</button>
+	<Button small class="mt-2" onclick={add}>+ rule</Button>
 </div>
 {#if chosen}
 	<div class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
 		{#if !isOwn}
 			<p class="mb-2 text-quiet">This rule comes from {chosen.style}.</p>
-			<button type="button" class="button small" onclick={takeCopy}>Change it here</button>
+			<Button small onclick={takeCopy}>Change it here</Button>
 			<p class="mt-3">{conditionWords(chosen.where)}</p>
 		{:else}
 			<div class="mb-3 flex items-center gap-2">
-				<input
-					class="field min-w-0 flex-1 font-semibold"
-					aria-label="Name of the rule"
-					value={chosen.name}
-					onchange={(event) => rename(event.currentTarget.value)}
-				/>
-				<button type="button" class="button small" onclick={() => remove(chosen.name)}>Take out</button>
+				<div class="min-w-0 flex-1">
+					<TypedField
+						class="w-full font-semibold"
+						label="Name of the rule"
+						text={chosen.name}
+						parse={parseName}
+						onset={rename}
+					/>
+				</div>
+				<Button small onclick={() => remove(chosen.name)}>Take out</Button>
 			</div>
-			{#if fault}<p class="mb-2 text-error" role="alert">{fault}</p>{/if}
 			<section class="mb-3" aria-label="Where">
 				<h3 class="mb-1 font-semibold">Where</h3>
 				<ConditionEditor
@@ -208,22 +211,20 @@
 			</section>
 			<section class="mb-3" aria-label="Reaches">
 				<h3 class="mb-1 font-semibold">Reaches</h3>
-				<div class="flex gap-1.5" role="radiogroup" aria-label="What it reaches">
-					{#each reaches as [value, words] (value)}
-						{@const on = (chosen.extends ?? 'cell') === value}
-						<button
-							type="button"
-							role="radio"
-							aria-checked={on}
-							class={['chip', on && 'on']}
-							onclick={() => replace(chosen.name, { extends: value }, `rule “${chosen.name}”: reaches ${words}`)}
-							>{words}</button
-						>
-					{/each}
-				</div>
+				<Segmented
+					label="What it reaches"
+					options={reaches}
+					value={chosen.extends ?? 'cell'}
+					onchange={(value) =>
+						replace(
+							chosen.name,
+							{ extends: value },
+							`rule “${chosen.name}”: reaches ${reaches.find(([one]) => one === value)![1]}`
+						)}
+				/>
 			</section>
 			<section class="mb-3" aria-label="Hits" data-hits>
-				<h3 class="mb-1 font-semibold">Hits {total(chosen.name)} {total(chosen.name) === 1 ? 'cell' : 'cells'}</h3>
+				<h3 class="mb-1 font-semibold">Hits {plural(total(chosen.name), 'cell')}</h3>
 				{#each hits.get(chosen.name) ?? [] as { title, count } (title)}
 					<p class="flex text-[12px] text-quiet">
 						<span class="truncate">{title}</span><span class="ms-auto ps-2 tabular-nums">{count}</span>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Bench } from './bench.svelte.ts';
+	import Button from '../controls/Button.svelte';
 
 	/** Says that the style is not saved, why, and what can be done about it. */
 	let { bench }: { bench: Bench } = $props();
@@ -8,33 +9,30 @@
 {#if bench.draft.state === 'conflict'}
 	<div class="flex items-center gap-3 border-b border-error bg-error-wash px-5 py-2 text-error" role="alert">
 		<p class="flex-1">{bench.draft.fault}</p>
-		<button
-			type="button"
-			class="button small"
+		<Button
+			small
 			aria-pressed={bench.isLookingAtTheirs}
 			onclick={() => (bench.isLookingAtTheirs = !bench.isLookingAtTheirs)}
-			>{bench.isLookingAtTheirs ? 'Look at mine' : 'Look at the other'}</button
+			>{bench.isLookingAtTheirs ? 'Look at mine' : 'Look at the other'}</Button
 		>
-		<button
-			type="button"
-			class="button small"
+		<Button
+			small
 			onclick={() => {
 				bench.isLookingAtTheirs = false;
 				bench.draft.takeTheirs();
-			}}>Take the other</button
+			}}>Take the other</Button
 		>
-		<button
-			type="button"
-			class="button small"
+		<Button
+			small
 			onclick={() => {
 				bench.isLookingAtTheirs = false;
 				void bench.draft.keepMine();
-			}}>Save mine over it</button
+			}}>Save mine over it</Button
 		>
 	</div>
 {:else if bench.draft.state === 'failed'}
 	<div class="flex items-center gap-3 border-b border-error bg-error-wash px-5 py-2 text-error" role="alert">
 		<p class="flex-1">{bench.draft.fault}</p>
-		<button type="button" class="button small" onclick={() => bench.draft.retry()}>Try again</button>
+		<Button small onclick={() => bench.draft.retry()}>Try again</Button>
 	</div>
 {/if}

@@ -3,6 +3,7 @@
 	import { call } from '../api.ts';
 	import { notifyError } from '../notices.svelte.ts';
 	import Dialog from '../shell/Dialog.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** Which tables stand on the sheet: from the documents of the house, those that wear the style, and the built-in one. */
 	let {
@@ -59,11 +60,8 @@
 			placeholder="Find a table"
 			bind:value={search}
 		/>
-		<button
-			type="button"
-			class="button small"
-			disabled={!users.length}
-			onclick={() => (keys = users.slice(0, MOST).map(({ key }) => key))}>Those that wear it ({users.length})</button
+		<Button small disabled={!users.length} onclick={() => (keys = users.slice(0, MOST).map(({ key }) => key))}
+			>Those that wear it ({users.length})</Button
 		>
 	</div>
 	<p class="mb-2 text-[12px] text-quiet">{keys.length} of at most {MOST} chosen.</p>
@@ -78,9 +76,7 @@
 		{/if}
 	</div>
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => done(null)}>Choose for me</button>
-		<button type="button" class="button primary" disabled={keys.length === 0} onclick={() => done(keys)}
-			>Put {keys.length} on the sheet</button
-		>
+		<Button onclick={() => done(null)}>Choose for me</Button>
+		<Button primary disabled={keys.length === 0} onclick={() => done(keys)}>Put {keys.length} on the sheet</Button>
 	{/snippet}
 </Dialog>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { plural } from '$lib/core/words.ts';
 	import { Spinner } from 'flowbite-svelte';
 	import type { Account } from '$lib/formats/tally.ts';
 	import type { Travel } from '$lib/formats/job.ts';
@@ -6,6 +7,8 @@
 	import { call } from '../api.ts';
 	import Dialog from '../shell/Dialog.svelte';
 	import ReadBackSheet from './ReadBackSheet.svelte';
+	import Segmented from '../controls/Segmented.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** Before the file is taken: what changes, what travels how, and what reading it back has found. */
 	let {
@@ -108,20 +111,18 @@
 				> are in a house style.{/if}
 			{#if chosen === 'pdf' || chosen === 'css' || chosen === 'json' || chosen === 'csv'}{:else if differences === 0}Read
 				back, the file shows <strong class="text-picked">exactly what was intended</strong>.{:else}Read back, the file
-				shows <strong class="text-error">{differences} {differences === 1 ? 'difference' : 'differences'}</strong>.{/if}
+				shows <strong class="text-error">{plural(differences, 'difference')}</strong>.{/if}
 		</p>
 		{#each account.remarks as remark (remark)}<p class="text-warning-text">{remark}</p>{/each}
-		<div class="flex gap-1.5" role="radiogroup" aria-label="Account">
-			{#each [[false, 'By table'], [true, 'By leaf']] as const as [value, words] (words)}
-				<button
-					type="button"
-					role="radio"
-					aria-checked={isByLeaf === value}
-					class={['chip', isByLeaf === value && 'on']}
-					onclick={() => (isByLeaf = value)}>{words}</button
-				>
-			{/each}
-		</div>
+		<Segmented
+			label="Account"
+			options={[
+				[false, 'By table'],
+				[true, 'By leaf']
+			]}
+			value={isByLeaf}
+			onchange={(is) => (isByLeaf = is)}
+		/>
 		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 		<div
 			class="max-h-72 overflow-y-auto"
@@ -161,7 +162,7 @@
 									{:else}as intended{/if}
 									{#if table.lost}<span class="block text-quiet"
 											>this format cannot say: {Object.entries(table.lostWhat)
-												.map(([what, count]) => `${what} (${count} ${count === 1 ? 'cell' : 'cells'})`)
+												.map(([what, count]) => `${what} (${plural(count, 'cell')})`)
 												.join(', ')}</span
 										>{/if}
 								</td>
@@ -174,13 +175,14 @@
 		<p class="text-quiet">Counted in settings: one property of one cell, or one side of it.</p>
 	{/if}
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (open = false)}>Not yet</button>
-		<a
-			class={['button primary', !account && 'pointer-events-none opacity-60']}
+		<Button onclick={() => (open = false)}>Not yet</Button>
+		<Button
+			primary
+			class={account ? '' : 'pointer-events-none opacity-60'}
 			href="/api/documents/{id}/file?{address}"
 			download
 			aria-disabled={!account}
-			onclick={() => (open = false)}>Take the file</a
+			onclick={() => (open = false)}>Take the file</Button
 		>
 	{/snippet}
 </Dialog>

@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { LEAF_WORDS } from '$lib/formats/read-back.ts';
 	import { touched, type Change } from '$lib/workbench/changes.ts';
+	import Segmented from '../controls/Segmented.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** How before and after are compared on the page. */
 	export type Comparing = 'off' | 'wipe' | 'side' | 'changed';
@@ -21,17 +23,7 @@
 </script>
 
 <h3 class="mb-1.5 font-semibold" id="comparing">Compare on the page</h3>
-<div class="mb-4 flex flex-wrap gap-1.5" role="radiogroup" aria-labelledby="comparing">
-	{#each WAYS as [key, words] (key)}
-		<button
-			type="button"
-			role="radio"
-			aria-checked={comparing === key}
-			class={['chip', comparing === key && 'on']}
-			onclick={() => (comparing = key)}>{words}</button
-		>
-	{/each}
-</div>
+<Segmented class="mb-4" labelledby="comparing" options={WAYS} value={comparing} onchange={(way) => (comparing = way)} />
 <h3 class="mb-1 font-semibold">What changes in table {index + 1}</h3>
 {#snippet value(text: string)}
 	{#if isInk(text)}<span
@@ -53,6 +45,6 @@
 		{/each}
 	</ul>
 	{#if !whole && changes.length > MOST}
-		<button type="button" class="button small mt-2" onclick={() => (whole = true)}>Show all {changes.length}</button>
+		<Button small class="mt-2" onclick={() => (whole = true)}>Show all {changes.length}</Button>
 	{/if}
 {/if}

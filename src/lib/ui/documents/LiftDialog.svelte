@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { pluralWord } from '$lib/core/words.ts';
 	import { invalidateAll } from '$app/navigation';
 	import type { Lifted } from '$lib/core/lift/lift.ts';
 	import { flatten } from '$lib/core/style/inherit.ts';
@@ -8,6 +9,7 @@
 	import { call } from '../api.ts';
 	import { notify, notifyError } from '../notices.svelte.ts';
 	import Dialog from '../shell/Dialog.svelte';
+	import Button from '../controls/Button.svelte';
 
 	type Saved = { step: number; version: number; steps: StepInfo[]; state: DocumentState };
 	/** A style from a table as it looks in its file: what it says, what is left over, and a name for it. */
@@ -78,7 +80,7 @@
 				: ''}.
 			{lifted.touches.length === 0
 				? 'Nothing is left over.'
-				: `${lifted.touches.length} ${lifted.touches.length === 1 ? 'cell has' : 'cells have'} something of their own, kept as touches of the table.`}
+				: `${lifted.touches.length} ${pluralWord(lifted.touches.length, 'cell has', 'cells have')} something of their own, kept as touches of the table.`}
 		</p>
 		<p class="text-[14px] text-quiet italic" style="font-family:'Source Serif 4'">
 			{describeStyle(flatten(lifted.style))}
@@ -93,7 +95,7 @@
 			: '; nothing changes to the eye'}</label
 	>
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (open = false)}>Not now</button>
-		<button type="button" class="button primary" disabled={!lifted || !name.trim()} onclick={take}>Lift it</button>
+		<Button onclick={() => (open = false)}>Not now</Button>
+		<Button primary disabled={!lifted || !name.trim()} onclick={take}>Lift it</Button>
 	{/snippet}
 </Dialog>

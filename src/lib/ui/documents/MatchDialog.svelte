@@ -1,9 +1,11 @@
 <script lang="ts">
+	import { pluralWord } from '$lib/core/words.ts';
 	import { matchWidths } from '$lib/core/layout/match.ts';
 	import type { DocumentTable } from '$lib/formats/document.ts';
 	import type { TableState } from '$lib/workbench/state.ts';
 	import { stateTable, touchesWithin, without } from '$lib/workbench/table.ts';
 	import Dialog from '../shell/Dialog.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** One table as the model for others: they get its style, parts and carry, and more of it where it is wanted. */
 	let {
@@ -69,7 +71,7 @@
 
 <Dialog bind:open title="Match tables to table {model + 1}">
 	<p>
-		{others.length === 1 ? `Table ${others[0]! + 1} gets` : `${others.length} tables get`} the style “{style}”, the
+		{pluralWord(others.length, `Table ${others[0]! + 1} gets`, `${others.length} tables get`)} the style “{style}”, the
 		parts in use and the carry of table {model + 1}. Their rows and columns keep what they are.
 	</p>
 	<label class="flex items-center gap-2"
@@ -93,7 +95,7 @@
 			: 'its column widths: its file gives it none'}</label
 	>
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (open = false)}>Not now</button>
-		<button type="button" class="button primary" onclick={match}>Match them</button>
+		<Button onclick={() => (open = false)}>Not now</Button>
+		<Button primary onclick={match}>Match them</Button>
 	{/snippet}
 </Dialog>

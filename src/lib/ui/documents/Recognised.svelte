@@ -4,6 +4,8 @@
 	import type { Table } from '$lib/core/table/grid.ts';
 	import type { DocumentTable } from '$lib/formats/document.ts';
 	import { rolesToChoose, roleWords } from './roles.ts';
+	import NumberField from '../controls/NumberField.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** What every row and column of the picked table is, why, and the way to correct it. */
 	interface Props {
@@ -61,15 +63,15 @@
 	{#each [['firstColumns', 'First columns'], ['lastColumns', 'Last columns']] as const as [which, words] (which)}
 		<label class="flex items-center gap-2">
 			{words}
-			<input
-				class="field w-14"
-				type="number"
-				min="0"
-				max={table.columns}
+			<NumberField
+				class="w-14"
+				label="{words} columns"
+				least={0}
+				most={table.columns}
+				isWhole
 				value={table[which]}
 				title={entry.recognition[which].reasons.join('; ')}
-				onchange={(event) =>
-					onends(which, Math.max(0, Math.min(table.columns, event.currentTarget.valueAsNumber || 0)))}
+				onset={(count) => onends(which, count)}
 			/>
 		</label>
 	{/each}
@@ -98,6 +100,6 @@
 		</li>
 	{/each}
 </ul>
-{#if rows.length < table.rows}<button type="button" class="button small mt-2" onclick={() => (whole = true)}
-		>Show all {table.rows} rows</button
+{#if rows.length < table.rows}<Button small class="mt-2" onclick={() => (whole = true)}
+		>Show all {table.rows} rows</Button
 	>{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { plural } from '$lib/core/words.ts';
 	import { partsInUse } from '$lib/workbench/parts.ts';
 	import { goto } from '$app/navigation';
 	import { ASPECTS, type Aspect } from '$lib/core/style/types.ts';
@@ -6,6 +7,7 @@
 	import { notifyError } from '../notices.svelte.ts';
 	import Dialog from '../shell/Dialog.svelte';
 	import PartsAndCarry from './PartsAndCarry.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** A style for every table of some documents, with parts and carry if they are to be the same for all. */
 	let {
@@ -40,7 +42,7 @@
 	}
 </script>
 
-<Dialog bind:open title="Give {documents.length} {documents.length === 1 ? 'document' : 'documents'} a style">
+<Dialog bind:open title="Give {plural(documents.length, 'document')} a style">
 	<p>
 		Every table in them, {tables} in all, wears the style from then on. The run goes on in the background and can be taken
 		back as a whole.
@@ -72,7 +74,7 @@
 		</div>
 	{/if}
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (open = false)}>Not now</button>
-		<button type="button" class="button primary" disabled={!chosen} onclick={start}>Start the run</button>
+		<Button onclick={() => (open = false)}>Not now</Button>
+		<Button primary disabled={!chosen} onclick={start}>Start the run</Button>
 	{/snippet}
 </Dialog>

@@ -3,6 +3,7 @@
 	import type { Emu } from '$lib/core/units.ts';
 	import type { Excerpt } from '$lib/workbench/excerpt.ts';
 	import type { BookStyle, Stylebook } from '$lib/workbench/stylebook.ts';
+	import List from '../controls/List.svelte';
 	import PartsAndCarry from './PartsAndCarry.svelte';
 	import StylePicture from '../stylebook/StylePicture.svelte';
 
@@ -40,43 +41,35 @@
 		data-find
 	/>
 {/if}
-<div
+<List
+	label="Styles"
+	items={found}
+	key={({ id }) => id}
+	{chosen}
+	onchoose={({ id }) => onchoose(id)}
+	onpoint={(style) => onpoint(style?.id)}
+	hint={({ id }) => book.sentence(id)}
+	columns={2}
 	class="grid grid-cols-2 gap-2.5"
-	role="listbox"
-	aria-label="Styles"
-	tabindex="-1"
-	onpointerleave={() => onpoint(undefined)}
+	itemClass={(_, isOn) => [
+		'overflow-hidden rounded-lg border bg-sheet text-start',
+		isOn ? 'border-picked ring-1 ring-picked' : 'border-hairline hover:border-quiet'
+	]}
 >
-	{#each found as { id, definition } (id)}
-		<button
-			type="button"
-			role="option"
-			aria-selected={chosen === id}
-			title={book.sentence(id)}
-			class={[
-				'overflow-hidden rounded-lg border bg-sheet text-start',
-				chosen === id ? 'border-picked ring-1 ring-picked' : 'border-hairline hover:border-quiet'
-			]}
-			onpointerenter={() => onpoint(id)}
-			onfocus={(event) => event.currentTarget.matches(':focus-visible') && onpoint(id)}
-			onblur={() => onpoint(undefined)}
-			onclick={() => onchoose(id)}
-		>
-			<StylePicture
-				style={book.flat(id)}
-				house={book.house}
-				{sample}
-				{widths}
-				scale={sample.table.columns > 4 ? 0.3 : 0.36}
-			/>
-			<span class="block border-t border-hairline px-2.5 py-1.5">
-				<span class="block truncate font-semibold">{definition.name}</span>
-				<span class="block truncate text-[12px] text-quiet">{definition.category ?? 'no category'}</span>
-			</span>
-		</button>
-	{:else}
-		<p class="col-span-2 text-quiet">No style matches “{search}”.</p>
-	{/each}
-</div>
+	{#snippet item({ id, definition })}
+		<StylePicture
+			style={book.flat(id)}
+			house={book.house}
+			{sample}
+			{widths}
+			scale={sample.table.columns > 4 ? 0.3 : 0.36}
+		/>
+		<span class="block border-t border-hairline px-2.5 py-1.5">
+			<span class="block truncate font-semibold">{definition.name}</span>
+			<span class="block truncate text-[12px] text-quiet">{definition.category ?? 'no category'}</span>
+		</span>
+	{/snippet}
+	{#snippet empty()}<p class="col-span-2 text-quiet">No style matches “{search}”.</p>{/snippet}
+</List>
 
 <PartsAndCarry {parts} {partsOff} {carry} {onparts} {oncarry} />

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { TableState } from '$lib/workbench/state.ts';
+	import Button from '../controls/Button.svelte';
 
 	/** Says of a table that what was decided about it cannot be read, and offers to begin it anew; nothing for others. */
 	interface Props {
@@ -15,6 +16,6 @@
 {#if own.unreadable}
 	<div class="my-2 rounded-lg bg-error-wash px-3 py-2 font-sans text-[13px] text-error" role="alert">
 		<p>What was decided about {called} cannot be read ({own.unreadable.why}). It is shown as its file has it.</p>
-		<button type="button" class="button small mt-1.5" disabled={busy} onclick={onanew}>Begin it anew</button>
+		<Button small class="mt-1.5" disabled={busy} onclick={onanew}>Begin it anew</Button>
 	</div>
 {/if}

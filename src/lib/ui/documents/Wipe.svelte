@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { keysOf } from '../controls/shortcuts.ts';
+
 	/** The handle between before and after, over the table it stands in. */
 	let { value = $bindable(), after }: { value: number; after: string } = $props();
 	let track: HTMLElement;
@@ -7,14 +9,15 @@
 		const { left, width } = track.getBoundingClientRect();
 		value = Math.min(1, Math.max(0, (event.clientX - left) / width));
 	}
-	function keydown(event: KeyboardEvent) {
-		const step = event.shiftKey ? 0.1 : 0.02;
-		const to: Record<string, number> = { ArrowLeft: value - step, ArrowRight: value + step, Home: 0, End: 1 };
-		if (to[event.key] === undefined) return;
-		event.preventDefault();
-		event.stopPropagation();
-		value = Math.min(1, Math.max(0, to[event.key]!));
-	}
+	const set = (to: number) => (value = Math.min(1, Math.max(0, to)));
+	const keys = keysOf([
+		{ keys: ['ArrowLeft'], run: () => set(value - 0.02) },
+		{ keys: ['ArrowRight'], run: () => set(value + 0.02) },
+		{ keys: ['Shift+ArrowLeft'], run: () => set(value - 0.1) },
+		{ keys: ['Shift+ArrowRight'], run: () => set(value + 0.1) },
+		{ keys: ['Home'], run: () => set(0) },
+		{ keys: ['End'], run: () => set(1) }
+	]);
 </script>
 
 <div bind:this={track} class="pointer-events-none absolute inset-0">
@@ -31,7 +34,7 @@
 			class="pointer-events-auto absolute top-1/2 left-1/2 flex h-8 w-8 -translate-1/2 touch-none items-center justify-center rounded-full bg-accent font-sans text-[13px] font-bold text-sheet"
 			onpointerdown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
 			onpointermove={(event) => event.buttons && drag(event)}
-			onkeydown={keydown}>‹ ›</button
+			onkeydown={keys}>‹ ›</button
 		>
 	</div>
 </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { pluralWord } from '$lib/core/words.ts';
 	import type { House } from '$lib/core/cascade/resolve.ts';
 	import { compareStyles } from '$lib/core/style/compare.ts';
 	import { flatten } from '$lib/core/style/inherit.ts';
@@ -45,7 +46,7 @@
 			{#each versions as { key, words } (key)}<option value={key}>{words}</option>{/each}
 		</select>
 		<span class="ms-auto text-quiet"
-			>{differences.length} {differences.length === 1 ? 'setting differs' : 'settings differ'}</span
+			>{differences.length} {pluralWord(differences.length, 'setting differs', 'settings differ')}</span
 		>
 	</div>
 	<BeforeAfter

@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { colourAt, mainColours, type Pixels } from '$lib/core/picture.ts';
 	import { notify } from '../notices.svelte.ts';
+	import { keysOf } from '../controls/shortcuts.ts';
+	import Button from '../controls/Button.svelte';
 
 	/** Inks from a picture: its main colours, or the colour at a point of it. The picture stays in the browser. */
 	let { onink }: { onink: (hex: string) => void } = $props();
@@ -43,31 +45,28 @@
 			)
 		);
 	}
-	function keydown(event: KeyboardEvent) {
-		const moves: Record<string, [number, number]> = {
-			ArrowLeft: [-4, 0],
-			ArrowRight: [4, 0],
-			ArrowUp: [0, -4],
-			ArrowDown: [0, 4]
-		};
-		if (!pixels) return;
-		const move = moves[event.key];
-		if (move) {
-			event.preventDefault();
-			keyAt = {
-				x: Math.min(pixels.width - 1, Math.max(0, keyAt.x + move[0])),
-				y: Math.min(pixels.height - 1, Math.max(0, keyAt.y + move[1]))
-			};
-			pointed = colourAt(pixels, keyAt.x, keyAt.y);
-		} else if (event.key === 'Enter' && pointed) onink(pointed);
+	/** The picture's point of the keyboard goes so many pixels across and down. */
+	function move(across: number, down: number) {
+		const { width, height } = pixels!;
+		const clamp = (value: number, size: number) => Math.min(size - 1, Math.max(0, value));
+		keyAt = { x: clamp(keyAt.x + across, width), y: clamp(keyAt.y + down, height) };
+		pointed = colourAt(pixels!, keyAt.x, keyAt.y);
 	}
+	const when = () => !!pixels;
+	const keys = keysOf([
+		{ keys: ['ArrowLeft'], when, run: () => move(-4, 0) },
+		{ keys: ['ArrowRight'], when, run: () => move(4, 0) },
+		{ keys: ['ArrowUp'], when, run: () => move(0, -4) },
+		{ keys: ['ArrowDown'], when, run: () => move(0, 4) },
+		{ keys: ['Enter'], when: () => !!pixels && !!pointed, run: () => onink(pointed!) }
+	]);
 </script>
 
 <section class="card px-4 py-3" aria-label="Inks from a picture">
 	<div class="flex items-center gap-3">
 		<h2 class="font-semibold">From a picture</h2>
 		<span class="truncate text-[12px] text-quiet">{name ?? 'its main colours, or the colour of a point'}</span>
-		<button type="button" class="button small ms-auto" onclick={() => chooser.click()}>Choose a picture…</button>
+		<Button small class="ms-auto" onclick={() => chooser.click()}>Choose a picture…</Button>
 		<input
 			bind:this={chooser}
 			type="file"
@@ -91,7 +90,7 @@
 				const hex = at(event);
 				if (hex) onink(hex);
 			}}
-			onkeydown={keydown}
+			onkeydown={keys}
 		></canvas>
 		<div>
 			<p class="mb-1.5 text-[12px] text-quiet">Main colours</p>

@@ -1,4 +1,7 @@
 <script lang="ts">
+	import { plural } from '$lib/core/words.ts';
+	import Button from '../controls/Button.svelte';
+
 	/** Where something of the house is named, and how to be rid of it: by another in its place, or for good where nobody names it. */
 	interface Props {
 		what: string;
@@ -16,7 +19,7 @@
 	{#each uses as use (use.id)}
 		<li class="flex border-b border-hairline py-1 last:border-0">
 			<a class="hover:underline" href="/stylebook/{use.id}">{use.name}</a><span class="ms-auto text-quiet tabular-nums"
-				>{use.count} {use.count === 1 ? 'place' : 'places'}</span
+				>{plural(use.count, 'place')}</span
 			>
 		</li>
 	{:else}
@@ -29,10 +32,8 @@
 			<option value="">replace by…</option>
 			{#each others as other (other)}<option value={other}>{other}</option>{/each}
 		</select>
-		<button type="button" class="button small" disabled={!instead} onclick={() => onremove(instead)}
-			>Replace {name}</button
-		>
+		<Button small disabled={!instead} onclick={() => onremove(instead)}>Replace {name}</Button>
 	{:else}
-		<button type="button" class="button small" onclick={() => onremove(undefined)}>Take the {what} out</button>
+		<Button small onclick={() => onremove(undefined)}>Take the {what} out</Button>
 	{/if}
 </div>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Desk } from './desk.svelte.ts';
+	import Button from '../controls/Button.svelte';
 
 	/** Says on the sheet that schedules are behind their drawing, and what changed. */
 	let { desk, onopen, onaway }: { desk: Desk; onopen: (index: number) => void; onaway: () => void } = $props();
@@ -34,7 +35,7 @@
 			{/each}
 		</dl>
 		{#if changes.length > MOST}<p class="text-quiet">and {changes.length - MOST} more</p>{/if}
-		<button type="button" class="button small mt-1.5" onclick={() => onopen(index)}>Look at it</button>
+		<Button small class="mt-1.5" onclick={() => onopen(index)}>Look at it</Button>
 	{/each}
-	<button type="button" class="button small mt-3" onclick={onaway}>Later</button>
+	<Button small class="mt-3" onclick={onaway}>Later</Button>
 </section>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { isListed, type ScheduleRows } from '$lib/core/schedule/rows.ts';
+	import Button from '../controls/Button.svelte';
 
 	/** The cells of a table on the sheet: what is typed by hand, and what is written over what the drawing says. */
 	let { rows, onset }: { rows: ScheduleRows; onset: (rows: ScheduleRows, words: string) => void } = $props();
@@ -55,8 +56,7 @@
 						</p>{/if}
 				{/if}
 			{/each}
-			{#if !row.objects.length}<button type="button" class="button small mt-1" onclick={() => remove(row.key)}
-					>Take this row out</button
+			{#if !row.objects.length}<Button small class="mt-1" onclick={() => remove(row.key)}>Take this row out</Button
 				>{/if}
 		</li>
 	{/each}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Answer, Change } from '$lib/core/schedule/difference.ts';
+	import Button from '../controls/Button.svelte';
 
 	/** What a schedule is behind its drawing, cell by cell; some or all of it can be accepted. */
 	let {
@@ -49,15 +50,11 @@
 			</li>
 		{/each}
 	</ul>
-	<button
-		type="button"
-		class="button mt-3"
-		disabled={taken.length === 0}
-		onclick={() => onaccept(left.size ? answers() : 'all')}
+	<Button class="mt-3" disabled={taken.length === 0} onclick={() => onaccept(left.size ? answers() : 'all')}
 		>Accept {taken.length === changes.length
 			? changes.length === 1
 				? 'the change'
 				: `all ${changes.length}`
-			: `${taken.length} of ${changes.length}`}</button
+			: `${taken.length} of ${changes.length}`}</Button
 	>
 {/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { OPERATORS, type Formula, type Operand, type Operator } from '$lib/core/values/formula.ts';
+	import Button from '../controls/Button.svelte';
 
 	/** A formula built by choosing columns, numbers and operators, in turns. */
 	let { formula, columns, onset }: { formula: Formula; columns: readonly string[]; onset: (formula: Formula) => void } =
@@ -38,8 +39,6 @@
 				/>{/if}
 		{/if}
 	{/each}
-	<button type="button" class="button small" onclick={more}>further…</button>
-	{#if formula.length > 2}<button type="button" class="button small" onclick={() => onset(formula.slice(0, -2))}
-			>less</button
-		>{/if}
+	<Button small onclick={more}>further…</Button>
+	{#if formula.length > 2}<Button small onclick={() => onset(formula.slice(0, -2))}>less</Button>{/if}
 </div>

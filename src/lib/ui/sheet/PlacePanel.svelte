@@ -3,6 +3,9 @@
 	import { CORNERS, pointFor, type Corner, type PlacedTable } from '$lib/core/schedule/placed.ts';
 	import type { Reading } from '$lib/core/schedule/table.ts';
 	import type { DrawnOut } from '$lib/server/drawings/drawings.ts';
+	import Segmented from '../controls/Segmented.svelte';
+	import NumberField from '../controls/NumberField.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** Where a table stands on the sheet, which way it reads and how large it plots. */
 	interface Props {
@@ -19,7 +22,6 @@
 		'bottom-start': 'bottom left corner',
 		'bottom-end': 'bottom right corner'
 	};
-	const number = (event: Event) => Number((event.currentTarget as HTMLInputElement).value);
 	/** Another corner, and the table stays where it is. */
 	function hangBy(corner: Corner) {
 		onset(
@@ -27,11 +29,10 @@
 			`held by its ${CORNER_WORDS[corner]}`
 		);
 	}
-	const place = (axis: 'x' | 'y', value: number) =>
-		Number.isFinite(value) && onset({ ...placed, at: { ...placed.at, [axis]: value } }, 'moved');
-	function widen(name: string, value: number) {
+	const place = (axis: 'x' | 'y', value: number) => onset({ ...placed, at: { ...placed.at, [axis]: value } }, 'moved');
+	function widen(name: string, value: number | undefined) {
 		const { [name]: _old, ...rest } = placed.widths ?? {};
-		onset({ ...placed, widths: value >= 1 ? { ...rest, [name]: value } : rest }, `width of ${name}`);
+		onset({ ...placed, widths: value ? { ...rest, [name]: value } : rest }, `width of ${name}`);
 	}
 	const height = (value: string) => {
 		const { textHeight: _old, ...rest } = placed;
@@ -54,40 +55,36 @@
 </select>
 <div class="mt-1.5 flex items-center gap-2">
 	<label class="flex items-center gap-1"
-		>at <input
-			class="field w-20"
-			type="number"
-			step="any"
-			aria-label="Millimetres from the left"
+		>at <NumberField
+			class="w-20"
+			label="Millimetres from the left"
+			unit="mm"
 			value={rounded(placed.at.x)}
-			onchange={(event) => place('x', number(event))}
+			onset={(value) => place('x', value)}
 		/></label
 	>
 	<label class="flex items-center gap-1"
-		>, <input
-			class="field w-20"
-			type="number"
-			step="any"
-			aria-label="Millimetres from the top"
+		>, <NumberField
+			class="w-20"
+			label="Millimetres from the top"
+			unit="mm"
 			value={rounded(placed.at.y)}
-			onchange={(event) => place('y', number(event))}
+			onset={(value) => place('y', value)}
 		/> mm</label
 	>
 </div>
 {#if drawn}<p class="mt-1 text-quiet">{rounded(drawn.width)} × {rounded(drawn.height)} mm on paper</p>{/if}
 
 <h3 class="mt-4 mb-1 font-semibold">It reads</h3>
-<div class="flex flex-wrap gap-1.5" role="radiogroup" aria-label="It reads">
-	{#each [['down', 'downwards from its header'], ['up', 'upwards, header at the foot']] as const as [reads, words] (reads)}
-		<button
-			type="button"
-			role="radio"
-			aria-checked={placed.reads === reads}
-			class={['chip', placed.reads === reads && 'on']}
-			onclick={() => onreads(reads)}>{words}</button
-		>
-	{/each}
-</div>
+<Segmented
+	label="It reads"
+	options={[
+		['down', 'downwards from its header'],
+		['up', 'upwards, header at the foot']
+	]}
+	value={placed.reads}
+	onchange={onreads}
+/>
 
 <h3 class="mt-4 mb-1 font-semibold">Text plots at</h3>
 <select
@@ -117,15 +114,15 @@
 <div class="grid grid-cols-[1fr_auto] items-center gap-x-2 gap-y-1">
 	{#each placed.rows.columns as { name }, c (name)}
 		<span class="truncate">{name}</span>
-		<input
-			class="field w-24"
-			type="number"
-			min="0"
-			step="any"
-			aria-label="Width of {name} in millimetres; empty: as wide as its content"
+		<NumberField
+			class="w-24"
+			label="Width of {name} in millimetres; empty: as wide as its content"
 			placeholder={drawn ? String(rounded(drawn.lefts[c + 1]! - drawn.lefts[c]!)) : 'fitted'}
-			value={placed.widths?.[name] ?? ''}
-			onchange={(event) => widen(name, number(event))}
+			least={1}
+			unit="mm"
+			value={placed.widths?.[name]}
+			onset={(value) => widen(name, value)}
+			onclear={() => widen(name, undefined)}
 		/>
 	{/each}
 </div>
@@ -133,6 +130,6 @@
 	<p class="mt-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text">{words}</p>
 {/each}
 {#if drawn?.facts.warnings.some(({ kind }) => kind === 'small')}
-	<button type="button" class="button small mt-1.5" onclick={() => height('2.5')}>Plot its text at 2.5 mm</button>
+	<Button small class="mt-1.5" onclick={() => height('2.5')}>Plot its text at 2.5 mm</Button>
 {/if}
-{#if onremove}<button type="button" class="button mt-5" onclick={onremove}>Take it off the sheet</button>{/if}
+{#if onremove}<Button class="mt-5" onclick={onremove}>Take it off the sheet</Button>{/if}

@@ -1,8 +1,10 @@
 <script lang="ts">
+	import { plural } from '$lib/core/words.ts';
 	import { call } from '../api.ts';
 	import { notify, notifyError } from '../notices.svelte.ts';
 	import Dialog from '../shell/Dialog.svelte';
 	import type { Desk } from './desk.svelte.ts';
+	import Button from '../controls/Button.svelte';
 
 	/** The picked schedule's definition and look for other drawings: each lists its own objects. */
 	let { open = $bindable(), desk }: { open: boolean; desk: Desk } = $props();
@@ -44,11 +46,9 @@
 		>
 	{:else}<p>There is no other drawing in the house.</p>{/each}
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (open = false)}>Not now</button>
-		<button type="button" class="button primary" disabled={!ticked.length || busy} onclick={place}
-			>{ticked.length
-				? `Place it in ${ticked.length} ${ticked.length === 1 ? 'drawing' : 'drawings'}`
-				: 'Choose a drawing'}</button
+		<Button onclick={() => (open = false)}>Not now</Button>
+		<Button primary disabled={!ticked.length || busy} onclick={place}
+			>{ticked.length ? `Place it in ${plural(ticked.length, 'drawing')}` : 'Choose a drawing'}</Button
 		>
 	{/snippet}
 </Dialog>

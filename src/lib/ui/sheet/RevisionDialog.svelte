@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Revision } from '$lib/core/schedule/placed.ts';
 	import Dialog from '../shell/Dialog.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** One more row of a revision table. */
 	let {
@@ -28,15 +29,14 @@
 	<label class="block">What changed<input class="field mt-1 w-full" bind:value={what} /></label>
 	<label class="block">By whom<input class="field mt-1 w-full" bind:value={who} /></label>
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (open = false)}>Not yet</button>
-		<button
-			type="button"
-			class="button primary"
+		<Button onclick={() => (open = false)}>Not yet</Button>
+		<Button
+			primary
 			disabled={!number.trim() || !what.trim()}
 			onclick={() => {
 				open = false;
 				onadd({ number: number.trim(), date, what: what.trim(), who: who.trim() });
-			}}>Add revision {number}</button
+			}}>Add revision {number}</Button
 		>
 	{/snippet}
 </Dialog>

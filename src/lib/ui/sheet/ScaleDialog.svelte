@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { parseScale, UNITS, type Sheet, type SheetAnswer, type SheetUnit } from '$lib/formats/svg/sheet.ts';
 	import Dialog from '../shell/Dialog.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** At which scale the sheet is drawn, and what its unit is on the ground, where the file does not say or says otherwise. */
 	let {
@@ -44,15 +45,14 @@
 		</select></label
 	>
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (open = false)}>Leave it</button>
-		<button
-			type="button"
-			class="button primary"
+		<Button onclick={() => (open = false)}>Leave it</Button>
+		<Button
+			primary
 			disabled={!parsed}
 			onclick={() => {
 				open = false;
 				onset({ scale: parsed!, ...(unit && { unit }) });
-			}}>Set the scale</button
+			}}>Set the scale</Button
 		>
 	{/snippet}
 </Dialog>

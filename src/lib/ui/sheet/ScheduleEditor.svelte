@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { plural } from '$lib/core/words.ts';
 	import ConditionEditor from '../bench/ConditionEditor.svelte';
 	import {
 		SOURCE_WORDS,
@@ -14,6 +15,8 @@
 	import type { Condition } from '$lib/core/style/types.ts';
 	import type { Desk } from './desk.svelte.ts';
 	import FormulaField from './FormulaField.svelte';
+	import Segmented from '../controls/Segmented.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** What a schedule lists and how: kinds, columns, order, groups, filter. Every change is shown on the sheet at once. */
 	type Source = Extract<PlacedSource, { from: 'objects' }>;
@@ -180,21 +183,19 @@
 >
 
 <h3 class="mt-4 mb-1 font-semibold">Rows</h3>
-<div class="flex flex-wrap gap-1.5" role="radiogroup" aria-label="Rows">
-	{#each [['merged', 'one for all that say the same'], ['each', 'one for each object']] as const as [rows, words] (rows)}
-		<button
-			type="button"
-			role="radio"
-			aria-checked={definition.rows === rows}
-			class={['chip', definition.rows === rows && 'on']}
-			onclick={() => change({ rows })}>{words}</button
-		>
-	{/each}
-</div>
+<Segmented
+	label="Rows"
+	options={[
+		['merged', 'one for all that say the same'],
+		['each', 'one for each object']
+	]}
+	value={definition.rows}
+	onchange={(rows) => change({ rows })}
+/>
 <details class="mt-2">
 	<summary class="text-quiet"
 		>of {definition.kinds
-			? `${definition.kinds.length} ${definition.kinds.length === 1 ? 'kind' : 'kinds'} of ${kinds.length}`
+			? `${plural(definition.kinds.length, 'kind')} of ${kinds.length}`
 			: `all ${kinds.length} kinds`}{listed.length ? `, in ${listed.length + 1} drawings` : ''}</summary
 	>
 	<div class="mt-1 flex flex-wrap gap-1" role="group" aria-label="Kinds that are listed">
@@ -302,19 +303,9 @@
 						>
 					</div>
 					<div class="flex gap-1">
-						<button type="button" class="button small" disabled={c === 0} onclick={() => move(c, -1)}>Earlier</button>
-						<button
-							type="button"
-							class="button small"
-							disabled={c === definition.columns.length - 1}
-							onclick={() => move(c, 1)}>Later</button
-						>
-						<button
-							type="button"
-							class="button small"
-							disabled={definition.columns.length === 1}
-							onclick={() => remove(c)}>Take out</button
-						>
+						<Button small disabled={c === 0} onclick={() => move(c, -1)}>Earlier</Button>
+						<Button small disabled={c === definition.columns.length - 1} onclick={() => move(c, 1)}>Later</Button>
+						<Button small disabled={definition.columns.length === 1} onclick={() => remove(c)}>Take out</Button>
 					</div>
 				</div>
 			{/if}
@@ -334,28 +325,21 @@
 		>
 			{#each names as name (name)}<option value={name}>{name}</option>{/each}
 		</select>
-		<button
-			type="button"
-			class="button small"
+		<Button
+			small
 			onclick={() =>
 				setSort(sort.map((one, k) => (k === i ? { by, order: order === 'rising' ? 'falling' : 'rising' } : one)))}
-			>{order}</button
+			>{order}</Button
 		>
-		<button
-			type="button"
-			class="button small"
-			aria-label="Not by {by}"
-			onclick={() => setSort(sort.filter((_, k) => k !== i))}>×</button
-		>
+		<Button small aria-label="Not by {by}" onclick={() => setSort(sort.filter((_, k) => k !== i))}>×</Button>
 	</div>
 {/each}
-<button
-	type="button"
-	class="button small"
+<Button
+	small
 	disabled={sort.length >= names.length}
 	onclick={() =>
 		setSort([...sort, { by: names.find((name) => !sort.some(({ by }) => by === name))!, order: 'rising' }])}
-	>{sort.length ? 'then by…' : 'Sort by a column…'}</button
+	>{sort.length ? 'then by…' : 'Sort by a column…'}</Button
 >
 
 <h3 class="mt-4 mb-1 font-semibold">Groups and sums</h3>
@@ -392,12 +376,9 @@
 		onset={(where: Condition) => change({ where })}
 		onremove={() => without('where')}
 	/>
-	<button type="button" class="button small mt-1" onclick={() => without('where')}>List all again</button>
+	<Button small class="mt-1" onclick={() => without('where')}>List all again</Button>
 {:else}
-	<button
-		type="button"
-		class="button small"
-		onclick={() => change({ where: { column: names[0]!, is: '!=', value: '' } as Condition })}
-		>Only objects that…</button
+	<Button small onclick={() => change({ where: { column: names[0]!, is: '!=', value: '' } as Condition })}
+		>Only objects that…</Button
 	>
 {/if}

@@ -15,6 +15,9 @@
 	import PlacePanel from './PlacePanel.svelte';
 	import Unreadable from '../documents/Unreadable.svelte';
 	import ScheduleEditor from './ScheduleEditor.svelte';
+	import TabPanel from '../controls/TabPanel.svelte';
+	import Tabs from '../controls/Tabs.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** One table on the sheet, or one that is being made: what it lists, its cells, its look, its place, what it is behind. */
 	interface Props {
@@ -117,34 +120,30 @@
 >
 <h2 class="mt-1 truncate text-[16px] font-semibold">{title}</h2>
 {#if isNew}<p class="text-quiet">New; it stands nowhere yet.</p>{/if}
-<div class="mt-2 flex flex-wrap gap-1" role="tablist" aria-label="About this table">
-	{#each tabs as [name, words] (name)}
-		<button
-			type="button"
-			role="tab"
-			aria-selected={current === name}
-			class={['chip px-2!', current === name && 'on']}
-			onclick={() => (tab = name)}>{words}</button
-		>
-	{/each}
-</div>
+<Tabs
+	class="mt-2"
+	label="About this table"
+	id="about-table"
+	{tabs}
+	chosen={current}
+	onchoose={(name) => (tab = name)}
+/>
 <Unreadable {own} called="this table" busy={desk.busy} onanew={() => set({ own: {} }, 'begun anew')} />
 {#if desk.problem}<p class="mt-3 rounded-lg bg-error-wash px-3 py-2 text-error" role="alert">{desk.problem}</p>{/if}
 {#each placed.rows.problems as problem (problem)}<p class="mt-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text">
 		{problem}
 	</p>{/each}
 
-<div class="mt-3">
-	{#if placed.source.from === 'bench' && !isNew}<a
-			class="button small mb-3"
-			href="/documents/{desk.data.id}/bench?table={index}">Work on it…</a
+<TabPanel id="about-table" chosen={current} class="mt-3">
+	{#if placed.source.from === 'bench' && !isNew}<Button
+			small
+			class="mb-3"
+			href="/documents/{desk.data.id}/bench?table={index}">Work on it…</Button
 		>{/if}
 	{#if current === 'rows' && placed.source.from === 'objects'}
 		<ScheduleEditor {desk} source={placed.source} {onsource} onrename={rename} />
 	{:else if current === 'cells'}
-		{#if placed.source.from === 'revisions'}<button type="button" class="button mb-3" onclick={onrevision}
-				>Add a revision…</button
-			>{/if}
+		{#if placed.source.from === 'revisions'}<Button class="mb-3" onclick={onrevision}>Add a revision…</Button>{/if}
 		<CellsPanel rows={placed.rows} onset={(rows, words) => set(withRows({ placed, own }, rows), words)} />
 	{:else if current === 'look' && sample}
 		<StyleDock
@@ -181,29 +180,21 @@
 		{#if desk.data.behind[index]?.problem}<p class="mb-2 text-error">{desk.data.behind[index]!.problem}</p>{/if}
 		<ChangesList {changes} onaccept={(answers) => desk.accept(index, answers)} />
 	{/if}
-</div>
+</TabPanel>
 
 {#if isNew || isChanged || current === 'rows'}
 	<div class="sticky -bottom-4 -mx-4 mt-4 flex flex-wrap gap-2 border-t border-hairline bg-sheet px-4 py-3">
 		{#if isNew}
-			<button
-				type="button"
-				class="button primary"
-				disabled={!desk.draftDrawn || desk.placing}
-				onclick={() => (desk.placing = true)}>Place it on the sheet…</button
+			<Button primary disabled={!desk.draftDrawn || desk.placing} onclick={() => (desk.placing = true)}
+				>Place it on the sheet…</Button
 			>
 			{#if desk.placing}<p class="text-quiet">Click where it is to stand; Enter sets it down, Esc lets go.</p>{/if}
 		{:else if isChanged}
-			<button
-				type="button"
-				class="button primary"
-				disabled={desk.busy}
-				onclick={() => desk.keepDraft(`${title} changed`)}>Keep these rows</button
-			>
-			<button type="button" class="button" onclick={() => desk.drop()}>As it was</button>
+			<Button primary disabled={desk.busy} onclick={() => desk.keepDraft(`${title} changed`)}>Keep these rows</Button>
+			<Button onclick={() => desk.drop()}>As it was</Button>
 		{:else}
-			<button type="button" class="button small" onclick={onreuse}>Put it in other drawings, too…</button>
-			<a class="button small" href="/documents/{desk.data.id}/formats?table={index}">See it in every format</a>
+			<Button small onclick={onreuse}>Put it in other drawings, too…</Button>
+			<Button small href="/documents/{desk.data.id}/formats?table={index}">See it in every format</Button>
 		{/if}
 	</div>
 {/if}

@@ -1,3 +1,4 @@
+import { plural, pluralWord } from '$lib/core/words.ts';
 import { tick } from 'svelte';
 import { invalidate } from '$app/navigation';
 import type { Line } from '$lib/core/history.ts';
@@ -282,7 +283,7 @@ export class Desk {
 			const count = answers === 'all' ? this.data.behind[index]!.changes.length : answers.size;
 			await this.change(
 				index,
-				`${this.titleOf(index)}: ${count} ${count === 1 ? 'change' : 'changes'}`,
+				`${this.titleOf(index)}: ${plural(count, 'change')}`,
 				answered(placed, own, now, answers)
 			);
 		} catch (error) {
@@ -301,8 +302,8 @@ export class Desk {
 				count += this.data.behind[index]!.changes.length;
 				tables[index] = answered(placed, own, now, 'all');
 			}
-			if (await this.save(`read again: ${count} ${count === 1 ? 'change' : 'changes'}`, tables))
-				notify(`${count === 1 ? 'One change is' : `${count} changes are`} in. Ctrl+Z takes them back.`);
+			if (await this.save(`read again: ${plural(count, 'change')}`, tables))
+				notify(`${pluralWord(count, 'One change is', `${count} changes are`)} in. Ctrl+Z takes them back.`);
 		} catch (error) {
 			notifyError(error);
 		}

@@ -3,6 +3,7 @@
 	import Dialog from './Dialog.svelte';
 	import StepList from './StepList.svelte';
 	import type { ListedStep } from './steps.ts';
+	import Button from '../controls/Button.svelte';
 
 	/** Undo and redo, each saying what it takes back or makes again, and all steps to choose from. */
 	interface Props {
@@ -18,27 +19,21 @@
 	let open = $state(false);
 </script>
 
-<button
-	type="button"
-	class="button"
+<Button
 	disabled={undo === undefined || busy}
 	title={undo === undefined ? 'Nothing to undo' : `Undo: ${undo}`}
-	onclick={() => onmove(line.at - 1)}>Undo</button
+	onclick={() => onmove(line.at - 1)}>Undo</Button
 >
-<button
-	type="button"
-	class="button"
+<Button
 	disabled={redo === undefined || busy}
 	title={redo === undefined ? 'Nothing to redo' : `Redo: ${redo}`}
-	onclick={() => onmove(line.at + 1)}>Redo</button
+	onclick={() => onmove(line.at + 1)}>Redo</Button
 >
 {#if !isListed}
-	<button
-		type="button"
-		class="button"
+	<Button
 		disabled={line.steps.length < 2}
 		title={line.steps.length < 2 ? 'No steps yet' : 'All steps, to go to any of them'}
-		onclick={() => (open = true)}>Steps</button
+		onclick={() => (open = true)}>Steps</Button
 	>
 	<Dialog bind:open title="Steps">
 		<div class="max-h-[60vh] overflow-y-auto">
@@ -51,7 +46,7 @@
 			/>
 		</div>
 		{#snippet answers()}
-			<button type="button" class="button" onclick={() => (open = false)}>Stay here</button>
+			<Button onclick={() => (open = false)}>Stay here</Button>
 		{/snippet}
 	</Dialog>
 {/if}

@@ -24,6 +24,7 @@
 	import { toPixels } from '$lib/core/units.ts';
 	import { strokes } from '$lib/core/layout/strokes.ts';
 	import { cellStyle, lineStyle, shadowCss } from './paint.ts';
+	import { keysOf } from '../controls/shortcuts.ts';
 
 	interface Props {
 		grid: Grid;
@@ -205,28 +206,24 @@
 	function pick(event: MouseEvent, index: number) {
 		if (!hidden) onpick?.(index, sideAt(event));
 	}
-	function keydown(event: KeyboardEvent, index: number) {
-		if (!onpick || hidden) return;
-		const cell = grid.cells[index]!;
-		const move: Record<string, [number, number]> = {
-			ArrowUp: [cell.r - 1, cell.c],
-			ArrowDown: [cell.r + cell.rows, cell.c],
-			ArrowLeft: [cell.r, cell.c - 1],
-			ArrowRight: [cell.r, cell.c + cell.cols]
-		};
-		if (event.key === 'Enter' || event.key === ' ') {
-			event.preventDefault();
-			onpick(index);
-		} else if (move[event.key]) {
-			const [r, c] = move[event.key]!;
-			if (r < 0 || c < 0 || r >= grid.rows || c >= grid.columns) return;
-			event.preventDefault();
-			const next = grid.slots[r * grid.columns + c]!;
-			(event.currentTarget as HTMLElement)
-				.closest('[role=table],[role=grid]')
-				?.querySelector<HTMLElement>(`[data-cell="${next}"]`)
-				?.focus();
-		}
+	/** To the cell at a row and column, from one of the cells. */
+	function go(from: EventTarget | null, r: number, c: number) {
+		if (r < 0 || c < 0 || r >= grid.rows || c >= grid.columns) return;
+		(from as HTMLElement)
+			.closest('[role=table],[role=grid]')
+			?.querySelector<HTMLElement>(`[data-cell="${grid.slots[r * grid.columns + c]!}"]`)
+			?.focus();
+	}
+	function cellKeys(index: number) {
+		if (!onpick || hidden) return undefined;
+		const { r, c, rows, cols } = grid.cells[index]!;
+		return keysOf([
+			{ keys: ['Enter', ' '], run: () => onpick(index) },
+			{ keys: ['ArrowUp'], run: ({ target }) => go(target, r - 1, c) },
+			{ keys: ['ArrowDown'], run: ({ target }) => go(target, r + rows, c) },
+			{ keys: ['ArrowLeft'], run: ({ target }) => go(target, r, c - 1) },
+			{ keys: ['ArrowRight'], run: ({ target }) => go(target, r, c + cols) }
+		]);
 	}
 </script>
 
@@ -260,7 +257,7 @@
 					aria-selected={view.isSelected}
 					tabindex={view.tabIndex}
 					onclick={(event) => pick(event, view.index)}
-					onkeydown={(event) => keydown(event, view.index)}
+					onkeydown={(event) => cellKeys(view.index)?.(event)}
 					style={view.style}
 				>
 					{#if view.fraction !== undefined}

@@ -1,10 +1,13 @@
 <script lang="ts">
+	import { pluralWord } from '$lib/core/words.ts';
 	import { columnsIn, formulaFault, formulaText, parseFormula, OPERATORS } from '$lib/core/values/formula.ts';
 	import { filled, typed } from '$lib/core/work/cells.ts';
 	import { linesOf } from '$lib/core/work/selection.ts';
 	import { sortRows, type SortKey } from '$lib/core/work/sort.ts';
 	import { cellOf, SUMMARIES, tidy, withCells, type Summary } from '$lib/core/work/table.ts';
 	import type { TableBench } from './bench.svelte.ts';
+	import { keysOf } from '../controls/shortcuts.ts';
+	import Button from '../controls/Button.svelte';
 
 	/** What cells are worked out from, sums that are wrong, filling and sorting. */
 	let { bench }: { bench: TableBench } = $props();
@@ -113,26 +116,22 @@
 {#if bench.wrong.length}
 	<section class="mb-4 rounded-lg border border-hairline bg-warning-wash px-3 py-2" aria-label="Wrong sums">
 		<h3 class="font-semibold text-warning-text">
-			{bench.wrong.length === 1 ? 'A sum is' : `${bench.wrong.length} sums are`} wrong
+			{pluralWord(bench.wrong.length, 'A sum is', `${bench.wrong.length} sums are`)} wrong
 		</h3>
 		{#each bench.wrong as { r, c, should, off } (`${r},${c}`)}
 			<div class="flex flex-wrap items-center gap-1.5 py-1">
 				<button type="button" class="text-start hover:underline" onclick={() => bench.select(r, c)}
 					>{nameOf(c)}, row {r + 1}: off by {off}</button
 				>
-				<button
-					type="button"
-					class="button small"
-					onclick={() => bench.edit(`sum mended in row ${r + 1}`, (work) => typed(work, r, c, should))}
-					>Put {should}</button
+				<Button small onclick={() => bench.edit(`sum mended in row ${r + 1}`, (work) => typed(work, r, c, should))}
+					>Put {should}</Button
 				>
-				<button
-					type="button"
-					class="button small"
+				<Button
+					small
 					onclick={() =>
 						bench.edit(`sum of ${nameOf(c)} worked out`, (work) =>
 							withCells(work, [{ r, c }], (cell) => ({ ...cell, total: 'sum' }))
-						)}>Work it out</button
+						)}>Work it out</Button
 				>
 			</div>
 		{/each}
@@ -141,7 +140,7 @@
 {#if bench.problems.length}
 	<section class="mb-4 rounded-lg border border-hairline bg-error-wash px-3 py-2" aria-label="Without a figure">
 		<h3 class="font-semibold text-error">
-			{bench.problems.length === 1 ? 'One cell has' : `${bench.problems.length} cells have`} no figure
+			{pluralWord(bench.problems.length, 'One cell has', `${bench.problems.length} cells have`)} no figure
 		</h3>
 		{#each bench.problems.slice(0, 6) as { r, c, why } (`${r},${c}`)}
 			<button type="button" class="block text-start hover:underline" onclick={() => bench.select(r, c)}
@@ -160,7 +159,7 @@
 		placeholder="typed by hand; or name columns: Price × Count"
 		bind:value={text}
 		onchange={takeFormula}
-		onkeydown={(event) => event.key === 'Enter' && takeFormula()}
+		onkeydown={keysOf([{ keys: ['Enter'], run: takeFormula }])}
 	/>
 	{#if fault}<p class="pt-1 text-error">{fault}</p>{/if}
 	<div class="mt-1.5 flex flex-wrap gap-1" role="group" aria-label="Columns to name">
@@ -174,7 +173,7 @@
 				class="chip min-w-8 justify-center"
 				onclick={() => put(operator, false)}>{operator}</button
 			>{/each}
-		<button type="button" class="button small" onclick={takeFormula}>Take it</button>
+		<Button small onclick={takeFormula}>Take it</Button>
 	</div>
 	<div class="mt-2 flex flex-wrap items-center gap-1" role="group" aria-label="From its row">
 		<span class="text-quiet">or of its row</span>
@@ -192,7 +191,7 @@
 		</p>{/if}
 	{#if bench.dependents.size}<p class="pt-1 text-[12px] text-quiet">
 			{[...bench.dependents].map((c) => `“${nameOf(c)}”`).join(', ')}
-			{bench.dependents.size === 1 ? 'comes' : 'come'} from this column.
+			{pluralWord(bench.dependents.size, 'comes', 'come')} from this column.
 		</p>{/if}
 </section>
 <section class="mb-4" aria-label="Total">
@@ -214,18 +213,10 @@
 <section class="mb-4" aria-label="Fill">
 	<h3 class="mb-1 font-semibold">Fill the selection</h3>
 	<div class="flex flex-wrap gap-1.5">
-		<button type="button" class="button small" disabled={!isFillable.down} onclick={() => fill('down', false)}
-			>Copy down</button
-		>
-		<button type="button" class="button small" disabled={!isFillable.down} onclick={() => fill('down', true)}
-			>Go on down</button
-		>
-		<button type="button" class="button small" disabled={!isFillable.across} onclick={() => fill('across', false)}
-			>Copy across</button
-		>
-		<button type="button" class="button small" disabled={!isFillable.across} onclick={() => fill('across', true)}
-			>Go on across</button
-		>
+		<Button small disabled={!isFillable.down} onclick={() => fill('down', false)}>Copy down</Button>
+		<Button small disabled={!isFillable.down} onclick={() => fill('down', true)}>Go on down</Button>
+		<Button small disabled={!isFillable.across} onclick={() => fill('across', false)}>Copy across</Button>
+		<Button small disabled={!isFillable.across} onclick={() => fill('across', true)}>Go on across</Button>
 	</div>
 </section>
 <section class="mb-4" aria-label="Sort">
@@ -238,19 +229,14 @@
 			<select class="field" aria-label="Order {i + 1}" bind:value={key.order}>
 				<option value="rising">rising</option><option value="falling">falling</option>
 			</select>
-			<button
-				type="button"
-				class="button small"
-				aria-label="Leave out"
-				onclick={() => (keys = keys.filter((_, k) => k !== i))}>×</button
-			>
+			<Button small aria-label="Leave out" onclick={() => (keys = keys.filter((_, k) => k !== i))}>×</Button>
 		</div>
 	{/each}
 	<div class="flex gap-1.5">
-		<button type="button" class="button small" onclick={() => (keys = [...keys, { column: focus.c, order: 'rising' }])}
-			>{keys.length ? 'then by…' : `By “${nameOf(focus.c)}”`}</button
+		<Button small onclick={() => (keys = [...keys, { column: focus.c, order: 'rising' }])}
+			>{keys.length ? 'then by…' : `By “${nameOf(focus.c)}”`}</Button
 		>
-		<button type="button" class="button small" disabled={!keys.length} onclick={sort}>Sort</button>
+		<Button small disabled={!keys.length} onclick={sort}>Sort</Button>
 	</div>
 	<p class="pt-1 text-[12px] text-quiet">Headers, groups, subtotals and totals stay where they are.</p>
 </section>

@@ -1,7 +1,10 @@
 <script lang="ts">
+	import { plural } from '$lib/core/words.ts';
 	import { found, replaced } from '$lib/core/work/cells.ts';
 	import { everything } from '$lib/core/work/selection.ts';
 	import type { TableBench } from './bench.svelte.ts';
+	import { keysOf } from '../controls/shortcuts.ts';
+	import Button from '../controls/Button.svelte';
 
 	/** Finds text in the table, or in what is selected of it, and puts other text in its place. */
 	let { bench, onshow }: { bench: TableBench; onshow: () => unknown } = $props();
@@ -39,9 +42,7 @@
 	};
 	const all = () => {
 		const count = places.length;
-		bench.edit(`“${text}” replaced in ${count} ${count === 1 ? 'cell' : 'cells'}`, (work) =>
-			replaced(work, places, search, by)
-		);
+		bench.edit(`“${text}” replaced in ${plural(count, 'cell')}`, (work) => replaced(work, places, search, by));
 	};
 </script>
 
@@ -56,7 +57,10 @@
 			at = -1;
 			held = undefined;
 		}}
-		onkeydown={(event) => event.key === 'Enter' && go(event.shiftKey ? -1 : 1)}
+		onkeydown={keysOf([
+			{ keys: ['Enter'], run: () => go(1) },
+			{ keys: ['Shift+Enter'], run: () => go(-1) }
+		])}
 	/>
 	<div class="mt-1.5 flex flex-wrap gap-1.5">
 		<button
@@ -70,19 +74,17 @@
 		>
 	</div>
 	<p class="py-1.5 text-quiet" aria-live="polite">
-		{text ? `${places.length} ${places.length === 1 ? 'cell' : 'cells'}${at >= 0 ? `, this is ${at + 1}` : ''}` : ' '}
+		{text ? `${plural(places.length, 'cell')}${at >= 0 ? `, this is ${at + 1}` : ''}` : ' '}
 	</p>
 	<div class="flex gap-1.5">
-		<button type="button" class="button small" disabled={!places.length} onclick={() => go(-1)}>Before</button>
-		<button type="button" class="button small" disabled={!places.length} onclick={() => go(1)}>Next</button>
+		<Button small disabled={!places.length} onclick={() => go(-1)}>Before</Button>
+		<Button small disabled={!places.length} onclick={() => go(1)}>Next</Button>
 	</div>
 	<label class="mt-3 block text-quiet"
 		>Put in its place <input class="field w-full" bind:value={by} aria-label="Text to put in its place" /></label
 	>
 	<div class="mt-1.5 flex gap-1.5">
-		<button type="button" class="button small" disabled={!places.length} onclick={one}>Replace this</button>
-		<button type="button" class="button small" disabled={!places.length} onclick={all}
-			>Replace {places.length} {places.length === 1 ? 'cell' : 'cells'}</button
-		>
+		<Button small disabled={!places.length} onclick={one}>Replace this</Button>
+		<Button small disabled={!places.length} onclick={all}>Replace {plural(places.length, 'cell')}</Button>
 	</div>
 </section>

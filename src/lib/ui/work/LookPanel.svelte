@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { pluralWord } from '$lib/core/words.ts';
 	import { invalidateAll } from '$app/navigation';
 	import { leavesOf } from '$lib/core/style/leaves.ts';
 	import { partWords } from '$lib/core/style/parts.ts';
@@ -12,6 +13,7 @@
 	import { notify, notifyError } from '../notices.svelte.ts';
 	import type { TableBench } from './bench.svelte.ts';
 	import { Touching } from './touching.ts';
+	import Button from '../controls/Button.svelte';
 
 	/** How the selected cells look: their touches, and what becomes of them. */
 	let { bench }: { bench: TableBench } = $props();
@@ -101,32 +103,28 @@
 
 <section class="mb-3" aria-label="Touches">
 	<div class="flex flex-wrap gap-1.5">
-		<button type="button" class="button small" onclick={() => bench.copyLook()}>Copy this look</button>
-		<button
-			type="button"
-			class="button small"
+		<Button small onclick={() => bench.copyLook()}>Copy this look</Button>
+		<Button
+			small
 			disabled={!bench.copied}
 			onclick={() =>
 				bench.copied && bench.edit('look put on', (work) => withLook(work, bench.selection.ranges, bench.copied!))}
-			>Put it on {bench.cells.length === 1 ? 'this cell' : `${bench.cells.length} cells`}</button
+			>Put it on {pluralWord(bench.cells.length, 'this cell', `${bench.cells.length} cells`)}</Button
 		>
-		<button
-			type="button"
-			class="button small"
+		<Button
+			small
 			disabled={!own.length}
 			onclick={() => bench.edit('touches removed', (work) => untouched(work, bench.selection.ranges))}
-			>Remove touches here</button
+			>Remove touches here</Button
 		>
-		<button type="button" class="button small" disabled={!list.length} onclick={removeAll}
-			>Remove all {list.length || ''}</button
-		>
+		<Button small disabled={!list.length} onclick={removeAll}>Remove all {list.length || ''}</Button>
 	</div>
 </section>
 {#if here !== undefined && style}
 	<section class="mb-3 rounded-lg border border-hairline bg-sheet px-3 py-2" aria-label="Promote">
 		<h3 class="font-semibold">Make it the style’s</h3>
 		<p class="mb-1.5 text-[12px] text-quiet">
-			The touches of {promoted.length === 1 ? 'this cell' : `${promoted.length} cells`} become a setting of “{style
+			The touches of {pluralWord(promoted.length, 'this cell', `${promoted.length} cells`)} become a setting of “{style
 				.definition.name}”;
 			{#if style.edition}its draft says it, and other tables take it with the next edition{:else if worn > 1}{worn - 1}
 				other {worn === 2 ? 'table changes' : 'tables change'} with it{:else}no other table wears it{/if}.
@@ -147,9 +145,7 @@
 					aria-label="Name of the rule"
 					bind:value={ruleName}
 				/>{/if}
-			<button type="button" class="button small" disabled={chosen === 'rule' && !ruleName.trim()} onclick={promote}
-				>Promote</button
-			>
+			<Button small disabled={chosen === 'rule' && !ruleName.trim()} onclick={promote}>Promote</Button>
 		</div>
 	</section>
 {/if}

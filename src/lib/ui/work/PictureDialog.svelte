@@ -1,6 +1,8 @@
 <script lang="ts">
 	import type { CellPicture } from '$lib/core/table/content.ts';
 	import Dialog from '../shell/Dialog.svelte';
+	import Segmented from '../controls/Segmented.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** Asks what a picture shows, and how it is to fit, before it is put in. */
 	let { picture, ondone }: { picture: CellPicture | undefined; ondone: (picture: CellPicture | undefined) => void } =
@@ -32,24 +34,18 @@
 		>What does it show? <span class="text-quiet">Read to people who cannot see it.</span>
 		<input class="field w-full" aria-label="What the picture shows" bind:value={alternative} /></label
 	>
-	<div class="mt-3 flex gap-1.5" role="radiogroup" aria-label="How it fits">
-		<button
-			type="button"
-			role="radio"
-			aria-checked={fits === 'row'}
-			class={['chip', fits === 'row' && 'on']}
-			onclick={() => (fits = 'row')}>the row takes its height</button
-		>
-		<button
-			type="button"
-			role="radio"
-			aria-checked={fits === 'cell'}
-			class={['chip', fits === 'cell' && 'on']}
-			onclick={() => (fits = 'cell')}>it takes the cell’s width</button
-		>
-	</div>
+	<Segmented
+		class="mt-3"
+		label="How it fits"
+		options={[
+			['row', 'the row takes its height'],
+			['cell', 'it takes the cell’s width']
+		]}
+		value={fits}
+		onchange={(way) => (fits = way)}
+	/>
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (isOpen = false)}>Leave it out</button>
-		<button type="button" class="button primary" disabled={!alternative.trim()} onclick={put}>Put it in</button>
+		<Button onclick={() => (isOpen = false)}>Leave it out</Button>
+		<Button primary disabled={!alternative.trim()} onclick={put}>Put it in</Button>
 	{/snippet}
 </Dialog>

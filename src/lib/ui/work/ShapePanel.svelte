@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { pluralWord } from '$lib/core/words.ts';
 	import { InputError } from '$lib/core/errors.ts';
 	import { formatLength, parseLength, emu, type Emu } from '$lib/core/units.ts';
 	import { joinCells, splitCell, type Join } from '$lib/core/work/join.ts';
@@ -11,6 +12,8 @@
 	import { notifyError } from '../notices.svelte.ts';
 	import Dialog from '../shell/Dialog.svelte';
 	import type { TableBench } from './bench.svelte.ts';
+	import NumberField from '../controls/NumberField.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** Rows, columns, joined cells, sizes and locks of what is selected. */
 	interface Props {
@@ -35,7 +38,7 @@
 	const rows = $derived(linesOf(bench.selection.ranges, 'rows'));
 	const columns = $derived(linesOf(bench.selection.ranges, 'columns'));
 	const words = (axis: Axis, count: number) =>
-		axis === 'rows' ? (count === 1 ? 'row' : `${count} rows`) : count === 1 ? 'column' : `${count} columns`;
+		axis === 'rows' ? pluralWord(count, 'row', `${count} rows`) : pluralWord(count, 'column', `${count} columns`);
 
 	function add(axis: Axis, where: 'before' | 'after') {
 		const { top, bottom, start, end } = range;
@@ -137,13 +140,10 @@
 	function setEnds(which: 'firstColumns' | 'lastColumns', count: number) {
 		const most = bench.work.columns.length;
 		const fits = Math.min(Math.max(0, Math.round(count) || 0), most);
-		bench.edit(
-			`${fits} ${which === 'firstColumns' ? 'first' : 'last'} ${fits === 1 ? 'column' : 'columns'}`,
-			(work) => ({
-				...work,
-				[which]: fits
-			})
-		);
+		bench.edit(`${fits} ${which === 'firstColumns' ? 'first' : 'last'} ${pluralWord(fits, 'column')}`, (work) => ({
+			...work,
+			[which]: fits
+		}));
 	}
 
 	/* what is alike */
@@ -169,28 +169,25 @@
 <section class="mb-4" aria-label="Rows and columns">
 	<h3 class="mb-1 font-semibold">Rows and columns</h3>
 	<label class="mb-1.5 flex items-center gap-2 text-quiet"
-		>How many <input
-			class="field w-16"
-			type="number"
-			min="1"
-			max="1000"
-			bind:value={many}
-			aria-label="How many to add"
+		>How many <NumberField
+			class="w-16"
+			label="How many to add"
+			least={1}
+			most={1000}
+			isWhole
+			value={many}
+			onset={(count) => (many = count)}
 		/></label
 	>
 	<div class="grid grid-cols-2 gap-1.5">
-		<button type="button" class="button small" onclick={() => add('rows', 'before')}>Add above</button>
-		<button type="button" class="button small" onclick={() => add('rows', 'after')}>Add below</button>
-		<button type="button" class="button small" onclick={() => add('columns', 'before')}>Add before</button>
-		<button type="button" class="button small" onclick={() => add('columns', 'after')}>Add after</button>
-		<button type="button" class="button small" onclick={() => remove('rows')}>Remove {words('rows', rows.size)}</button>
-		<button type="button" class="button small" onclick={() => remove('columns')}
-			>Remove {words('columns', columns.size)}</button
-		>
-		<button type="button" class="button small" onclick={() => bench.edit('rows and columns swapped', swapped)}
-			>Swap the two</button
-		>
-		<button type="button" class="button small" onclick={onsplit}>Part in two here</button>
+		<Button small onclick={() => add('rows', 'before')}>Add above</Button>
+		<Button small onclick={() => add('rows', 'after')}>Add below</Button>
+		<Button small onclick={() => add('columns', 'before')}>Add before</Button>
+		<Button small onclick={() => add('columns', 'after')}>Add after</Button>
+		<Button small onclick={() => remove('rows')}>Remove {words('rows', rows.size)}</Button>
+		<Button small onclick={() => remove('columns')}>Remove {words('columns', columns.size)}</Button>
+		<Button small onclick={() => bench.edit('rows and columns swapped', swapped)}>Swap the two</Button>
+		<Button small onclick={onsplit}>Part in two here</Button>
 	</div>
 	{#if others.length}
 		<select
@@ -210,26 +207,28 @@
 <section class="mb-4" aria-label="Cells">
 	<h3 class="mb-1 font-semibold">Cells</h3>
 	<div class="flex flex-wrap gap-1.5">
-		<button type="button" class="button small" onclick={() => join('one')}>Join into one</button>
-		<button type="button" class="button small" onclick={() => join('rows')}>along each row</button>
-		<button type="button" class="button small" onclick={() => join('columns')}>down each column</button>
+		<Button small onclick={() => join('one')}>Join into one</Button>
+		<Button small onclick={() => join('rows')}>along each row</Button>
+		<Button small onclick={() => join('columns')}>down each column</Button>
 	</div>
 	<div class="mt-1.5 flex items-center gap-1.5">
-		<button type="button" class="button small" onclick={split}>Split{isJoined ? ' the joined cell' : ''} into</button>
-		<input
-			class="field w-14"
-			type="number"
-			min="1"
-			max="100"
-			bind:value={down}
-			aria-label="Rows to split into"
-		/>×<input
-			class="field w-14"
-			type="number"
-			min="1"
-			max="100"
-			bind:value={across}
-			aria-label="Columns to split into"
+		<Button small onclick={split}>Split{isJoined ? ' the joined cell' : ''} into</Button>
+		<NumberField
+			class="w-14"
+			label="Rows to split into"
+			least={1}
+			most={100}
+			isWhole
+			value={down}
+			onset={(count) => (down = count)}
+		/>×<NumberField
+			class="w-14"
+			label="Columns to split into"
+			least={1}
+			most={100}
+			isWhole
+			value={across}
+			onset={(count) => (across = count)}
 		/>
 	</div>
 	<div class="mt-1.5 flex flex-wrap items-center gap-1.5" role="group" aria-label="Lock">
@@ -244,7 +243,7 @@
 		{/each}
 	</div>
 	<div class="mt-1.5">
-		<button type="button" class="button small" onclick={() => chooser.click()}>Picture in this cell…</button>
+		<Button small onclick={() => chooser.click()}>Picture in this cell…</Button>
 		<input
 			bind:this={chooser}
 			class="hidden"
@@ -280,9 +279,9 @@
 		>
 	</div>
 	<div class="mt-1.5 flex flex-wrap gap-1.5">
-		<button type="button" class="button small" onclick={even}>Even out</button>
-		<button type="button" class="button small" onclick={fitContent}>Fit content</button>
-		<button type="button" class="button small" onclick={fitPage}>Fit the page</button>
+		<Button small onclick={even}>Even out</Button>
+		<Button small onclick={fitContent}>Fit content</Button>
+		<Button small onclick={fitPage}>Fit the page</Button>
 	</div>
 </section>
 <section class="mb-4" aria-label="Columns that label">
@@ -291,14 +290,13 @@
 		{#each [['firstColumns', 'First'], ['lastColumns', 'Last']] as const as [which, label] (which)}
 			<label class="text-quiet"
 				>{label}
-				<input
-					class="field w-full"
-					type="number"
-					min="0"
-					max={bench.work.columns.length}
-					aria-label="{label} columns"
+				<NumberField
+					label="{label} columns"
+					least={0}
+					most={bench.work.columns.length}
+					isWhole
 					value={bench.work[which]}
-					onchange={(event) => setEnds(which, Number(event.currentTarget.value))}
+					onset={(count) => setEnds(which, count)}
 				/></label
 			>
 		{/each}
@@ -337,17 +335,15 @@
 
 <Dialog bind:open={isAsking} title="Remove what is written there?">
 	{#if going}<p>
-			{going.lines.size === 1 ? 'This' : 'These'}
+			{pluralWord(going.lines.size, 'This', 'These')}
 			{words(going.axis, going.lines.size)}
-			{going.lines.size === 1 ? 'holds' : 'hold'}
+			{pluralWord(going.lines.size, 'holds', 'hold')}
 			{going.filled === 1 ? 'one cell' : `${going.filled.toLocaleString('en')} cells`} that {going.filled === 1
 				? 'is'
 				: 'are'} not empty. What is written there goes, too; Ctrl+Z brings it back.
 		</p>{/if}
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (isAsking = false)}>Keep</button>
-		<button type="button" class="button primary" onclick={go}
-			>Remove {going ? words(going.axis, going.lines.size) : ''}</button
-		>
+		<Button onclick={() => (isAsking = false)}>Keep</Button>
+		<Button primary onclick={go}>Remove {going ? words(going.axis, going.lines.size) : ''}</Button>
 	{/snippet}
 </Dialog>

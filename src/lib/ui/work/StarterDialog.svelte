@@ -5,6 +5,8 @@
 	import { notify, notifyError } from '../notices.svelte.ts';
 	import Dialog from '../shell/Dialog.svelte';
 	import type { TableBench } from './bench.svelte.ts';
+	import Segmented from '../controls/Segmented.svelte';
+	import Button from '../controls/Button.svelte';
 
 	/** Keeps the table as a starter: with its content, style, touches and sizes. */
 	let {
@@ -64,45 +66,30 @@
 		></textarea></label
 	>
 	{#if documentName}
-		<div class="mb-2 flex gap-1.5" role="radiogroup" aria-label="Who can use it">
-			<button
-				type="button"
-				role="radio"
-				aria-checked={isHouse}
-				class={['chip', isHouse && 'on']}
-				onclick={() => (isHouse = true)}>for the whole house</button
-			>
-			<button
-				type="button"
-				role="radio"
-				aria-checked={!isHouse}
-				class={['chip', !isHouse && 'on']}
-				onclick={() => (isHouse = false)}>only for {documentName}</button
-			>
-		</div>
+		<Segmented
+			class="mb-2"
+			label="Who can use it"
+			options={[
+				[true, 'for the whole house'],
+				[false, `only for ${documentName}`]
+			]}
+			value={isHouse}
+			onchange={(is) => (isHouse = is)}
+		/>
 	{/if}
 	{#if edition}
-		<div class="flex gap-1.5" role="radiogroup" aria-label="Which edition">
-			<button
-				type="button"
-				role="radio"
-				aria-checked={follows}
-				class={['chip', follows && 'on']}
-				onclick={() => (follows = true)}>follows its style</button
-			>
-			<button
-				type="button"
-				role="radio"
-				aria-checked={!follows}
-				class={['chip', !follows && 'on']}
-				onclick={() => (follows = false)}>pinned to edition {edition}</button
-			>
-		</div>
+		<Segmented
+			label="Which edition"
+			options={[
+				[true, 'follows its style'],
+				[false, `pinned to edition ${edition}`]
+			]}
+			value={follows}
+			onchange={(does) => (follows = does)}
+		/>
 	{/if}
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (open = false)}>Not now</button>
-		<button type="button" class="button primary" disabled={!name.trim()} onclick={keep}
-			>{same ? 'Replace it' : 'Keep it'}</button
-		>
+		<Button onclick={() => (open = false)}>Not now</Button>
+		<Button primary disabled={!name.trim()} onclick={keep}>{same ? 'Replace it' : 'Keep it'}</Button>
 	{/snippet}
 </Dialog>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { plural, pluralWord } from '$lib/core/words.ts';
 	import { tick, untrack } from 'svelte';
 	import { isBody, isHeader } from '$lib/core/roles/index.ts';
 	import { emptied, pasted } from '$lib/core/work/cells.ts';
@@ -21,6 +22,7 @@
 	import { LineHandles } from './handles.svelte.ts';
 	import LineHead from './LineHead.svelte';
 	import { measuresOf } from './measures.ts';
+	import { runShortcut, type Shortcut } from '../controls/shortcuts.ts';
 
 	/** The table itself: selecting, typing, moving and sizing by pointer and keyboard. `onpicture` takes a picture's file. */
 	let { bench, onpicture }: { bench: TableBench; onpicture: (file: File) => unknown } = $props();
@@ -150,76 +152,71 @@
 		find()?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
 	}
 
-	const MOVES: Record<string, readonly [number, number]> = {
-		ArrowUp: [-1, 0],
-		ArrowDown: [1, 0],
-		ArrowLeft: [0, -1],
-		ArrowRight: [0, 1]
-	};
 	const PAGE = 15;
-	function keydown(event: KeyboardEvent) {
-		const command = event.ctrlKey || event.metaKey;
-		const { key } = event;
-		const done = () => {
-			event.preventDefault();
-			void show();
-		};
-		const move = MOVES[key];
-		if (move && event.altKey) {
-			const isRows = move[0] !== 0;
-			const axis = isRows ? 'rows' : 'columns';
-			const { top, bottom, start, end } = bench.range;
-			const [from, to] = isRows ? [top, bottom] : [start, end];
-			const by = isRows ? move[0] : move[1];
-			const last = isRows ? rows : columns;
-			if (by < 0 ? from > 0 : to < last - 1) handles.moveTo(axis, from, to - from + 1, by < 0 ? from - 1 : to + 2);
-			done();
-		} else if (move) {
-			const [y, x] = command ? [move[0] * rows, move[1] * columns] : move;
-			if (event.shiftKey) stretch(y, x);
-			else step(y, x);
-			done();
-		} else if (key === 'Tab') {
-			// The last cell leads to a new row; the first one leads out of the table.
-			const { r, c } = bench.selection.focus;
-			if (event.shiftKey && r === 0 && c === 0) return;
-			next(event.shiftKey ? -1 : 1);
-			done();
-		} else if (key === 'Enter' && command) {
-			step(1, 0);
-			done();
-		} else if (key === 'Enter' || key === 'F2') {
-			bench.type();
-			done();
-		} else if (key === 'Home' || key === 'End') {
-			const isEnd = key === 'End';
-			const { focus: now } = bench.selection;
-			const [y, x] = [command ? (isEnd ? rows - 1 : 0) : now.r, isEnd ? columns - 1 : 0];
-			if (event.shiftKey) bench.extend(y, x);
-			else bench.select(y, x);
-			done();
-		} else if (key === 'PageUp' || key === 'PageDown') {
-			const by = key === 'PageUp' ? -PAGE : PAGE;
-			if (event.shiftKey) stretch(by, 0);
-			else step(by, 0);
-			done();
-		} else if (key === 'Delete' || key === 'Backspace') {
-			bench.edit(`${bench.cells.length === 1 ? 'a cell' : `${bench.cells.length} cells`} emptied`, (work) =>
-				emptied(work, bench.cells)
-			);
-			done();
-		} else if (command && key.toLowerCase() === 'a') {
-			bench.selectAll();
-			event.preventDefault();
-		} else if (key === ' ' && (event.shiftKey || command)) {
-			const { top, bottom, start, end } = bench.range;
-			if (event.shiftKey) bench.selectRows(top, bottom);
-			else bench.selectColumns(start, end);
-			event.preventDefault();
-		} else if (!command && !event.altKey && key.length === 1) {
-			bench.type(key);
-			event.preventDefault();
+	/** Moves the rows or columns of the selection by one. */
+	function shift(axis: 'rows' | 'columns', by: -1 | 1) {
+		const { top, bottom, start, end } = bench.range;
+		const [from, to, last] = axis === 'rows' ? [top, bottom, rows] : [start, end, columns];
+		if (by < 0 ? from > 0 : to < last - 1) handles.moveTo(axis, from, to - from + 1, by < 0 ? from - 1 : to + 2);
+	}
+	function toEnd(isEnd: boolean, isOfTable: boolean, isStretched: boolean) {
+		const r = isOfTable ? (isEnd ? rows - 1 : 0) : bench.selection.focus.r;
+		const c = isEnd ? columns - 1 : 0;
+		if (isStretched) bench.extend(r, c);
+		else bench.select(r, c);
+	}
+	/** The keys of a direction: a step, to the end, the selection stretched, rows or columns moved. */
+	const direction = (key: string, down: number, across: number): Shortcut[] => [
+		{ keys: [key], run: () => step(down, across) },
+		{ keys: [`Ctrl+${key}`], run: () => step(down * rows, across * columns) },
+		{ keys: [`Shift+${key}`], run: () => stretch(down, across) },
+		{ keys: [`Ctrl+Shift+${key}`], run: () => stretch(down * rows, across * columns) },
+		{ keys: [`Alt+${key}`], run: () => shift(down ? 'rows' : 'columns', (down || across) as -1 | 1) }
+	];
+	/** Keys after which the focused cell is brought into sight. */
+	const MOVING: readonly Shortcut[] = [
+		...direction('ArrowUp', -1, 0),
+		...direction('ArrowDown', 1, 0),
+		...direction('ArrowLeft', 0, -1),
+		...direction('ArrowRight', 0, 1),
+		{ keys: ['Tab'], run: () => next(1) },
+		{
+			keys: ['Shift+Tab'],
+			// The first cell leads out of the table.
+			when: () => bench.selection.focus.r > 0 || bench.selection.focus.c > 0,
+			run: () => next(-1)
+		},
+		{ keys: ['Ctrl+Enter'], run: () => step(1, 0) },
+		{ keys: ['Enter', 'F2'], run: () => bench.type() },
+		...(['Home', 'End'] as const).flatMap((key): Shortcut[] =>
+			[false, true].flatMap((isOfTable) =>
+				[false, true].map((isStretched) => ({
+					keys: [`${isOfTable ? 'Ctrl+' : ''}${isStretched ? 'Shift+' : ''}${key}`],
+					run: () => toEnd(key === 'End', isOfTable, isStretched)
+				}))
+			)
+		),
+		{ keys: ['PageUp'], run: () => step(-PAGE, 0) },
+		{ keys: ['PageDown'], run: () => step(PAGE, 0) },
+		{ keys: ['Shift+PageUp'], run: () => stretch(-PAGE, 0) },
+		{ keys: ['Shift+PageDown'], run: () => stretch(PAGE, 0) },
+		{
+			keys: ['Delete', 'Backspace'],
+			run: () =>
+				bench.edit(`${pluralWord(bench.cells.length, 'a cell', `${bench.cells.length} cells`)} emptied`, (work) =>
+					emptied(work, bench.cells)
+				)
 		}
+	];
+	const STAYING: readonly Shortcut[] = [
+		{ keys: ['Ctrl+A'], run: () => bench.selectAll() },
+		{ keys: ['Shift+ '], run: () => bench.selectRows(bench.range.top, bench.range.bottom) },
+		{ keys: ['Ctrl+ '], run: () => bench.selectColumns(bench.range.start, bench.range.end) },
+		{ keys: ['character'], run: ({ key }) => bench.type(key) }
+	];
+	function press(event: KeyboardEvent) {
+		if (runShortcut(MOVING, event)) void show();
+		else runShortcut(STAYING, event);
 	}
 
 	/* ---- the clipboard ---- */
@@ -245,7 +242,7 @@
 			const { top, start } = bench.range;
 			let range: typeof bench.range | undefined;
 			const count = clip.cells.length * (clip.cells[0]?.length ?? 0);
-			const isDone = bench.edit(`${count.toLocaleString('en')} ${count === 1 ? 'cell' : 'cells'} pasted`, (work) => {
+			const isDone = bench.edit(`${plural(count, 'cell')} pasted`, (work) => {
 				const result = pasted(work, top, start, clip);
 				range = result.range;
 				return result.work;
@@ -271,7 +268,7 @@
 				tabindex: 0,
 				'aria-multiselectable': true,
 				'aria-activedescendant': `${id}-${focused}`,
-				onkeydown: keydown,
+				onkeydown: press,
 				oncopy: copy,
 				oncut: cut,
 				onpaste: paste

@@ -1,3 +1,4 @@
+import { pluralWord } from '$lib/core/words.ts';
 import { moved, pushed, type Line } from '$lib/core/history.ts';
 import { tick } from 'svelte';
 import { appearanceOf, type Appearance } from '$lib/core/cascade/look.ts';
@@ -333,14 +334,14 @@ export class TableBench {
 	/* ---- roles, kinds, looks ---- */
 
 	setRole(rows: ReadonlySet<number>, role: RowRole): void {
-		this.edit(`${rows.size === 1 ? `row ${[...rows][0]! + 1} is` : `${rows.size} rows are`} ${role}`, (work) => ({
+		this.edit(`${pluralWord(rows.size, `row ${[...rows][0]! + 1} is`, `${rows.size} rows are`)} ${role}`, (work) => ({
 			...work,
 			rows: work.rows.map((row, r) => (rows.has(r) && row.role !== role ? { ...row, role } : row))
 		}));
 	}
 	setKind(columns: ReadonlySet<number>, kind: ColumnKind): void {
 		this.edit(
-			`${columns.size === 1 ? `column ${[...columns][0]! + 1} is` : `${columns.size} columns are`} ${kind}`,
+			`${pluralWord(columns.size, `column ${[...columns][0]! + 1} is`, `${columns.size} columns are`)} ${kind}`,
 			(work) => ({
 				...work,
 				columns: work.columns.map((column, c) =>
@@ -376,7 +377,7 @@ export class TableBench {
 					: null;
 		const words =
 			pen.draws === 'line' ? `${pen.pattern} line` : pen.draws === 'none' ? 'no line' : 'line as the style has it';
-		this.edit(`${words} on ${edges.length === 1 ? 'an edge' : `${edges.length} edges`}`, (work) =>
+		this.edit(`${words} on ${pluralWord(edges.length, 'an edge', `${edges.length} edges`)}`, (work) =>
 			lined(work, edges, line)
 		);
 	}

@@ -1,4 +1,5 @@
 import { BORDER_STYLE, type Line } from '$lib/core/properties/line.ts';
+import { escapeHtml } from '$lib/core/escape.ts';
 import { InputError } from '$lib/core/errors.ts';
 import { isHeader } from '$lib/core/roles/index.ts';
 import type { CellContent, RunView } from '$lib/core/table/content.ts';
@@ -12,11 +13,8 @@ import type { TableBench } from './bench.svelte.ts';
 /** Our own form of copied cells, which keeps formulas out and everything else in. */
 export const OWN_TYPE = 'application/x-heptarch-cells';
 
-const escape = (text: string) =>
-	text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
-
 const runHtml = ({ text, weight, italic, underline, ink, position }: RunView): string => {
-	let html = escape(text);
+	let html = escapeHtml(text);
 	if (position) html = position === 'sub' ? `<sub>${html}</sub>` : `<sup>${html}</sup>`;
 	if (italic) html = `<em>${html}</em>`;
 	if (weight !== undefined && weight >= 600) html = `<strong>${html}</strong>`;
@@ -52,7 +50,7 @@ function htmlOf(bench: TableBench, range: Range): string {
 			const tag = isHeader(work.rows[r]!.role) ? 'th' : 'td';
 			const spans = `${cell.rows > 1 ? ` rowspan="${cell.rows}"` : ''}${cell.cols > 1 ? ` colspan="${cell.cols}"` : ''}`;
 			const style = `${cellStyle(look, 1)}vertical-align:${look.v ?? 'top'};${borders}`;
-			cells += `<${tag}${spans} style="${escape(style)}">${contentHtml(bench.shown(index))}</${tag}>`;
+			cells += `<${tag}${spans} style="${escapeHtml(style)}">${contentHtml(bench.shown(index))}</${tag}>`;
 		}
 		rows += `<tr>${cells}</tr>`;
 	}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { plural, pluralWord } from '$lib/core/words.ts';
 	import { untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { appearanceOf } from '$lib/core/cascade/look.ts';
@@ -25,8 +26,8 @@
 	import { roleWords } from '$lib/ui/documents/roles.ts';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
-	import KeysDialog from '$lib/ui/shell/KeysDialog.svelte';
-	import { isTyping } from '$lib/ui/shell/keys.ts';
+	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
+	import { findKey, undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
 	import { turns } from '$lib/ui/turns.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
@@ -36,6 +37,10 @@
 	import type { DocumentState, TableState } from '$lib/workbench/state.ts';
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
 	import { stateTable, touchedTable, without } from '$lib/workbench/table.ts';
+	import Segmented from '$lib/ui/controls/Segmented.svelte';
+	import TabPanel from '$lib/ui/controls/TabPanel.svelte';
+	import Tabs from '$lib/ui/controls/Tabs.svelte';
+	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
 	const { id } = untrack(() => data.document);
@@ -99,9 +104,9 @@
 	const others = $derived(scoped.filter((index) => index !== picked));
 	async function match(changed: Record<number, TableState>) {
 		const count = Object.keys(changed).length;
-		if (!(await step(`like table ${picked + 1}: ${count} ${count === 1 ? 'table' : 'tables'}`, changed))) return;
+		if (!(await step(`like table ${picked + 1}: ${plural(count, 'table')}`, changed))) return;
 		notify(
-			`${count === 1 ? 'One table is' : `${count} tables are`} like table ${picked + 1} now. Ctrl+Z takes it back.`
+			`${pluralWord(count, 'One table is', `${count} tables are`)} like table ${picked + 1} now. Ctrl+Z takes it back.`
 		);
 	}
 	const stateOf = (index: number): TableState => saved.state.tables[index] ?? {};
@@ -200,10 +205,10 @@
 			...(draft.dropsEmphasis !== undefined && { dropsEmphasis: draft.dropsEmphasis })
 		});
 		const words = isCleared
-			? `${count === 1 ? 'One table has' : `${count} tables have`} nothing but text now.`
-			: `${count === 1 ? 'One table wears' : `${count} tables wear`} “${what}” now.`;
+			? `${pluralWord(count, 'One table has', `${count} tables have`)} nothing but text now.`
+			: `${pluralWord(count, 'One table wears', `${count} tables wear`)} “${what}” now.`;
 		const isSaved = await step(
-			`${what} on ${count === 1 ? `table ${scoped[0]! + 1}` : `${count} tables`}`,
+			`${what} on ${pluralWord(count, `table ${scoped[0]! + 1}`, `${count} tables`)}`,
 			Object.fromEntries(scoped.map((index) => [index, applied(stateOf(index))]))
 		);
 		if (!isSaved) return;
@@ -276,7 +281,7 @@
 		});
 	const correctEnds = (which: 'firstColumns' | 'lastColumns', count: number) =>
 		step(
-			`table ${picked + 1}: ${count} ${which === 'firstColumns' ? 'first' : 'last'} ${count === 1 ? 'column' : 'columns'}`,
+			`table ${picked + 1}: ${count} ${which === 'firstColumns' ? 'first' : 'last'} ${pluralWord(count, 'column')}`,
 			{ [picked]: { ...stateOf(picked), [which]: count } }
 		);
 
@@ -331,37 +336,31 @@
 		return `${table.rows} rows × ${table.columns} columns, ${at}`;
 	};
 
-	function keydown(event: KeyboardEvent) {
-		const command = event.ctrlKey || event.metaKey;
-		if (command && event.key.toLowerCase() === 'z') {
-			event.preventDefault();
-			void move(event.shiftKey ? 1 : -1);
-			return;
-		}
-		if (command || event.altKey || isTyping(event)) return;
-		if (event.key === 'b' || event.key === 'B') comparing = comparing === 'off' ? 'wipe' : 'off';
-		else if (event.key === 't' || event.key === 'T') tracing = !tracing;
-		else if (event.key === '?') keys = true;
-		else if (event.key === '/') {
-			event.preventDefault();
-			document.querySelector<HTMLElement>('[data-find]')?.focus();
-		} else if (event.key === 'Escape') {
-			if (tracing) tracing = false;
-			else if (isDirty) draft = {};
-			else comparing = 'off';
-		}
+	const LIST: readonly Shortcut[] = [
+		{
+			keys: ['B'],
+			does: 'before / after, with the wipe',
+			run: () => (comparing = comparing === 'off' ? 'wipe' : 'off')
+		},
+		{ keys: ['T'], does: 'trace: who decided the look of a cell', run: () => (tracing = !tracing) },
+		findKey('find a style'),
+		...undoKeys(move),
+		{ keys: [], shown: 'Arrow keys', does: 'from cell to cell in a table' },
+		{ keys: ['Escape'], does: 'put back what is not applied yet', run: leave }
+	];
+	function leave() {
+		if (tracing) tracing = false;
+		else if (isDirty) draft = {};
+		else comparing = 'off';
 	}
 </script>
 
 <svelte:head><title>{data.document.name} · Heptarch</title></svelte:head>
-<svelte:window onkeydown={keydown} />
 
 <TopBar title={data.document.name}>
 	{#snippet facts()}
 		<span class="chip">{kindWords(data.document.kind)}</span>
-		<span class="chip"
-			>{tables.length} {tables.length === 1 ? 'table' : 'tables'}, {looks} {looks === 1 ? 'look' : 'looks'}</span
-		>
+		<span class="chip">{plural(tables.length, 'table')}, {plural(looks, 'look')}</span>
 		{#if wornStyle}<span class="chip on"
 				>table {picked + 1} wears {wornStyle.definition.name}{newest !== undefined
 					? `, ${stateOf(picked).edition ? `edition ${stateOf(picked).edition}` : 'the draft'}`
@@ -370,12 +369,12 @@
 	{/snippet}
 	{#snippet actions()}
 		<UndoRedo {line} {busy} onmove={goTo} />
-		{#if data.document.kind === 'json'}<a class="button" href="/documents/{id}/bench?table={picked}">Work on it…</a>
-		{:else if data.document.kind !== 'csv'}<a class="button" href="/starters/begin?into={id}">Put a table in…</a>{/if}
-		<a class="button" href="/documents/{id}/print">Print…</a>
-		<button type="button" class="button" onclick={() => (taking = true)}>Take the file…</button>
-		<button type="button" class="button primary" disabled={!isDirty || scoped.length === 0 || busy} onclick={apply}
-			>Apply to {scoped.length} {scoped.length === 1 ? 'table' : 'tables'}</button
+		{#if data.document.kind === 'json'}<Button href="/documents/{id}/bench?table={picked}">Work on it…</Button>
+		{:else if data.document.kind !== 'csv'}<Button href="/starters/begin?into={id}">Put a table in…</Button>{/if}
+		<Button href="/documents/{id}/print">Print…</Button>
+		<Button onclick={() => (taking = true)}>Take the file…</Button>
+		<Button primary disabled={!isDirty || scoped.length === 0 || busy} onclick={apply}
+			>Apply to {plural(scoped.length, 'table')}</Button
 		>
 	{/snippet}
 </TopBar>
@@ -448,47 +447,34 @@
 	</main>
 
 	<aside class="flex w-[344px] shrink-0 flex-col border-s border-hairline bg-paper" aria-label="What to do">
-		<div class="flex gap-4 border-b border-hairline px-4 pt-2.5" role="tablist">
-			{#each [['styles', 'Styles'], ['recognised', 'What it is'], ['changes', 'What changes']] as const as [key, words] (key)}
-				<button
-					type="button"
-					role="tab"
-					id="tab-{key}"
-					aria-selected={tab === key}
-					aria-controls="panel-{key}"
-					class={[
-						'border-b-2 pb-2 font-medium',
-						tab === key ? 'border-picked text-picked' : 'border-transparent text-quiet'
-					]}
-					onclick={() => (tab = key)}>{words}</button
-				>
-			{/each}
-		</div>
-		<div
-			class="min-h-0 flex-1 overflow-y-auto px-4 py-3.5"
-			role="tabpanel"
-			id="panel-{tab}"
-			aria-labelledby="tab-{tab}"
-		>
+		<Tabs
+			look="line"
+			class="px-4"
+			label="About this document"
+			id="tab"
+			tabs={[
+				['styles', 'Styles'],
+				['recognised', 'What it is'],
+				['changes', 'What changes']
+			]}
+			chosen={tab}
+			onchoose={(key) => (tab = key)}
+		/>
+		<TabPanel id="tab" chosen={tab} class="min-h-0 flex-1 overflow-y-auto px-4 py-3.5">
 			{#if tab === 'styles'}
-				<div
-					class="mb-3.5 grid grid-cols-4 overflow-hidden rounded-lg border border-hairline bg-sheet text-center"
-					role="radiogroup"
-					aria-label="Scope"
-				>
-					{#each [['this', 'This table'], ['alike', `Like it · ${alike.length}`], ['ticked', `Ticked · ${ticked.length}`], ['all', `All · ${tables.length}`]] as const as [key, words] (key)}
-						<button
-							type="button"
-							role="radio"
-							aria-checked={scope === key}
-							class={[
-								'min-h-8 border-e border-hairline px-1 text-[13px] last:border-0',
-								scope === key ? 'bg-picked font-semibold text-sheet' : 'hover:bg-paper'
-							]}
-							onclick={() => (scope = key)}>{words}</button
-						>
-					{/each}
-				</div>
+				<Segmented
+					look="bar"
+					class="mb-3.5"
+					label="Scope"
+					options={[
+						['this', 'This table'],
+						['alike', `Like it · ${alike.length}`],
+						['ticked', `Ticked · ${ticked.length}`],
+						['all', `All · ${tables.length}`]
+					]}
+					value={scope}
+					onchange={(key) => (scope = key)}
+				/>
 				{#if scope === 'ticked' && ticked.length === 0}<p class="mb-3 text-quiet">
 						Tick tables in the strip above the page.
 					</p>{/if}
@@ -527,27 +513,26 @@
 				</div>
 				<h3 class="mt-4 mb-1.5 font-semibold" id="model">Table {picked + 1}</h3>
 				<div class="flex flex-wrap gap-1.5" role="group" aria-labelledby="model">
-					<button
-						type="button"
-						class="button small"
+					<Button
+						small
 						disabled={!wornStyle || isDirty || others.length === 0}
 						title={wornStyle
 							? 'The other tables of the scope get its style, parts in use and carry'
 							: 'It wears no house style yet'}
-						onclick={() => (matching = true)}>Match {others.length} others to it…</button
+						onclick={() => (matching = true)}>Match {others.length} others to it…</Button
 					>
-					<button type="button" class="button small" onclick={() => (lifting = true)}>Lift a style from it…</button>
-					<a class="button small" href="/documents/{id}/bench?table={picked}">Work on it…</a>
-					<a class="button small" href="/documents/{id}/formats?table={picked}">See it in every format</a>
+					<Button small onclick={() => (lifting = true)}>Lift a style from it…</Button>
+					<Button small href="/documents/{id}/bench?table={picked}">Work on it…</Button>
+					<Button small href="/documents/{id}/formats?table={picked}">See it in every format</Button>
 					{#if tables.length > 1 && data.document.kind !== 'csv'}
-						<button type="button" class="button small" onclick={() => (isTakingOut = true)}>Take it out…</button>
+						<Button small onclick={() => (isTakingOut = true)}>Take it out…</Button>
 					{/if}
 				</div>
 				{#if stateOf(picked).touches?.length}
 					{@const count = stateOf(picked).touches!.length}
 					<p class="mt-2 text-quiet">
 						{count}
-						{count === 1 ? 'cell has' : 'cells have'} touches of their own.
+						{pluralWord(count, 'cell has', 'cells have')} touches of their own.
 						<button
 							type="button"
 							class="underline hover:text-ink"
@@ -572,9 +557,7 @@
 						<button type="button" class={['chip', pinned && 'on']} aria-pressed={!!pinned} onclick={() => pin(true)}
 							>pinned to {edition ? `edition ${edition}` : 'the draft'}</button
 						>
-						{#if edition !== newest}<button type="button" class="button small" onclick={takeNewest}
-								>Take edition {newest}</button
-							>{/if}
+						{#if edition !== newest}<Button small onclick={takeNewest}>Take edition {newest}</Button>{/if}
 					</div>
 				{/if}
 			{:else if tab === 'changes'}
@@ -589,7 +572,7 @@
 					onends={correctEnds}
 				/>
 			{/if}
-		</div>
+		</TabPanel>
 	</aside>
 </div>
 
@@ -630,8 +613,8 @@
 		file that came is kept as it was.
 	</p>
 	{#snippet answers()}
-		<button type="button" class="button" onclick={() => (isTakingOut = false)}>Keep it</button>
-		<button type="button" class="button primary" onclick={takeOut}>Take it out</button>
+		<Button onclick={() => (isTakingOut = false)}>Keep it</Button>
+		<Button primary onclick={takeOut}>Take it out</Button>
 	{/snippet}
 </Dialog>
 <LiftDialog
@@ -663,18 +646,7 @@
 	tables={tables.length}
 	{picked}
 />
-<KeysDialog
-	bind:open={keys}
-	keys={[
-		['B', 'before / after, with the wipe'],
-		['T', 'trace: who decided the look of a cell'],
-		['/', 'find a style'],
-		['Ctrl+Z', 'undo'],
-		['Ctrl+Shift+Z', 'redo'],
-		['Arrow keys', 'from cell to cell in a table'],
-		['Esc', 'put back what is not applied yet']
-	]}
-/>
+<Shortcuts list={LIST} bind:open={keys} />
 
 <style>
 	/* A document of hundreds of tables lays out only those near the window. */

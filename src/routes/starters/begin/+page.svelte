@@ -10,11 +10,13 @@
 	import { call } from '$lib/ui/api.ts';
 	import { notifyError } from '$lib/ui/notices.svelte.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
-	import { isTyping } from '$lib/ui/shell/keys.ts';
+	import { isTyping } from '$lib/ui/controls/shortcuts.ts';
 	import WorkPicture from '$lib/ui/starters/WorkPicture.svelte';
 	import { clipFrom } from '$lib/ui/work/clipboard.ts';
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
 	import '$lib/ui/table/fonts.ts';
+	import Segmented from '$lib/ui/controls/Segmented.svelte';
+	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
 	const book = $derived(new Stylebook(data.styles, data.house, data.older));
@@ -119,8 +121,8 @@
 <svelte:window onpaste={paste} />
 <TopBar title={data.into ? `A table for ${data.into.name}` : 'Make a table'}>
 	{#snippet actions()}
-		<button type="button" class="button primary" disabled={!('work' in made) || isBusy} onclick={make}
-			>{data.into ? 'Put it in and work on it' : 'Make it and work on it'}</button
+		<Button primary disabled={!('work' in made) || isBusy} onclick={make}
+			>{data.into ? 'Put it in and work on it' : 'Make it and work on it'}</Button
 		>
 	{/snippet}
 </TopBar>
@@ -147,18 +149,21 @@
 		{:else}<p class="mt-16 text-center text-[15px] text-quiet">{made.fault}</p>{/if}
 	</main>
 	<aside class="w-[360px] shrink-0 overflow-y-auto border-s border-hairline bg-paper px-5 py-4">
-		<div class="mb-4 flex flex-col gap-1.5" role="radiogroup" aria-label="How to begin">
-			{#each WAYS as [way, title, words] (way)}
-				<button
-					type="button"
-					role="radio"
-					aria-checked={how === way}
-					class={['card px-3 py-1.5 text-start', how === way && 'border-picked! bg-picked-wash!']}
-					onclick={() => (how = way)}
-					><strong class="block">{title}</strong><span class="text-[12px] text-quiet">{words}</span></button
+		<Segmented
+			look="plain"
+			class="mb-4 flex flex-col gap-1.5"
+			label="How to begin"
+			options={WAYS.map(([way, title]) => [way, title] as const)}
+			value={how}
+			onchange={(way) => (how = way)}
+			optionClass={(_, isOn) => ['card px-3 py-1.5 text-start', isOn && 'border-picked! bg-picked-wash!']}
+		>
+			{#snippet option(way, title)}
+				<strong class="block">{title}</strong><span class="text-[12px] text-quiet"
+					>{WAYS.find(([one]) => one === way)![2]}</span
 				>
-			{/each}
-		</div>
+			{/snippet}
+		</Segmented>
 		{#if how === 'size'}
 			<div class="mb-4 grid grid-cols-2 gap-2">
 				<label class="text-quiet"
@@ -189,7 +194,7 @@
 		{:else if how === 'cells'}
 			<p class="mb-4 text-quiet">Copy cells anywhere, then press Ctrl+V on this page.</p>
 		{:else if how === 'rows'}
-			<button type="button" class="button mb-4" onclick={() => chooser?.click()}>Choose a file…</button>
+			<Button class="mb-4" onclick={() => chooser?.click()}>Choose a file…</Button>
 			<input
 				bind:this={chooser}
 				class="hidden"

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { plural } from '$lib/core/words.ts';
 	import { onDestroy, untrack } from 'svelte';
 	import { invalidate } from '$app/navigation';
 	import { partWords, type Rank } from '$lib/core/style/parts.ts';
@@ -27,14 +28,16 @@
 	import TouchesPanel from '$lib/ui/bench/TouchesPanel.svelte';
 	import TraceStrip from '$lib/ui/bench/TraceStrip.svelte';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
-	import KeysDialog from '$lib/ui/shell/KeysDialog.svelte';
-	import { isTyping } from '$lib/ui/shell/keys.ts';
+	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
+	import { undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
+	import TabPanel from '$lib/ui/controls/TabPanel.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { excerpt } from '$lib/workbench/excerpt.ts';
 	import { builtInSpecimen } from '$lib/workbench/specimen.ts';
 	import { stateTable } from '$lib/workbench/table.ts';
 	import type { PageData } from './$types.js';
+	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data }: { data: PageData } = $props();
 	/** Longer tables stand on the sheet as an excerpt of this many rows, until all are asked for. */
@@ -136,37 +139,50 @@
 	};
 	const worn = $derived(data.style.worn);
 
-	function keydown(event: KeyboardEvent) {
-		const isCommand = event.ctrlKey || event.metaKey;
-		if (isCommand && event.key.toLowerCase() === 'z' && !isTyping(event)) {
-			event.preventDefault();
-			bench.draft.goTo(bench.draft.line.at + (event.shiftKey ? 1 : -1));
-			return;
-		}
-		if (isCommand || event.altKey || isTyping(event)) return;
-		const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
-		if (/^[1-7]$/.test(key)) bench.chooseRank(Number(key) as Rank);
-		else if (key === '[') bench.nextPart(-1);
-		else if (key === ']') bench.nextPart(1);
-		else if (key === 't') bench.isTracing = !bench.isTracing;
-		else if (key === 'b') bench.isAsTheyCame = !bench.isAsTheyCame;
-		else if (key === 'l') bench.isDrawing = !bench.isDrawing;
-		else if (key === 'w') isWarned = !isWarned;
-		else if (key === '?') hasKeys = true;
-		else if (bench.isDrawing && key === 'x') bench.pen = { draws: 'none' };
-		else if (bench.isDrawing && (key === 'Delete' || key === 'Backspace')) bench.pen = { draws: 'untouched' };
-		else if (key === 'Escape') {
-			if (isWarned) isWarned = false;
-			else if (bench.isDrawing) bench.isDrawing = false;
-			else if (bench.picked) bench.picked = undefined;
-			else bench.spotlit = false;
-		}
+	const LIST: readonly Shortcut[] = [
+		{
+			keys: ['1', '2', '3', '4', '5', '6', '7'],
+			shown: '1 – 7',
+			does: 'choose a rank',
+			run: ({ key }) => bench.chooseRank(Number(key) as Rank)
+		},
+		{ keys: ['['], does: 'previous part', run: () => bench.nextPart(-1) },
+		{ keys: [']'], does: 'next part', run: () => bench.nextPart(1) },
+		{ keys: ['T'], does: 'trace of the picked cell', run: () => (bench.isTracing = !bench.isTracing) },
+		{
+			keys: ['L'],
+			does: 'linework: draw lines on the specimens',
+			run: () => (bench.isDrawing = !bench.isDrawing)
+		},
+		{
+			keys: ['X'],
+			does: 'in linework: draw none',
+			when: () => bench.isDrawing,
+			run: () => (bench.pen = { draws: 'none' })
+		},
+		{
+			keys: ['Delete', 'Backspace'],
+			shown: 'Del',
+			does: 'in linework: draw untouched',
+			when: () => bench.isDrawing,
+			run: () => (bench.pen = { draws: 'untouched' })
+		},
+		{ keys: ['W'], does: 'warnings', run: () => (isWarned = !isWarned) },
+		{ keys: ['B'], does: 'as the files came', run: () => (bench.isAsTheyCame = !bench.isAsTheyCame) },
+		...undoKeys((by) => bench.draft.goTo(bench.draft.line.at + by)),
+		{ keys: ['Escape'], does: 'leave a mode, the trace, the spotlight', run: leave },
+		{ keys: [], shown: 'Arrows, Enter', does: 'go from cell to cell, pick one' }
+	];
+	function leave() {
+		if (isWarned) isWarned = false;
+		else if (bench.isDrawing) bench.isDrawing = false;
+		else if (bench.picked) bench.picked = undefined;
+		else bench.spotlit = false;
 	}
 </script>
 
 <svelte:head><title>{bench.definition.name} · Stylebook · Heptarch</title></svelte:head>
 <svelte:window
-	onkeydown={keydown}
 	onbeforeunload={(event) => {
 		if (bench.draft.state !== 'saved') event.preventDefault();
 	}}
@@ -191,7 +207,7 @@
 		>
 		<span class="chip"
 			>{worn.tables
-				? `worn by ${worn.tables} ${worn.tables === 1 ? 'table' : 'tables'} in ${worn.documents} ${worn.documents === 1 ? 'document' : 'documents'}`
+				? `worn by ${plural(worn.tables, 'table')} in ${plural(worn.documents, 'document')}`
 				: 'not worn yet'}</span
 		>
 		<span
@@ -202,16 +218,12 @@
 	{/snippet}
 	{#snippet actions()}
 		<UndoRedo line={bench.draft.line} onmove={(to) => bench.draft.goTo(to)} />
-		<button
-			type="button"
-			class="button"
-			aria-pressed={bench.isDrawing}
-			onclick={() => (bench.isDrawing = !bench.isDrawing)}
-			>{bench.isDrawing ? 'Done with lines' : 'Linework'} <span class="text-quiet">L</span></button
+		<Button aria-pressed={bench.isDrawing} onclick={() => (bench.isDrawing = !bench.isDrawing)}
+			>{bench.isDrawing ? 'Done with lines' : 'Linework'} <span class="text-quiet">L</span></Button
 		>
-		<button type="button" class="button" onclick={() => (isReinking = true)}>Re-ink…</button>
+		<Button onclick={() => (isReinking = true)}>Re-ink…</Button>
 		<TakeOut id={bench.id} />
-		<a class="button primary" href="/stylebook/{bench.id}/editions" onclick={() => bench.draft.save()}>Editions…</a>
+		<Button primary href="/stylebook/{bench.id}/editions" onclick={() => bench.draft.save()}>Editions…</Button>
 	{/snippet}
 </TopBar>
 <SaveBanner {bench} />
@@ -226,7 +238,7 @@
 />
 {#if bench.isDrawing}<PenBar {bench} />{/if}
 
-<div class="flex min-h-0 flex-1" id="rank-panel" role="tabpanel" aria-label="Rank {bench.rank}">
+<TabPanel id="rank" chosen={bench.rank} class="flex min-h-0 flex-1">
 	<div class="flex min-w-0 flex-1 flex-col">
 		<div
 			class="relative flex min-h-10 flex-wrap items-center gap-x-3 gap-y-1 border-b border-hairline bg-paper px-5 py-1.5"
@@ -285,7 +297,7 @@
 			<TouchesPanel {bench} />
 		{/if}
 	</aside>
-</div>
+</TabPanel>
 
 {#if bench.picked && pickedShown && bench.isTracing}
 	{@const cell = pickedShown.resolved.structure.table.cells[bench.picked.cell]!}
@@ -310,8 +322,7 @@
 			aria-expanded={isWarned}
 			onclick={() => (isWarned = !isWarned)}
 		>
-			{#if bench.findings[0]}{bench.findings.length}
-				{bench.findings.length === 1 ? 'warning' : 'warnings'}: {bench.findings[0].words}{:else}no warnings{/if}
+			{#if bench.findings[0]}{plural(bench.findings.length, 'warning')}: {bench.findings[0].words}{:else}no warnings{/if}
 		</button>
 	{/if}
 	<span class="ms-auto"></span>
@@ -335,19 +346,4 @@
 	onchoose={chooseSpecimens}
 />
 <ReinkDialog bind:open={isReinking} {bench} />
-<KeysDialog
-	bind:open={hasKeys}
-	keys={[
-		['1 – 7', 'choose a rank'],
-		['[ ]', 'previous, next part'],
-		['T', 'trace of the picked cell'],
-		['L', 'linework: draw lines on the specimens'],
-		['X, Del', 'in linework: draw none, untouched'],
-		['W', 'warnings'],
-		['B', 'as the files came'],
-		['Ctrl+Z', 'undo'],
-		['Ctrl+Shift+Z', 'redo'],
-		['Esc', 'leave a mode, the trace, the spotlight'],
-		['Arrows, Enter', 'go from cell to cell, pick one']
-	]}
-/>
+<Shortcuts list={LIST} bind:open={hasKeys} />

@@ -1,6 +1,7 @@
+import { escapeXml } from '../../../core/escape.ts';
 import type { Hex } from '../../../core/colour.ts';
 import { fromPoints, fromTwips, toPoints, toTwips, type Emu } from '../../../core/units.ts';
-import { escapeXml, type XmlNode } from '../../package/xml.ts';
+import { type XmlNode } from '../../package/xml.ts';
 import { readColour, readFont, type Theme } from '../theme.ts';
 
 /** Run properties (w:rPr, ECMA-376 Part 1 §17.3.2) as far as a look has them. */

@@ -1,5 +1,7 @@
 <script lang="ts">
 	import type { LeafValue } from '$lib/core/style/types.ts';
+	import List from '../../controls/List.svelte';
+	import Popover from '../../controls/Popover.svelte';
 	import ColourField from './ColourField.svelte';
 
 	/** An ink by name, any colour, or none on purpose. */
@@ -16,84 +18,51 @@
 		onset: (value: string) => void;
 		isNoneOffered?: boolean;
 	} = $props();
-	let open = $state(false);
-	let box: HTMLElement;
 	const shown = $derived(value === undefined ? undefined : String(value));
+	const names = $derived([...Object.keys(inks), ...(isNoneOffered ? ['none'] : [])]);
 	const colour = (name: string | undefined) =>
 		name === undefined || name === 'none' ? undefined : (inks[name] ?? (name.startsWith('#') ? name : undefined));
-
-	function choose(name: string) {
-		onset(name);
-		open = false;
-		box.querySelector('button')?.focus();
-	}
 </script>
 
-<svelte:window onpointerdown={(event) => open && !box.contains(event.target as Node) && (open = false)} />
-<div
-	bind:this={box}
-	class="relative"
-	onkeydown={(event) => {
-		if (event.key === 'Escape' && open) {
-			event.stopPropagation();
-			open = false;
-		}
-	}}
-	role="presentation"
+{#snippet swatch(name: string | undefined)}
+	<span
+		class={['h-4 w-4 shrink-0 rounded border border-hairline', !colour(name) && 'none']}
+		style={colour(name) ? `background:${colour(name)}` : ''}
+	></span>
+{/snippet}
+
+<Popover
+	label="{label}: {shown ?? 'not set'}"
+	buttonClass="field flex w-full items-center gap-2 text-start"
+	class="w-52"
 >
-	<button
-		type="button"
-		class="field flex w-full items-center gap-2 text-start"
-		aria-label="{label}: {shown ?? 'not set'}"
-		aria-expanded={open}
-		onclick={() => (open = !open)}
-	>
-		<span
-			class={['h-4 w-4 shrink-0 rounded border border-hairline', !colour(shown) && 'none']}
-			style={colour(shown) ? `background:${colour(shown)}` : ''}
-		></span>
-		<span class="truncate">{shown ?? '–'}</span>
-	</button>
-	{#if open}
-		<div
-			{@attach (list) => list.scrollIntoView({ block: 'nearest' })}
-			class="absolute end-0 z-30 mt-1 w-52 rounded-lg border border-hairline bg-sheet p-2 shadow-lg"
+	{#snippet button()}{@render swatch(shown)}<span class="truncate">{shown ?? '–'}</span>{/snippet}
+	{#snippet children(close)}
+		{@const choose = (name: string) => {
+			onset(name);
+			close();
+		}}
+		<List
+			label="Inks"
+			items={names}
+			key={(name) => name}
+			chosen={shown}
+			onchoose={choose}
+			columns={2}
+			class="grid grid-cols-2 gap-0.5"
+			itemClass={(_, isOn) => [
+				'flex min-h-7 items-center gap-2 rounded px-1.5 text-start hover:bg-desk',
+				isOn && 'bg-picked-wash font-semibold'
+			]}
 		>
-			<div class="grid grid-cols-2 gap-0.5" role="group" aria-label="Inks">
-				{#each Object.entries(inks) as [name, hex] (name)}
-					<button
-						type="button"
-						class={[
-							'flex min-h-7 items-center gap-2 rounded px-1.5 text-start hover:bg-desk',
-							shown === name && 'bg-picked-wash font-semibold'
-						]}
-						aria-pressed={shown === name}
-						onclick={() => choose(name)}
-					>
-						<span class="h-4 w-4 shrink-0 rounded border border-hairline" style="background:{hex}"></span><span
-							class="truncate">{name}</span
-						>
-					</button>
-				{/each}
-				{#if isNoneOffered}<button
-						type="button"
-						class={[
-							'flex min-h-7 items-center gap-2 rounded px-1.5 text-start hover:bg-desk',
-							shown === 'none' && 'bg-picked-wash font-semibold'
-						]}
-						aria-pressed={shown === 'none'}
-						onclick={() => choose('none')}
-					>
-						<span class="none h-4 w-4 shrink-0 rounded border border-hairline"></span>none
-					</button>{/if}
-			</div>
-			<div class="mt-1.5 border-t border-hairline pt-2">
-				<p class="mb-1 text-[12px] text-quiet">Another colour</p>
-				<ColourField value={colour(shown)} label="{label}, another colour" onset={choose} />
-			</div>
+			{#snippet item(name)}{@render swatch(name)}<span class="truncate">{name}</span>{/snippet}
+		</List>
+		<div class="mt-1.5 border-t border-hairline pt-2">
+			<p class="mb-1 text-[12px] text-quiet">Another colour</p>
+			<ColourField value={colour(shown)} label="{label}, another colour" onset={choose} />
 		</div>
-	{/if}
-</div>
+	{/snippet}
+</Popover>
 
 <style>
 	.none {

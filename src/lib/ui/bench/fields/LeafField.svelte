@@ -7,6 +7,7 @@
 	import { typedValue } from '$lib/core/properties/typed.ts';
 	import { formatValue } from '$lib/core/values/format.ts';
 	import { ISO_WEIGHTS } from '$lib/core/style/words.ts';
+	import TypedField from '../../controls/TypedField.svelte';
 	import InkField from './InkField.svelte';
 
 	/** The control for one leaf, by what its schema allows. `value` is what holds, set here or not. */
@@ -23,19 +24,11 @@
 	}
 	let { path, label, value, isSet, inks, roles, locale, onset }: Props = $props();
 	const SAMPLE_DATE = { type: 'date', iso: '2031-04-05' } as const;
-	let fault = $state<string>();
 	const definition = $derived(leafDefinition(path)!);
 	const kind = $derived(definition.editor);
 	const options = $derived(((definition.schema.enum ?? []) as LeafValue[]).filter((option) => option !== null));
 	const id = $props.id();
 
-	function typed(text: string) {
-		fault = undefined;
-		if (text.trim() === '') return;
-		const said = typedValue(definition, text);
-		if ('fault' in said) fault = said.fault;
-		else onset(said.value);
-	}
 	const shownText = $derived(value === undefined ? '' : kind === 'share' ? valueWords(path, value) : String(value));
 </script>
 
@@ -80,15 +73,13 @@
 				>{/each}
 		</select>
 	{:else}
-		<input
-			class={['field w-full', fault && 'border-error!']}
-			aria-label={label}
-			aria-invalid={!!fault}
-			aria-describedby={fault ? id : undefined}
-			value={shownText}
+		<TypedField
+			{label}
+			text={shownText}
 			placeholder="–"
 			list={kind === 'family' ? `${id}-list` : definition.edge?.property === 'weight' ? `${id}-list` : undefined}
-			onchange={(event) => typed(event.currentTarget.value)}
+			parse={(text) => typedValue(definition, text)}
+			{onset}
 		/>
 	{/if}
 	{#if kind === 'family' || definition.edge?.property === 'weight'}
@@ -97,7 +88,6 @@
 				></option>{/each}</datalist
 		>
 	{/if}
-	{#if fault}<p {id} class="mt-0.5 text-[12px] text-error" role="alert">{fault}</p>{/if}
 </div>
 
 <style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { pluralWord } from '$lib/core/words.ts';
 	import { onMount, untrack } from 'svelte';
 	import { selectionWords } from '$lib/core/work/selection.ts';
 	import { addressOf } from '$lib/ui/documents/kinds.ts';
@@ -6,8 +7,8 @@
 	import PenBar from '$lib/ui/bench/PenBar.svelte';
 	import TraceStrip from '$lib/ui/bench/TraceStrip.svelte';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
-	import KeysDialog from '$lib/ui/shell/KeysDialog.svelte';
-	import { isTyping } from '$lib/ui/shell/keys.ts';
+	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
+	import { undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { TableBench, type Panel } from '$lib/ui/work/bench.svelte.ts';
@@ -28,6 +29,9 @@
 	import PictureDialog from '$lib/ui/work/PictureDialog.svelte';
 	import type { CellPicture } from '$lib/core/table/content.ts';
 	import '$lib/ui/table/fonts.ts';
+	import TabPanel from '$lib/ui/controls/TabPanel.svelte';
+	import Tabs from '$lib/ui/controls/Tabs.svelte';
+	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
 	const bench = untrack(() => new TableBench(data));
@@ -116,52 +120,55 @@
 		taking = true;
 	}
 
-	function keydown(event: KeyboardEvent) {
-		const command = event.ctrlKey || event.metaKey;
-		const key = event.key.toLowerCase();
-		if (event.defaultPrevented) return;
-		if (command && key === 'z' && !isTyping(event)) {
-			event.preventDefault();
-			bench.goTo(bench.line.at + (event.shiftKey ? 1 : -1));
-		} else if (command && key === 'f') {
-			event.preventDefault();
-			bench.panel = 'find';
-			setTimeout(() => document.querySelector<HTMLElement>('[data-find]')?.focus());
-		} else if (event.altKey && /^[1-5]$/.test(event.key)) {
-			event.preventDefault();
-			bench.panel = PANELS[Number(event.key) - 1]![0];
-		} else if (event.altKey && key === 'l') {
-			event.preventDefault();
-			bench.isDrawing = !bench.isDrawing;
-		} else if (event.altKey && key === 't') {
-			event.preventDefault();
-			tracing = !tracing;
-		} else if (event.altKey && (key === 'r' || key === 'k')) {
-			event.preventDefault();
-			const { r, c } = bench.selection.focus;
-			document
-				.querySelector<HTMLElement>(
-					key === 'r' ? `[aria-label="Role of row ${r + 1}"]` : `[aria-label="Kind of column ${c + 1}"]`
-				)
-				?.focus();
-		} else if (event.key === 'F1') {
-			event.preventDefault();
-			keys = true;
-		} else if (event.key === 'Escape') {
-			if (bench.isDrawing) bench.isDrawing = false;
-			else if (tracing) tracing = false;
-			sheet.focus();
-		}
+	const LIST: readonly Shortcut[] = [
+		{ keys: ['character'], shown: 'a letter', does: 'takes the place of what the cell says' },
+		{ keys: ['F2', 'Enter'], does: 'type on in the cell' },
+		{ keys: ['Enter'], does: 'while typing: a new line' },
+		{ keys: ['Ctrl+Enter'], does: 'the row below' },
+		{ keys: ['Tab', 'Shift+Tab'], does: 'the cell after, before; after the last one a new row' },
+		{ keys: [], shown: 'Shift+arrows', does: 'select more' },
+		{ keys: ['Shift+Space'], does: 'whole rows' },
+		{ keys: ['Ctrl+Space'], does: 'whole columns' },
+		{ keys: ['Ctrl+A'], does: 'the whole table' },
+		{ keys: [], shown: 'Alt+arrows', does: 'move rows or columns' },
+		{ keys: ['Alt+R'], does: 'role of the row', whileTyping: true, run: () => focusHead('row') },
+		{ keys: ['Alt+K'], does: 'kind of the column', whileTyping: true, run: () => focusHead('column') },
+		{
+			keys: PANELS.map((_, i) => `Alt+${i + 1}`),
+			shown: 'Alt+1 … 5',
+			does: PANELS.map(([, name]) => name).join(', '),
+			whileTyping: true,
+			run: ({ key }) => (bench.panel = PANELS[Number(key) - 1]![0])
+		},
+		{ keys: ['Alt+L'], does: 'linework', whileTyping: true, run: () => (bench.isDrawing = !bench.isDrawing) },
+		{ keys: ['Alt+T'], does: 'trace', whileTyping: true, run: () => (tracing = !tracing) },
+		{ keys: ['Ctrl+F'], does: 'find and replace', whileTyping: true, run: find },
+		...undoKeys((by) => bench.goTo(bench.line.at + by)),
+		{ keys: ['Escape'], does: 'leave the linework, the trace', whileTyping: true, run: leave }
+	];
+	function find() {
+		bench.panel = 'find';
+		setTimeout(() => document.querySelector<HTMLElement>('[data-find]')?.focus());
+	}
+	/** To the role of the row, or the kind of the column, that the focused cell is in. */
+	function focusHead(of: 'row' | 'column') {
+		const { r, c } = bench.selection.focus;
+		const label = of === 'row' ? `Role of row ${r + 1}` : `Kind of column ${c + 1}`;
+		document.querySelector<HTMLElement>(`[aria-label="${label}"]`)?.focus();
+	}
+	function leave() {
+		if (bench.isDrawing) bench.isDrawing = false;
+		else if (tracing) tracing = false;
+		sheet.focus();
 	}
 </script>
 
 <svelte:head><title>{data.name}, table {data.index + 1} · Heptarch</title></svelte:head>
-<svelte:window onkeydown={keydown} />
 
 <TopBar title={data.place.caption ?? (data.kind === 'json' ? data.name : `${data.name}, table ${data.index + 1}`)}>
 	{#snippet facts()}
 		{#if bench.wrong.length}<button type="button" class="chip" onclick={() => (bench.panel = 'figures')}
-				>{bench.wrong.length} wrong {bench.wrong.length === 1 ? 'sum' : 'sums'}</button
+				>{bench.wrong.length} wrong {pluralWord(bench.wrong.length, 'sum')}</button
 			>{/if}
 	{/snippet}
 	{#snippet actions()}
@@ -169,16 +176,16 @@
 			>{bench.saving.fault ? 'not saved yet' : bench.saving.waiting ? 'saving…' : 'saved'}</span
 		>
 		<UndoRedo line={bench.line} isListed onmove={(to) => bench.goTo(to)} />
-		<button type="button" class="button" onclick={() => (keeping = true)}>Keep as starter…</button>
-		<a class="button" href={addressOf(data)}>{data.kind === 'json' ? 'In its style' : 'Back to the document'}</a>
-		<button type="button" class="button primary" onclick={take}>Take the file…</button>
+		<Button onclick={() => (keeping = true)}>Keep as starter…</Button>
+		<Button href={addressOf(data)}>{data.kind === 'json' ? 'In its style' : 'Back to the document'}</Button>
+		<Button primary onclick={take}>Take the file…</Button>
 	{/snippet}
 </TopBar>
 {#if bench.saving.fault}
 	<p class="border-b border-hairline bg-warning-wash px-5 py-1.5 text-warning-text" role="status">
 		{bench.saving.fault}
 		{bench.saving.waiting}
-		{bench.saving.waiting === 1 ? 'change waits' : 'changes wait'} in this browser and will be sent.
+		{pluralWord(bench.saving.waiting, 'change waits', 'changes wait')} in this browser and will be sent.
 	</p>
 {/if}
 {#if bench.mine}
@@ -187,8 +194,8 @@
 			Another window changed the same rows ({bench.entry.label}). You see that change now; yours is kept. Which is to
 			stand? The other one stays in the steps.
 		</p>
-		<button type="button" class="button" onclick={() => bench.decide('theirs')}>Keep theirs</button>
-		<button type="button" class="button primary" onclick={() => bench.decide('mine')}>Put mine instead</button>
+		<Button onclick={() => bench.decide('theirs')}>Keep theirs</Button>
+		<Button primary onclick={() => bench.decide('mine')}>Put mine instead</Button>
 	</div>
 {/if}
 {#if bench.isDrawing}
@@ -264,21 +271,17 @@
 			sheet.focus();
 		}}
 	>
-		<div class="flex border-b border-hairline px-2" role="tablist" aria-label="What to work on">
-			{#each PANELS as [panel, name] (panel)}
-				<button
-					type="button"
-					role="tab"
-					aria-selected={bench.panel === panel}
-					class={[
-						'min-h-9 flex-1 border-b-2 px-1',
-						bench.panel === panel ? 'border-accent font-semibold' : 'border-transparent text-quiet hover:text-ink'
-					]}
-					onclick={() => (bench.panel = panel)}>{name}</button
-				>
-			{/each}
-		</div>
-		<div class="min-h-0 flex-1 overflow-y-auto px-4 py-3" role="tabpanel" aria-label={bench.panel}>
+		<Tabs
+			look="line"
+			class="gap-0! px-2"
+			label="What to work on"
+			id="work"
+			tabs={PANELS}
+			chosen={bench.panel}
+			onchoose={(panel) => (bench.panel = panel)}
+			tabClass={() => 'flex-1'}
+		/>
+		<TabPanel id="work" chosen={bench.panel} class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
 			{#if bench.panel === 'shape'}<ShapePanel
 					{bench}
 					onpicture={takePicture}
@@ -290,7 +293,7 @@
 			{:else if bench.panel === 'figures'}<FiguresPanel {bench} />
 			{:else if bench.panel === 'find'}<FindPanel {bench} onshow={() => sheet.show()} />
 			{:else}<StepsPanel {bench} />{/if}
-		</div>
+		</TabPanel>
 	</aside>
 </div>
 {#if tracing && wornStyle}
@@ -332,24 +335,4 @@
 	tables={data.tables}
 	picked={data.index}
 />
-<KeysDialog
-	bind:open={keys}
-	keys={[
-		['a letter', 'takes the place of what the cell says'],
-		['F2, Enter', 'type on in the cell'],
-		['Enter', 'while typing: a new line'],
-		['Ctrl+Enter', 'the row below'],
-		['Tab, Shift+Tab', 'the cell after, before; after the last one a new row'],
-		['Shift+arrows', 'select more'],
-		['Shift+Space', 'whole rows'],
-		['Ctrl+Space', 'whole columns'],
-		['Ctrl+A', 'the whole table'],
-		['Alt+arrows', 'move rows or columns'],
-		['Alt+R, Alt+K', 'role of the row, kind of the column'],
-		['Alt+1 … 5', 'Shape, Look, Figures, Find, Steps'],
-		['Alt+L', 'linework'],
-		['Alt+T', 'trace'],
-		['Ctrl+F', 'find and replace'],
-		['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo']
-	]}
-/>
+<Shortcuts list={LIST} bind:open={keys} />

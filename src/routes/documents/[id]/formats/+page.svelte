@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { pluralWord } from '$lib/core/words.ts';
 	import { goto } from '$app/navigation';
 	import type { FormatView } from '$lib/server/documents/writing.ts';
 	import { textAt } from '$lib/core/table/grid.ts';
@@ -6,6 +7,7 @@
 	import PageView from '$lib/ui/print/PageView.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import TableGrid from '$lib/ui/table/TableGrid.svelte';
+	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
 	const WORDS: Record<FormatView['kind'], string> = {
@@ -33,7 +35,7 @@
 		if (kind === 'pdf') return 'Drawn as it is to look.';
 		const lost = Object.keys(lostWhat);
 		const said = differences
-			? `${differences} ${differences === 1 ? 'setting reads' : 'settings read'} otherwise.`
+			? `${differences} ${pluralWord(differences, 'setting reads', 'settings read')} otherwise.`
 			: 'Reads back as intended.';
 		return lost.length ? `${said} Not sayable: ${lost.join(', ')}.` : said;
 	}
@@ -58,7 +60,7 @@
 				{#each { length: data.tables } as _, i (i)}<option value={i}>{i + 1}</option>{/each}
 			</select>
 		</label>
-		<a class="button" href="/documents/{data.id}">Back to the document</a>
+		<Button href="/documents/{data.id}">Back to the document</Button>
 	{/snippet}
 </TopBar>
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
@@ -109,16 +111,16 @@
 				</div>
 				{#if view.kind !== 'wanted'}
 					<footer class="flex items-center gap-2 border-t border-hairline px-4 py-2">
-						{#if view.leaves.length}<button
-								type="button"
-								class="button small"
+						{#if view.leaves.length}<Button
+								small
 								aria-expanded={opened === view.kind}
-								onclick={() => (opened = opened === view.kind ? undefined : view.kind)}>By leaf</button
+								onclick={() => (opened = opened === view.kind ? undefined : view.kind)}>By leaf</Button
 							>{/if}
-						<a
-							class="button small ms-auto"
+						<Button
+							small
+							class="ms-auto"
 							href="/api/documents/{data.id}/file?as={view.kind}&tables={data.index}"
-							download>Take this table as {view.kind.toUpperCase()}</a
+							download>Take this table as {view.kind.toUpperCase()}</Button
 						>
 					</footer>
 					{#if opened === view.kind}<div class="px-4 pb-3"><ReadBackSheet accounts={[view.leaves]} /></div>{/if}

@@ -1,9 +1,11 @@
 <script lang="ts">
+	import { plural, pluralWord } from '$lib/core/words.ts';
 	import { goto } from '$app/navigation';
 	import { PAPERS, type PaperName } from '$lib/core/layout/paper.ts';
 	import PageView from '$lib/ui/print/PageView.svelte';
 	import InView from '$lib/ui/shell/InView.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
+	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
 	const PAPER_WORDS: Record<PaperName, string> = { A3: 'A3', A4: 'A4', A5: 'A5', letter: 'US letter' };
@@ -24,9 +26,9 @@
 
 <TopBar title={data.name}>
 	{#snippet facts()}
-		<span class="chip">{data.pages.length} {data.pages.length === 1 ? 'page' : 'pages'}</span>
+		<span class="chip">{plural(data.pages.length, 'page')}</span>
 		{#if data.only}<span class="chip"
-				>only {data.only.length === 1 ? `table ${data.only[0]! + 1}` : `${data.only.length} tables`}</span
+				>only {pluralWord(data.only.length, `table ${data.only[0]! + 1}`, `${data.only.length} tables`)}</span
 			>{/if}
 	{/snippet}
 	{#snippet actions()}
@@ -42,18 +44,12 @@
 					>{/each}
 			</select>
 		</label>
-		<button
-			type="button"
-			class="button"
-			aria-pressed={data.paper.across}
-			onclick={() => change(data.paper.name, !data.paper.across)}
-			>{data.paper.across ? 'On its long side' : 'Upright'}</button
+		<Button aria-pressed={data.paper.across} onclick={() => change(data.paper.name, !data.paper.across)}
+			>{data.paper.across ? 'On its long side' : 'Upright'}</Button
 		>
-		<a class="button" href="/documents/{data.id}">Back to the document</a>
-		<a
-			class="button primary"
-			href="/api/documents/{data.id}/file?as=pdf&{address(data.paper.name, data.paper.across)}"
-			download>Take the PDF</a
+		<Button href="/documents/{data.id}">Back to the document</Button>
+		<Button primary href="/api/documents/{data.id}/file?as=pdf&{address(data.paper.name, data.paper.across)}" download
+			>Take the PDF</Button
 		>
 	{/snippet}
 </TopBar>

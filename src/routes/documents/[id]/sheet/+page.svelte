@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { plural, pluralWord } from '$lib/core/words.ts';
 	import { accepted } from '$lib/formats/kinds.ts';
 	import { onMount, untrack } from 'svelte';
 	import { nextRevision, noRevisions, roomFor, withRevision, type Revision } from '$lib/core/schedule/placed.ts';
@@ -15,12 +16,13 @@
 	import ScaleDialog from '$lib/ui/sheet/ScaleDialog.svelte';
 	import SheetCanvas from '$lib/ui/sheet/SheetCanvas.svelte';
 	import TablePanel from '$lib/ui/sheet/TablePanel.svelte';
-	import KeysDialog from '$lib/ui/shell/KeysDialog.svelte';
-	import { isTyping } from '$lib/ui/shell/keys.ts';
+	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
+	import { undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
 	import '$lib/ui/table/fonts.ts';
+	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
 	const desk = untrack(() => new Desk(data.drawing));
@@ -107,7 +109,7 @@
 			await desk.reload();
 			notify(
 				desk.changes
-					? `“${file.name}” is in: ${desk.changes === 1 ? 'one change' : `${desk.changes} changes`} to look at.`
+					? `“${file.name}” is in: ${pluralWord(desk.changes, 'one change', `${desk.changes} changes`)} to look at.`
 					: `“${file.name}” is in; no schedule changes.`
 			);
 		} catch (error) {
@@ -120,43 +122,46 @@
 		ArrowUp: [0, -1],
 		ArrowDown: [0, 1]
 	};
-	function keydown(event: KeyboardEvent) {
-		const command = event.ctrlKey || event.metaKey;
-		if (command && event.key.toLowerCase() === 'z') {
-			event.preventDefault();
-			void desk.move(event.shiftKey ? 1 : -1);
-			return;
-		}
-		if (command || event.altKey || isTyping(event)) return;
-		const onSheet = (event.target as HTMLElement).closest?.('[data-sheet]') !== null || event.target === document.body;
-		const nudge = NUDGE[event.key];
-		if (nudge && onSheet) {
-			event.preventDefault();
-			const by = event.shiftKey ? 10 : 1;
-			if (desk.picked < 0 || desk.draft) canvas.panBy(-nudge[0] * 60, -nudge[1] * 60);
-			else {
-				const { placed } = desk.tables[desk.picked]!;
-				const at = { x: placed.at.x + nudge[0] * by, y: placed.at.y + nudge[1] * by };
-				void desk.change(desk.picked, `${desk.titleOf(desk.picked)} moved`, { placed: { ...placed, at } });
-			}
-		} else if (event.key === '+' || event.key === '=') canvas.zoomBy(1.25);
-		else if (event.key === '-') canvas.zoomBy(0.8);
-		else if (event.key === '0') canvas.fit();
-		else if (event.key === 'z' || event.key === 'Z') {
-			if (desk.picked >= 0) canvas.fitTable(desk.picked);
-		} else if (event.key === '?') keys = true;
-		else if (event.key === 'Enter' && desk.placing) {
-			event.preventDefault();
-			canvas.setDown();
-		} else if (event.key === 'Escape') {
-			if (desk.placing) desk.placing = false;
-			else back();
-		}
+	const isOnSheet = ({ target }: Event) =>
+		target === document.body || (target as HTMLElement).closest?.('[data-sheet]') !== null;
+	function nudge(event: KeyboardEvent) {
+		const [x, y] = NUDGE[event.key]!;
+		const by = event.shiftKey ? 10 : 1;
+		if (desk.picked < 0 || desk.draft) return canvas.panBy(-x * 60, -y * 60);
+		const { placed } = desk.tables[desk.picked]!;
+		const at = { x: placed.at.x + x * by, y: placed.at.y + y * by };
+		void desk.change(desk.picked, `${desk.titleOf(desk.picked)} moved`, { placed: { ...placed, at } });
 	}
+	const LIST: readonly Shortcut[] = [
+		{ keys: [], shown: 'Wheel', does: 'zoom to the pointer' },
+		{ keys: [], shown: 'Drag', does: 'pan; moves the picked table' },
+		{
+			keys: Object.keys(NUDGE).flatMap((key) => [key, `Shift+${key}`]),
+			shown: 'Arrow keys',
+			does: 'pan; move the picked table by 1 mm, with Shift by 10',
+			when: isOnSheet,
+			run: nudge
+		},
+		{ keys: ['+', '='], shown: '+', does: 'larger', run: () => canvas.zoomBy(1.25) },
+		{ keys: ['-'], shown: '−', does: 'smaller', run: () => canvas.zoomBy(0.8) },
+		{ keys: ['0'], does: 'the whole sheet', run: () => canvas.fit() },
+		{
+			keys: ['Z'],
+			does: 'zoom to the picked table',
+			when: () => desk.picked >= 0,
+			run: () => canvas.fitTable(desk.picked)
+		},
+		{ keys: ['Enter'], does: 'set a new table down', when: () => desk.placing, run: () => canvas.setDown() },
+		...undoKeys((by) => desk.move(by)),
+		{
+			keys: ['Escape'],
+			does: 'let go, then back to all objects',
+			run: () => (desk.placing ? (desk.placing = false) : back())
+		}
+	];
 </script>
 
 <svelte:head><title>{name} · Heptarch</title></svelte:head>
-<svelte:window onkeydown={keydown} />
 <DropTarget ondrop={replace} />
 
 <TopBar title={name}>
@@ -170,20 +175,18 @@
 				? ''
 				: ' ?'}</button
 		>
-		<span class="chip">{desk.data.placed.length} {desk.data.placed.length === 1 ? 'table' : 'tables'}</span>
-		{#if desk.changes}<span class="chip text-warning-text!"
-				>{desk.changes} {desk.changes === 1 ? 'change' : 'changes'} behind</span
-			>{/if}
+		<span class="chip">{plural(desk.data.placed.length, 'table')}</span>
+		{#if desk.changes}<span class="chip text-warning-text!">{plural(desk.changes, 'change')} behind</span>{/if}
 	{/snippet}
 	{#snippet actions()}
 		<UndoRedo line={desk.line} busy={desk.busy} onmove={(to) => desk.goTo(to)} />
-		<button type="button" class="button" onclick={() => (taking = true)}>Take the drawing…</button>
+		<Button onclick={() => (taking = true)}>Take the drawing…</Button>
 		{#if desk.changes && !desk.draft}
-			<button type="button" class="button primary" disabled={desk.busy} onclick={() => desk.acceptAll()}
-				>Accept {desk.changes === 1 ? 'the change' : `${desk.changes} changes`}</button
+			<Button primary disabled={desk.busy} onclick={() => desk.acceptAll()}
+				>Accept {pluralWord(desk.changes, 'the change', `${desk.changes} changes`)}</Button
 			>
 		{:else if !isOpen && desk.data.kinds.length}
-			<button type="button" class="button primary" onclick={make}>Make a schedule…</button>
+			<Button primary onclick={make}>Make a schedule…</Button>
 		{/if}
 	{/snippet}
 </TopBar>
@@ -220,12 +223,8 @@
 			{#each desk.data.remarks as remark (remark)}
 				<p class="mt-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text">{remark}</p>
 			{/each}
-			<button type="button" class="button mt-4 w-full justify-center" onclick={() => chooser.click()}
-				>Put a newer file in its place…</button
-			>
-			{#if !sheet.saysSize}<button type="button" class="button mt-2" onclick={() => (scaling = true)}
-					>Say its scale…</button
-				>{/if}
+			<Button class="mt-4 w-full justify-center" onclick={() => chooser.click()}>Put a newer file in its place…</Button>
+			{#if !sheet.saysSize}<Button class="mt-2" onclick={() => (scaling = true)}>Say its scale…</Button>{/if}
 		{/if}
 	</aside>
 	<div class="relative flex min-w-0 flex-1">
@@ -283,18 +282,4 @@
 	onadd={addRevision}
 />
 <ReuseDialog bind:open={reusing} {desk} />
-<KeysDialog
-	bind:open={keys}
-	keys={[
-		['Wheel', 'zoom to the pointer'],
-		['Drag', 'pan; moves the picked table'],
-		['Arrow keys', 'pan; move the picked table by 1 mm, with Shift by 10'],
-		['+ −', 'larger, smaller'],
-		['0', 'the whole sheet'],
-		['Z', 'zoom to the picked table'],
-		['Enter', 'set a new table down'],
-		['Ctrl+Z', 'undo'],
-		['Ctrl+Shift+Z', 'redo'],
-		['Esc', 'let go, then back to all objects']
-	]}
-/>
+<Shortcuts list={LIST} bind:open={keys} />

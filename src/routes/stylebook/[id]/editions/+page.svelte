@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { plural } from '$lib/core/words.ts';
 	import { goto, invalidate } from '$app/navigation';
 	import { flatten } from '$lib/core/style/inherit.ts';
 	import { call } from '$lib/ui/api.ts';
@@ -9,6 +10,7 @@
 	import { excerpt } from '$lib/workbench/excerpt.ts';
 	import { builtInSpecimen } from '$lib/workbench/specimen.ts';
 	import { stateTable } from '$lib/workbench/table.ts';
+	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
 	const id = $derived(data.style.id);
@@ -43,7 +45,6 @@
 		const { specimen } = data;
 		return specimen ? excerpt(stateTable(specimen.entry, undefined), specimen.entry.content, 10) : builtInSpecimen();
 	});
-	const many = (count: number, one: string, more = `${one}s`) => `${count} ${count === 1 ? one : more}`;
 	const wearsWords = (edition: number | null) => (edition === null ? 'the draft' : `edition ${edition}`);
 	const when = (iso: string) =>
 		new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
@@ -75,13 +76,13 @@
 				`/api/styles/${id}/rollouts`,
 				{ edition: newest!.number, documents: chosen.map((document) => document.id) }
 			);
-			notify(`${many(tables, 'table')} in ${many(count, 'document')} wear edition ${newest!.number} now.`);
+			notify(`${plural(tables, 'table')} in ${plural(count, 'document')} wear edition ${newest!.number} now.`);
 		});
 	const takeBack = (rollout: string) =>
 		work(async () => {
 			const { tables, kept } = await call<{ tables: number; kept: number }>('DELETE', `/api/rollouts/${rollout}`);
 			notify(
-				`${many(tables, 'table')} went back${kept ? `; ${kept} that were given something else since keep that` : ''}.`
+				`${plural(tables, 'table')} went back${kept ? `; ${kept} that were given something else since keep that` : ''}.`
 			);
 		});
 	async function restore(number: number) {
@@ -103,13 +104,13 @@
 		<span class="chip">{data.isPublished ? 'the draft is published' : 'the draft is not published'}</span>
 	{/snippet}
 	{#snippet actions()}
-		<a class="button" href="/stylebook/{id}">Back to the bench</a>
+		<Button href="/stylebook/{id}">Back to the bench</Button>
 		{#if data.isPublished}
-			<button type="button" class="button primary" disabled={isBusy || chosen.length === 0} onclick={rollOut}
-				>{behind.length ? `Roll out to ${many(chosen.length, 'document')}` : 'Rolled out everywhere'}</button
+			<Button primary disabled={isBusy || chosen.length === 0} onclick={rollOut}
+				>{behind.length ? `Roll out to ${plural(chosen.length, 'document')}` : 'Rolled out everywhere'}</Button
 			>
 		{:else}
-			<button type="button" class="button primary" disabled={isBusy} onclick={publish}>Publish edition {next}</button>
+			<Button primary disabled={isBusy} onclick={publish}>Publish edition {next}</Button>
 		{/if}
 	{/snippet}
 </TopBar>
@@ -156,7 +157,7 @@
 									<span class="ms-auto tabular-nums"
 										>{impact.cells + impact.edges === 0
 											? 'looks the same'
-											: `${impact.cells} of ${many(impact.allCells, 'cell')}, ${many(impact.edges, 'edge')} change`}</span
+											: `${impact.cells} of ${plural(impact.allCells, 'cell')}, ${plural(impact.edges, 'edge')} change`}</span
 									>
 								</summary>
 								{#if picture}
@@ -216,7 +217,7 @@
 						<strong>Edition {number}</strong> <span class="text-quiet">{when(publishedAt)}</span>
 						{#if words}<p class="text-[12.5px] text-quiet">{words}</p>{/if}
 					</div>
-					<button type="button" class="button small" onclick={() => restore(number)}>Restore</button>
+					<Button small onclick={() => restore(number)}>Restore</Button>
 				</li>
 			{:else}
 				<li class="text-quiet">None yet: tables that wear the style show its draft.</li>
@@ -227,14 +228,13 @@
 			{#each data.rollouts as rollout (rollout.id)}
 				<li class="flex items-center gap-2 border-b border-hairline py-2 last:border-0">
 					<span class="flex-1"
-						>Edition {rollout.edition}: {many(rollout.tables, 'table')} in {many(rollout.documents, 'document')}
+						>Edition {rollout.edition}: {plural(rollout.tables, 'table')} in {plural(rollout.documents, 'document')}
 						<span class="text-quiet">{when(rollout.at)}</span></span
 					>
-					{#if rollout.undone}<span class="text-quiet">taken back</span>{:else}<button
-							type="button"
-							class="button small"
+					{#if rollout.undone}<span class="text-quiet">taken back</span>{:else}<Button
+							small
 							disabled={isBusy}
-							onclick={() => takeBack(rollout.id)}>Take back</button
+							onclick={() => takeBack(rollout.id)}>Take back</Button
 						>{/if}
 				</li>
 			{:else}

@@ -1,0 +1,33 @@
+<script lang="ts">
+	import Dialog from '../shell/Dialog.svelte';
+	import { isTyping, runShortcut, type Shortcut } from './shortcuts.ts';
+	import Button from './Button.svelte';
+
+	/** The keys of a screen, which act while no dialog is open, and the list of them, which `?` opens. */
+	let { list, open = $bindable(false) }: { list: readonly Shortcut[]; open?: boolean } = $props();
+	const all = $derived<Shortcut[]>([
+		...list,
+		{ keys: ['?'], run: () => (open = true) },
+		{ keys: ['F1'], run: () => (open = true) }
+	]);
+
+	function press(event: KeyboardEvent) {
+		if (event.defaultPrevented || document.querySelector('dialog[open]')) return;
+		runShortcut(all, event, isTyping(event));
+	}
+</script>
+
+<svelte:window onkeydown={press} />
+<Dialog bind:open title="Keys of this screen">
+	<dl class="grid grid-cols-[auto_1fr] items-center gap-x-5 gap-y-2">
+		{#each list as { keys, shown, does }, index (index)}
+			{#if does}
+				<dt>
+					<kbd class="rounded border border-hairline bg-desk px-2 py-0.5 font-sans">{shown ?? keys.join(', ')}</kbd>
+				</dt>
+				<dd>{does}</dd>
+			{/if}
+		{/each}
+	</dl>
+	{#snippet answers()}<Button onclick={() => (open = false)}>Close</Button>{/snippet}
+</Dialog>
