@@ -26,3 +26,25 @@ export const undoable = <Step extends { readonly label: string }>({ steps, at }:
 	at > 0 ? steps[at]!.label : undefined;
 export const redoable = <Step extends { readonly label: string }>({ steps, at }: Line<Step>): string | undefined =>
 	steps[at + 1]?.label;
+
+const isPlain = (value: unknown): value is Readonly<Record<string, unknown>> =>
+	typeof value === 'object' && value !== null && Object.getPrototypeOf(value) === Object.prototype;
+
+/**
+ * A change from `seen` to `next`, made to what stands now: objects are gone through by their keys, whatever else differs
+ * is replaced as a whole. What the change did not touch stays as it is now.
+ */
+export function laidOver<T extends object>(now: T, seen: T, next: T): T {
+	const result = { ...now } as Record<string, unknown>;
+	const was = seen as Readonly<Record<string, unknown>>;
+	const to = next as Readonly<Record<string, unknown>>;
+	for (const key of new Set([...Object.keys(was), ...Object.keys(to)])) {
+		if (was[key] === to[key]) continue;
+		const stands = result[key];
+		if (!(key in to)) delete result[key];
+		else if (isPlain(stands) && isPlain(was[key]) && isPlain(to[key]))
+			result[key] = laidOver(stands, was[key], to[key]);
+		else result[key] = to[key];
+	}
+	return result as T;
+}

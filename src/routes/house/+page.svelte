@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { plural } from '$lib/core/words.ts';
-	import { untrack } from 'svelte';
+	import { onMount, untrack } from 'svelte';
 	import { contrast, toHex } from '$lib/core/colour.ts';
 	import { InputError } from '$lib/core/errors.ts';
 	import { SHIPPED, standIn } from '$lib/core/layout/fonts.ts';
@@ -18,6 +18,7 @@
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { undoKeys } from '$lib/ui/controls/shortcuts.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
+	import Waiting from '$lib/ui/shell/Waiting.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { LOCALES, localeWords } from '$lib/workbench/house.ts';
 	import { parseNumber, type Parsed } from '$lib/ui/controls/fields.ts';
@@ -31,6 +32,7 @@
 		work.steps = data.steps;
 	});
 	const house = $derived(work.house);
+	onMount(() => void work.sender.resume(work.house.version));
 	let picked = $state<{ kind: 'ink' | 'role'; name: string }>();
 	let chooser: HTMLInputElement;
 
@@ -131,7 +133,7 @@
 </script>
 
 <svelte:head><title>House · Heptarch</title></svelte:head>
-<Shortcuts list={undoKeys((by) => work.line.steps[work.line.at + by] && work.goTo(work.line.at + by))} />
+<Shortcuts list={undoKeys((by) => work.move(by))} />
 
 <TopBar title="House">
 	{#snippet facts()}
@@ -156,6 +158,7 @@
 		<Button primary disabled={work.isBusy} onclick={() => addInk('#6B6172')}>New ink</Button>
 	{/snippet}
 </TopBar>
+<Waiting sender={work.sender} />
 
 <div class="flex min-h-0 flex-1">
 	<main class="min-w-0 flex-1 overflow-y-auto px-5 py-4" aria-label="House">

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import fc from 'fast-check';
-import { amended, moved, pushed, redoable, undoable, type Line } from '../../../src/lib/core/history.ts';
+import { amended, laidOver, moved, pushed, redoable, undoable, type Line } from '../../../src/lib/core/history.ts';
 
 type Step = { readonly label: string };
 
@@ -49,6 +49,34 @@ describe('a line of steps', () => {
 				assert.equal(line.steps.length, Math.min(most, count + 1));
 				assert.equal(line.at, line.steps.length - 1);
 				assert.equal(line.steps[line.at]!.label, String(count));
+			})
+		);
+	});
+});
+
+describe('a change laid over what stands now', () => {
+	type Any = Readonly<Record<string, unknown>>;
+	const leaf = fc.oneof(fc.integer(), fc.string({ maxLength: 3 }), fc.array(fc.integer(), { maxLength: 2 }));
+	const key = fc.constantFrom('a', 'b', 'c', 'd');
+	const thing: fc.Arbitrary<Any> = fc.dictionary(key, fc.oneof(leaf, fc.dictionary(key, leaf)));
+	const plain = (value: unknown) => JSON.parse(JSON.stringify(value)) as unknown;
+
+	it('is the change itself where nothing else changed, and nothing where it changed nothing', () => {
+		fc.assert(
+			fc.property(thing, thing, (seen, next) => {
+				assert.deepEqual(plain(laidOver(seen, seen, next)), plain(next));
+				assert.deepEqual(plain(laidOver(next, seen, seen)), plain(next));
+			})
+		);
+	});
+	it('keeps both of two changes to different things, whichever comes first', () => {
+		fc.assert(
+			fc.property(thing, fc.integer(), fc.integer(), (seen, one, two) => {
+				const first = { ...seen, one, deep: { x: one } };
+				const base = { ...seen, deep: {} };
+				const second = { ...base, two, deep: { y: two } };
+				const both = laidOver({ ...first, deep: { x: one } } as Any, base as Any, second as Any);
+				assert.deepEqual(plain(both), plain({ ...seen, one, two, deep: { x: one, y: two } }));
 			})
 		);
 	});

@@ -1,6 +1,7 @@
 import { amended, moved, pushed, type Line } from '$lib/core/history.ts';
 import type { Style } from '$lib/core/style/types.ts';
 import { call, RequestError } from '../api.ts';
+import { Keeping } from '../keeping.ts';
 import type { ListedStep } from '../shell/steps.ts';
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'failed' | 'conflict';
@@ -17,6 +18,13 @@ export interface DraftHistory {
 	readonly steps: readonly DraftStep[];
 }
 
+/** Steps that the server does not have yet, as a browser keeps them; numbers as in {@link DraftHistory}. */
+interface Kept extends Pick<DraftHistory, 'version' | 'at' | 'steps'> {
+	readonly from: number;
+}
+
+/** Milliseconds after which a server that does not answer is asked again. */
+const AGAIN_AFTER = 3_000;
 /** Milliseconds after the last change before it is saved. */
 const REST = 400;
 /** Changes of one thing within this time are one step. */
@@ -39,12 +47,26 @@ export class StyleDraft {
 	private lastChange = { label: '', time: 0 };
 	private timer: ReturnType<typeof setTimeout> | undefined;
 	private running: Promise<void> = Promise.resolve();
+	private readonly kept: Keeping<Kept>;
 
 	constructor(
 		readonly id: string,
 		history: DraftHistory
 	) {
+		this.kept = new Keeping(`heptarch:/styles/${id}`);
 		this.adopt(history);
+	}
+
+	/** Takes up what this browser had not saved when it went down, if nobody changed the style since; whether there was any. */
+	resume(): boolean {
+		const kept = this.kept.get();
+		if (!kept) return false;
+		this.kept.set(undefined);
+		const from = kept.from - this.first;
+		if (kept.version !== this.savedVersion || from < 0 || from > this.line.steps.length) return false;
+		this.unsaved = from;
+		this.stand({ steps: [...this.line.steps.slice(0, this.unsaved), ...kept.steps], at: kept.at - this.first });
+		return true;
 	}
 
 	get version(): number {
@@ -77,8 +99,18 @@ export class StyleDraft {
 		this.line = line;
 		if (this.state === 'conflict') return;
 		this.state = 'waiting';
+		this.keep();
 		clearTimeout(this.timer);
 		this.timer = setTimeout(() => void this.save(), REST);
+	}
+	private keep(): void {
+		const { steps, at } = this.line;
+		this.kept.set({
+			version: this.savedVersion,
+			from: this.first + this.unsaved,
+			at: this.first + at,
+			steps: steps.slice(this.unsaved)
+		});
 	}
 
 	/** Saves now what is not saved yet; one request at a time. */
@@ -110,11 +142,16 @@ export class StyleDraft {
 			}
 			const { steps, at } = this.line;
 			this.state = at === sent.at && this.unsaved === steps.length ? 'saved' : 'waiting';
-			if (this.state === 'waiting') this.timer = setTimeout(() => void this.save(), REST);
+			if (this.state === 'waiting') {
+				this.keep();
+				this.timer = setTimeout(() => void this.save(), REST);
+			} else this.kept.set(undefined);
 		} catch (error) {
 			this.fault = (error as Error).message;
 			this.state = 'failed';
-			if (error instanceof RequestError && error.body.code === 'conflict') await this.learnTheirs();
+			const code = error instanceof RequestError ? error.body.code : undefined;
+			if (code === 'conflict') await this.learnTheirs();
+			else if (code === 'offline') this.timer = setTimeout(() => void this.retry(), AGAIN_AFTER);
 		}
 	}
 	/** Where that fails, the conflict comes up again with the next try. */
@@ -129,6 +166,7 @@ export class StyleDraft {
 
 	/** Tries again after a failure. */
 	retry(): Promise<void> {
+		if (this.state !== 'failed') return this.running;
 		this.state = 'waiting';
 		return this.save();
 	}
@@ -150,6 +188,7 @@ export class StyleDraft {
 		if (!this.theirs) return;
 		const mine = { label: 'what this window had', definition: this.definition };
 		this.adopt(this.theirs);
+		this.kept.set(undefined);
 		const { at } = this.line;
 		this.line = { ...pushed(this.line, mine), at };
 		this.unsaved = Math.min(this.unsaved, at + 1);
@@ -167,6 +206,7 @@ export class StyleDraft {
 	/** After something outside the bench changed the style (a leaf pushed up): what is there now. */
 	reload(history: DraftHistory): void {
 		clearTimeout(this.timer);
+		this.kept.set(undefined);
 		this.adopt(history);
 	}
 }

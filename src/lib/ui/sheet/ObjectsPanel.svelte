@@ -55,10 +55,9 @@
 
 	async function change(name: string, value: string) {
 		const { key } = clicked!;
-		const before = desk.data.state.drawing?.attributes ?? {};
-		await desk.save(`${idOf(key)}: ${name} is ${value || 'empty'}`, desk.tables, {
-			attributes: { ...before, [key]: { ...before[key], [name]: value } }
-		});
+		await desk.save(`${idOf(key)}: ${name} is ${value || 'empty'}`, ({ attributes = {} }) => ({
+			attributes: { ...attributes, [key]: { ...attributes[key], [name]: value } }
+		}));
 	}
 	const hide = (index: number) => {
 		const next = new Set(desk.hidden);

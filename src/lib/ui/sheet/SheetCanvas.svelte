@@ -270,15 +270,15 @@
 		const title = desk.titleOf(what.index);
 		if (what.kind === 'table') {
 			const corner = { x: drawn.x + what.dx, y: drawn.y + what.dy };
-			await desk.change(what.index, `${title} moved`, {
-				placed: { ...placed, at: tidy(pointFor(placed.corner, corner, drawn)) }
-			});
+			await desk.change(what.index, `${title} moved`, ({ placed: now }) => ({
+				placed: { ...now, at: tidy(pointFor(now.corner, corner, drawn)) }
+			}));
 		} else {
 			const { name } = placed.rows.columns[what.column]!;
 			const width = Math.max(2, drawn.lefts[what.column + 1]! - drawn.lefts[what.column]! + what.dx);
-			await desk.change(what.index, `${title}: width of ${name}`, {
-				placed: { ...placed, widths: { ...placed.widths, [name]: Math.round(width * 10) / 10 } }
-			});
+			await desk.change(what.index, `${title}: width of ${name}`, ({ placed: now }) => ({
+				placed: { ...now, widths: { ...now.widths, [name]: Math.round(width * 10) / 10 } }
+			}));
 		}
 		dragged = undefined;
 	}

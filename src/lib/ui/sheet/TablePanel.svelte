@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { laidOver } from '$lib/core/history.ts';
 	import { partsInUse } from '$lib/workbench/parts.ts';
 	import { ASPECTS, type Aspect } from '$lib/core/style/types.ts';
 	import { withRenamed, type PlacedSource, type PlacedTable } from '$lib/core/schedule/placed.ts';
@@ -85,7 +86,10 @@
 			// What is typed now is what the definition goes on with.
 			const { base: _base, ...draft } = shown;
 			void desk.tryOut({ ...draft, ...next });
-		} else void desk.change(index, `${title}: ${words}`, next);
+		} else {
+			const seen = { placed, own };
+			void desk.change(index, `${title}: ${words}`, (now) => laidOver(now, seen, { ...seen, ...next }));
+		}
 	}
 	const reads = (to: Reading) =>
 		set(withRows({ placed, own }, placed.rows, undefined, to), to === 'up' ? 'reads upwards' : 'reads downwards');
@@ -110,7 +114,7 @@
 		if (isNew || isChanged) void desk.tryOut({ ...shown, own: dressed(own) });
 		else {
 			desk.drop();
-			void desk.change(index, `${title}: ${book.get(id)!.definition.name}`, { own: dressed(desk.tables[index]!.own) });
+			void desk.change(index, `${title}: ${book.get(id)!.definition.name}`, (now) => ({ own: dressed(now.own) }));
 		}
 	}
 </script>

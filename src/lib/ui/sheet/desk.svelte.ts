@@ -18,7 +18,7 @@ import type { DrawnOut } from '$lib/server/drawings/drawings.ts';
 import type { StepInfo } from '$lib/server/history.ts';
 import { answered } from '$lib/workbench/schedules.ts';
 import type { DocumentState, TableState } from '$lib/workbench/state.ts';
-import { turns } from '../turns.ts';
+import { Sender } from '../history.svelte.ts';
 import { Maker } from './maker.ts';
 
 /** What the server says of a drawing. */
@@ -62,6 +62,13 @@ const objectsKey = ({ id, state: { drawing } }: SheetData): string =>
 /** All tables of the sheet with what they wear. */
 type Tables = readonly { readonly placed: PlacedTable; readonly own: TableState }[];
 
+/** What a step of a drawing says. */
+interface Standing {
+	readonly tables: Tables;
+	readonly sheet: SheetAnswer | undefined;
+	readonly attributes: Readonly<Record<string, Readonly<Record<string, string | null>>>> | undefined;
+}
+
 /** The sheet view's state: what is saved, what is picked, and what is being changed. */
 export class Desk {
 	data = $state.raw<SheetData>() as SheetData;
@@ -80,11 +87,11 @@ export class Desk {
 	problem = $state<string>();
 	/** The draft hangs at the pointer. */
 	placing = $state(false);
-	busy = $state(false);
 	readonly maker = new Maker();
 
 	constructor(data: SheetData) {
 		this.data = data;
+		this.sender = new Sender(`/drawings/${data.id}`, () => this.reload());
 	}
 
 	/** Takes what the server says now, after a step; objects are fetched again where they can have changed. */
@@ -199,41 +206,37 @@ export class Desk {
 		await this.tryOut({ placed, own: { ...own, ...wearing }, index: this.picked });
 	}
 
-	private readonly inTurn = turns();
-	/** Saves a step: all tables, and whatever else is said; whether it was saved. What went wrong is said. */
-	save(
-		label: string,
-		tables: Tables = this.tables,
-		more: { sheet?: SheetAnswer; attributes?: Record<string, Record<string, string | null>> } = {}
-	): Promise<boolean> {
-		const { drawing } = this.data.state;
-		const sheet = more.sheet ?? drawing?.sheet;
-		const attributes = more.attributes ?? drawing?.attributes;
-		const step = {
-			// What is changed was worked out from what is seen now, whatever is on its way.
-			version: this.data.version,
-			label,
-			tables: Object.fromEntries(tables.flatMap(({ own }, index) => (Object.keys(own).length ? [[index, own]] : []))),
-			drawing: {
-				placed: tables.map(({ placed }) => placed),
-				...(sheet && { sheet }),
-				...(attributes && { attributes })
-			}
-		};
-		return this.inTurn(() => this.send('POST', `/api/documents/${this.data.id}/steps`, step));
+	readonly sender: Sender;
+	get busy(): boolean {
+		return this.sender.isBusy;
 	}
-	private async send(method: 'POST' | 'PUT', path: string, body: object): Promise<boolean> {
-		this.busy = true;
-		try {
-			await call(method, path, body);
-			await this.reload();
-			return true;
-		} catch (error) {
-			notifyError(error);
-			return false;
-		} finally {
-			this.busy = false;
-		}
+	/**
+	 * Saves a step; whether it was saved. What the tables, the scale and the attributes are from now on is worked out from
+	 * what they are when the step is sent.
+	 */
+	save(label: string, next: (now: Standing) => Partial<Standing>): Promise<boolean> {
+		return this.sender.send(() => {
+			const { drawing } = this.data.state;
+			const now = { tables: this.tables, sheet: drawing?.sheet, attributes: drawing?.attributes };
+			const { tables, sheet, attributes } = { ...now, ...next(now) };
+			return {
+				label,
+				method: 'POST',
+				path: `/api/documents/${this.data.id}/steps`,
+				body: {
+					version: this.data.version,
+					label,
+					tables: Object.fromEntries(
+						tables.flatMap(({ own }, index) => (Object.keys(own).length ? [[index, own]] : []))
+					),
+					drawing: {
+						placed: tables.map(({ placed }) => placed),
+						...(sheet && { sheet }),
+						...(attributes && { attributes })
+					}
+				}
+			};
+		});
 	}
 	async reload(): Promise<void> {
 		await invalidate('heptarch:sheet');
@@ -246,29 +249,27 @@ export class Desk {
 		const { draft } = this;
 		if (!draft) return;
 		const { index = this.data.placed.length, placed, own } = draft;
-		const tables = [...this.tables.slice(0, index), { placed, own }, ...this.tables.slice(index + 1)];
-		if (!(await this.save(label, tables))) return;
+		const isSaved = await this.save(label, ({ tables }) => ({
+			tables: [...tables.slice(0, index), { placed, own }, ...tables.slice(index + 1)]
+		}));
+		if (!isSaved) return;
 		this.drop();
 		this.picked = index;
 	}
-	/** Changes one table as a step; whether it was saved. */
-	change(index: number, label: string, next: { placed?: PlacedTable; own?: TableState }): Promise<boolean> {
-		return this.save(
-			label,
-			this.tables.map((table, i) => (i === index ? { ...table, ...next } : table))
-		);
+	/** Changes one table as a step, given what it is when the step is sent; whether it was saved. */
+	change(index: number, label: string, next: (now: Tables[number]) => Partial<Tables[number]>): Promise<boolean> {
+		return this.save(label, ({ tables }) => ({
+			tables: tables.map((table, i) => (i === index ? { ...table, ...next(table) } : table))
+		}));
 	}
 	async remove(index: number): Promise<void> {
 		const title = this.titleOf(index);
 		this.picked = -1;
 		this.drop();
-		if (
-			await this.save(
-				`${title} taken off the sheet`,
-				this.tables.filter((_, i) => i !== index)
-			)
-		)
-			notify(`“${title}” is off the sheet. Ctrl+Z puts it back.`);
+		const isOff = await this.save(`${title} taken off the sheet`, ({ tables }) => ({
+			tables: tables.filter((_, i) => i !== index)
+		}));
+		if (isOff) notify(`“${title}” is off the sheet. Ctrl+Z puts it back.`);
 	}
 	titleOf(index: number): string {
 		return this.data.tables[index]?.place.caption ?? `table ${index + 1}`;
@@ -276,15 +277,12 @@ export class Desk {
 
 	/** Accepts changes of a schedule: all of them, or those that are answered. */
 	async accept(index: number, answers: ReadonlyMap<string, Answer> | 'all'): Promise<void> {
-		const { placed, own } = this.tables[index]!;
 		try {
-			const now = await this.rowsNow(placed);
+			const now = await this.rowsNow(this.tables[index]!.placed);
 			if (!now) return;
 			const count = answers === 'all' ? this.data.behind[index]!.changes.length : answers.size;
-			await this.change(
-				index,
-				`${this.titleOf(index)}: ${plural(count, 'change')}`,
-				answered(placed, own, now, answers)
+			await this.change(index, `${this.titleOf(index)}: ${plural(count, 'change')}`, (table) =>
+				answered(table.placed, table.own, now, answers)
 			);
 		} catch (error) {
 			notifyError(error);
@@ -293,17 +291,21 @@ export class Desk {
 	async acceptAll(): Promise<void> {
 		const behind = this.data.behind.flatMap(({ changes }, index) => (changes.length ? [index] : []));
 		try {
-			const tables = [...this.tables];
+			const read = new Map<number, Awaited<ReturnType<typeof this.rowsNow>>>();
 			let count = 0;
 			for (const index of behind) {
-				const { placed, own } = tables[index]!;
-				const now = await this.rowsNow(placed);
+				const now = await this.rowsNow(this.tables[index]!.placed);
 				if (!now) continue;
 				count += this.data.behind[index]!.changes.length;
-				tables[index] = answered(placed, own, now, 'all');
+				read.set(index, now);
 			}
-			if (await this.save(`read again: ${plural(count, 'change')}`, tables))
-				notify(`${pluralWord(count, 'One change is', `${count} changes are`)} in. Ctrl+Z takes them back.`);
+			const isSaved = await this.save(`read again: ${plural(count, 'change')}`, ({ tables }) => ({
+				tables: tables.map((table, index) => {
+					const now = read.get(index);
+					return now ? answered(table.placed, table.own, now, 'all') : table;
+				})
+			}));
+			if (isSaved) notify(`${pluralWord(count, 'One change is', `${count} changes are`)} in. Ctrl+Z takes them back.`);
 		} catch (error) {
 			notifyError(error);
 		}
@@ -374,16 +376,21 @@ export class Desk {
 		return { steps: this.data.steps, at: this.data.step };
 	}
 	/** Undo and redo, one after the other: a key pressed again while the first is on its way counts, too. */
-	move(by: -1 | 1): Promise<void> {
+	move(by: -1 | 1): Promise<boolean> {
 		return this.goTo(() => this.data.step + by);
 	}
 	/** Goes to any other step, once what is on its way is saved. */
-	goTo(where: number | (() => number)): Promise<void> {
-		return this.inTurn(async () => {
+	goTo(where: number | (() => number)): Promise<boolean> {
+		return this.sender.send(() => {
 			const to = typeof where === 'number' ? where : where();
-			if (!this.data.steps[to]) return;
+			if (!this.data.steps[to]) return undefined;
 			this.drop();
-			await this.send('PUT', `/api/documents/${this.data.id}/step`, { version: this.data.version, to });
+			return {
+				label: to < this.data.step ? 'undo' : 'redo',
+				method: 'PUT',
+				path: `/api/documents/${this.data.id}/step`,
+				body: { version: this.data.version, to }
+			};
 		});
 	}
 }

@@ -3,6 +3,7 @@ import { tidy, type WorkTable } from '$lib/core/work/table.ts';
 import type { TableState } from '$lib/workbench/state.ts';
 import type { LoadedWork } from '$lib/server/tables/work.ts';
 import { call, RequestError } from '../api.ts';
+import { Keeping } from '../keeping.ts';
 
 /** A state of the table, with what led to it. `id` is its step's on the server; undefined until it is saved. */
 export interface Entry {
@@ -71,6 +72,7 @@ export class Saving {
 	private timer: ReturnType<typeof setTimeout> | undefined;
 	private typing: Kept['typing'];
 	private standing: Entry;
+	private readonly store: Keeping<Kept>;
 	/** What waits for a decision, as a change of what stands. */
 	private held: Kept['changes'] = [];
 
@@ -80,11 +82,9 @@ export class Saving {
 		private readonly listener: Listener
 	) {
 		this.standing = standing;
+		this.store = new Keeping(`heptarch:${path}`);
 	}
 
-	private get key(): string {
-		return `heptarch:${this.path}`;
-	}
 	get isIdle(): boolean {
 		return this.orders.length === 0 && !this.isBusy;
 	}
@@ -123,20 +123,15 @@ export class Saving {
 				: [{ label: 'undo', patch: patchBetween(this.standing.work, order.to.work) }]
 		);
 		changes.push(...this.held);
-		try {
-			if (!changes.length && !this.typing) localStorage.removeItem(this.key);
-			else
-				localStorage.setItem(
-					this.key,
-					JSON.stringify({
+		this.store.set(
+			changes.length || this.typing
+				? {
 						after: this.standing.id ?? null,
 						changes: this.orders.every((order) => 'entry' in order) ? changes : this.asOne(),
 						...(this.typing && { typing: this.typing })
-					} satisfies Kept)
-				);
-		} catch {
-			// A full store: the changes are on their way to the server all the same.
-		}
+					}
+				: undefined
+		);
 	}
 	/** All that waits as one change, where undo is among it. */
 	private asOne(): Kept['changes'] {
@@ -147,13 +142,8 @@ export class Saving {
 
 	/** What a browser that went down had not saved, where it still follows the step that stands. */
 	kept(): Kept | undefined {
-		try {
-			const text = localStorage.getItem(this.key);
-			const kept = text ? (JSON.parse(text) as Kept) : undefined;
-			return kept && kept.after === (this.standing.id ?? null) ? kept : undefined;
-		} catch {
-			return undefined;
-		}
+		const kept = this.store.get();
+		return kept && kept.after === (this.standing.id ?? null) ? kept : undefined;
 	}
 
 	private async send(): Promise<void> {

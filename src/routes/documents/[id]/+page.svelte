@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { plural, pluralWord } from '$lib/core/words.ts';
-	import { untrack } from 'svelte';
+	import { onMount, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { appearanceOf } from '$lib/core/cascade/look.ts';
 	import { resolve, type Resolved } from '$lib/core/cascade/resolve.ts';
@@ -28,7 +28,8 @@
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { findKey, undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
-	import { turns } from '$lib/ui/turns.ts';
+	import { Sender } from '$lib/ui/history.svelte.ts';
+	import Waiting from '$lib/ui/shell/Waiting.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { changesBetween } from '$lib/workbench/changes.ts';
@@ -79,7 +80,6 @@
 	let tracing = $state(false);
 	let taking = $state(false);
 	let keys = $state(false);
-	let busy = $state(false);
 
 	const scoped = $derived(
 		scope === 'this'
@@ -104,7 +104,8 @@
 	const others = $derived(scoped.filter((index) => index !== picked));
 	async function match(changed: Record<number, TableState>) {
 		const count = Object.keys(changed).length;
-		if (!(await step(`like table ${picked + 1}: ${plural(count, 'table')}`, changed))) return;
+		const label = `like table ${picked + 1}: ${plural(count, 'table')}`;
+		if (!(await step(label, Object.keys(changed).map(Number), (_, index) => changed[index]!))) return;
 		notify(
 			`${pluralWord(count, 'One table is', `${count} tables are`)} like table ${picked + 1} now. Ctrl+Z takes it back.`
 		);
@@ -170,46 +171,54 @@
 		return { ...(style !== undefined && { style }), ...(edition && { edition }) };
 	}
 
-	const inTurn = turns();
-	/** Saves a step; whether it was saved. What went wrong is said. */
-	function step(label: string, changed: Record<number, TableState>): Promise<boolean> {
-		// What is changed was worked out from what is seen now, whatever is on its way.
-		const { version } = saved;
-		return inTurn(() => stepNow({ version, label, tables: changed }));
+	/** Saves a step: what some tables are from now on, given what they are when it is sent. Returns whether it was saved. */
+	const step = (
+		label: string,
+		indices: readonly number[],
+		next: (own: TableState, index: number) => TableState
+	): Promise<boolean> =>
+		sender.send(() => ({
+			label,
+			method: 'POST',
+			path: `/api/documents/${id}/steps`,
+			body: {
+				version: saved.version,
+				label,
+				tables: Object.fromEntries(indices.map((index) => [index, next(stateOf(index), index)]))
+			}
+		}));
+	async function take(answer: unknown) {
+		const before = heldBy(saved.state);
+		saved = answer as typeof saved;
+		if (heldBy(saved.state) !== before) await reload();
 	}
-	async function stepNow(change: { version: number; label: string; tables: Record<number, TableState> }) {
-		busy = true;
-		try {
-			saved = await call<typeof saved>('POST', `/api/documents/${id}/steps`, change);
-			return true;
-		} catch (error) {
-			notifyError(error);
-			return false;
-		} finally {
-			busy = false;
-		}
-	}
+	const sender = new Sender(`/documents/${id}`, take);
+	onMount(() => void sender.resume(saved.version));
 
 	async function apply() {
 		if (!isDirty || scoped.length === 0) return;
 		const what = isCleared ? 'nothing but text' : book.get(chosen)!.definition.name;
 		const count = scoped.length;
+		const clears = isCleared;
+		const { style, partsOff, carry, dropsEmphasis } = draft;
+		const worn = wearing(style ?? chosen);
 		const applied = (own: TableState): TableState => ({
-			...(isCleared
+			...(clears
 				? { ...without(own, 'style', 'edition', 'pinned', 'partsOff', 'carry', 'touches'), cleared: true }
-				: draft.style === undefined && own.style !== undefined
+				: style === undefined && own.style !== undefined
 					? own
-					: { ...without(own, 'edition', 'pinned', 'cleared'), ...wearing(draft.style ?? chosen) }),
-			...(draft.partsOff && !isCleared && { partsOff: [...draft.partsOff] }),
-			...(draft.carry && !isCleared && { carry: [...draft.carry] }),
-			...(draft.dropsEmphasis !== undefined && { dropsEmphasis: draft.dropsEmphasis })
+					: { ...without(own, 'edition', 'pinned', 'cleared'), ...worn }),
+			...(partsOff && !clears && { partsOff: [...partsOff] }),
+			...(carry && !clears && { carry: [...carry] }),
+			...(dropsEmphasis !== undefined && { dropsEmphasis })
 		});
 		const words = isCleared
 			? `${pluralWord(count, 'One table has', `${count} tables have`)} nothing but text now.`
 			: `${pluralWord(count, 'One table wears', `${count} tables wear`)} “${what}” now.`;
 		const isSaved = await step(
 			`${what} on ${pluralWord(count, `table ${scoped[0]! + 1}`, `${count} tables`)}`,
-			Object.fromEntries(scoped.map((index) => [index, applied(stateOf(index))]))
+			scoped,
+			applied
 		);
 		if (!isSaved) return;
 		draft = {};
@@ -219,30 +228,30 @@
 	let isTakingOut = $state(false);
 	async function takeOut() {
 		isTakingOut = false;
-		busy = true;
-		try {
-			const index = picked;
-			saved = await call('DELETE', `/api/documents/${id}/tables/${index}`, { version: saved.version });
-			await reload();
-			notify(`Table ${index + 1} is out of the document. Ctrl+Z brings it back.`);
-		} catch (error) {
-			notifyError(error);
-		} finally {
-			busy = false;
-		}
+		const index = picked;
+		const label = `table ${index + 1} taken out`;
+		const isOut = await sender.send(() => ({
+			label,
+			method: 'DELETE',
+			path: `/api/documents/${id}/tables/${index}`,
+			body: { version: saved.version }
+		}));
+		if (isOut) notify(`Table ${index + 1} is out of the document. Ctrl+Z brings it back.`);
 	}
 
 	const newest = $derived(wornStyle?.edition ?? undefined);
 	const pin = (pinned: boolean) =>
-		step(pinned ? `table ${picked + 1} stays with its edition` : `table ${picked + 1} follows`, {
-			[picked]: pinned ? { ...stateOf(picked), pinned } : without(stateOf(picked), 'pinned')
-		});
-	const takeNewest = () =>
-		step(`table ${picked + 1}: edition ${newest}`, { [picked]: { ...stateOf(picked), ...wearing(wornStyle!.id) } });
+		step(pinned ? `table ${picked + 1} stays with its edition` : `table ${picked + 1} follows`, [picked], (own) =>
+			pinned ? { ...own, pinned } : without(own, 'pinned')
+		);
+	function takeNewest() {
+		const worn = wearing(wornStyle!.id);
+		return step(`table ${picked + 1}: edition ${newest}`, [picked], (own) => ({ ...own, ...worn }));
+	}
 
 	/** What of a state is about what its tables hold, beside what they wear. */
 	const heldBy = ({ tables, added, gone }: DocumentState) =>
-		JSON.stringify([added, gone, Object.entries(tables).map(([index, { work }]) => [index, work])]);
+		JSON.stringify([added, gone, Object.entries(tables).flatMap(([index, { work }]) => (work ? [[index, work]] : []))]);
 	/** The tables again, where other work or another number of them stands now. */
 	async function reload() {
 		picked = 0;
@@ -251,38 +260,39 @@
 		await invalidateAll();
 	}
 
-	/** Undo and redo, one after the other: a key pressed again while the first is on its way counts, too. */
+	/** Undo and redo: a key pressed again while the first is on its way counts, too. */
 	const move = (by: -1 | 1) => goTo(() => saved.step + by);
-	const goTo = (where: number | (() => number)) => inTurn(() => goNow(typeof where === 'number' ? where : where()));
-	async function goNow(to: number) {
-		if (!saved.steps[to]) return;
-		draft = {};
-		busy = true;
-		const before = heldBy(saved.state);
-		try {
-			saved = await call('PUT', `/api/documents/${id}/step`, { version: saved.version, to });
-			if (heldBy(saved.state) !== before) await reload();
-		} catch (error) {
-			notifyError(error);
-		} finally {
-			busy = false;
-		}
+	function goTo(where: number | (() => number)) {
+		return sender.send(() => {
+			const to = typeof where === 'number' ? where : where();
+			if (!saved.steps[to]) return undefined;
+			draft = {};
+			return {
+				label: to < saved.step ? 'undo' : 'redo',
+				method: 'PUT',
+				path: `/api/documents/${id}/step`,
+				body: { version: saved.version, to }
+			};
+		});
 	}
 	const line = $derived({ steps: saved.steps, at: saved.step });
 
-	const beginAnew = (index: number) => step(`table ${index + 1} begun anew`, { [index]: {} });
+	const beginAnew = (index: number) => step(`table ${index + 1} begun anew`, [index], () => ({}));
 	const correctRole = (r: number, role: RowRole) =>
-		step(`row ${r + 1} of table ${picked + 1} is ${roleWords(role)}`, {
-			[picked]: { ...stateOf(picked), roles: { ...stateOf(picked).roles, [r]: role } }
-		});
+		step(`row ${r + 1} of table ${picked + 1} is ${roleWords(role)}`, [picked], (own) => ({
+			...own,
+			roles: { ...own.roles, [r]: role }
+		}));
 	const correctKind = (c: number, kind: ColumnKind) =>
-		step(`column ${c + 1} of table ${picked + 1} is ${kind}`, {
-			[picked]: { ...stateOf(picked), kinds: { ...stateOf(picked).kinds, [c]: kind } }
-		});
+		step(`column ${c + 1} of table ${picked + 1} is ${kind}`, [picked], (own) => ({
+			...own,
+			kinds: { ...own.kinds, [c]: kind }
+		}));
 	const correctEnds = (which: 'firstColumns' | 'lastColumns', count: number) =>
 		step(
 			`table ${picked + 1}: ${count} ${which === 'firstColumns' ? 'first' : 'last'} ${pluralWord(count, 'column')}`,
-			{ [picked]: { ...stateOf(picked), [which]: count } }
+			[picked],
+			(own) => ({ ...own, [which]: count })
 		);
 
 	function pick(index: number, scroll = true) {
@@ -368,16 +378,17 @@
 			>{/if}
 	{/snippet}
 	{#snippet actions()}
-		<UndoRedo {line} {busy} onmove={goTo} />
+		<UndoRedo {line} busy={sender.isBusy} onmove={goTo} />
 		{#if data.document.kind === 'json'}<Button href="/documents/{id}/bench?table={picked}">Work on it…</Button>
 		{:else if data.document.kind !== 'csv'}<Button href="/starters/begin?into={id}">Put a table in…</Button>{/if}
 		<Button href="/documents/{id}/print">Print…</Button>
 		<Button onclick={() => (taking = true)}>Take the file…</Button>
-		<Button primary disabled={!isDirty || scoped.length === 0 || busy} onclick={apply}
+		<Button primary disabled={!isDirty || scoped.length === 0 || sender.isBusy} onclick={apply}
 			>Apply to {plural(scoped.length, 'table')}</Button
 		>
 	{/snippet}
 </TopBar>
+<Waiting {sender} />
 
 <TableStrip {tables} {picked} {ticked} {scoped} {where} onpick={pick} ontick={tick}>
 	{#each findings.slice(0, 2) as finding (`${finding.index} ${finding.r} ${finding.c}`)}
@@ -418,7 +429,12 @@
 						aria-label="Table {index + 1}"
 					>
 						{#snippet overlay()}<Wipe bind:value={wipe} after={afterWords} />{/snippet}
-						<Unreadable own={stateOf(index)} called="table {index + 1}" {busy} onanew={() => beginAnew(index)} />
+						<Unreadable
+							own={stateOf(index)}
+							called="table {index + 1}"
+							busy={sender.isBusy}
+							onanew={() => beginAnew(index)}
+						/>
 						<div class={isPicked ? '-ms-[84px]' : ''}>
 							<DocumentTable
 								entry={tables[index]!}
@@ -537,7 +553,7 @@
 							type="button"
 							class="underline hover:text-ink"
 							onclick={() =>
-								step(`touches of table ${picked + 1} taken off`, { [picked]: without(stateOf(picked), 'touches') })}
+								step(`touches of table ${picked + 1} taken off`, [picked], (own) => without(own, 'touches'))}
 							>Take them off</button
 						>
 					</p>

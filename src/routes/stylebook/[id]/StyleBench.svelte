@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { plural } from '$lib/core/words.ts';
-	import { onDestroy, untrack } from 'svelte';
+	import { onDestroy, onMount, untrack } from 'svelte';
 	import { invalidate } from '$app/navigation';
 	import { partWords, type Rank } from '$lib/core/style/parts.ts';
 	import { describeStyle } from '$lib/core/style/sentence.ts';
@@ -66,6 +66,9 @@
 	}
 	const bench = untrack(() => new Bench(data, specimensOf()));
 	onDestroy(() => bench.sheet.close());
+	onMount(() => {
+		if (bench.draft.resume()) notify('What this browser had not saved is here again.');
+	});
 
 	// Whatever the style becomes is shown; the sheet resolves it in its worker.
 	let isFirst = true;

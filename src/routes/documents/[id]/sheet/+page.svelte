@@ -19,6 +19,7 @@
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
+	import Waiting from '$lib/ui/shell/Waiting.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
 	import '$lib/ui/table/fonts.ts';
@@ -32,6 +33,7 @@
 	});
 	const book = $derived(new Stylebook(data.styles, data.house, data.older));
 	const { sheet, version, name, id } = $derived(desk.data);
+	onMount(() => void desk.sender.resume(desk.data.version));
 	onMount(() => {
 		desk.loadObjects().catch(notifyError);
 		return () => desk.maker.end();
@@ -91,14 +93,13 @@
 			desk.placing = true;
 			return;
 		}
-		const { placed } = desk.tables[revisions]!;
-		const isSaved = await desk.change(revisions, `revision ${revision.number}`, {
+		const isSaved = await desk.change(revisions, `revision ${revision.number}`, ({ placed }) => ({
 			placed: { ...placed, rows: withRevision(placed.rows, revision) }
-		});
+		}));
 		if (isSaved) notify(`Revision ${revision.number} is in. Ctrl+Z takes it back.`);
 	}
 	async function rescale(answer: SheetAnswer) {
-		if (await desk.save(`scale 1:${answer.scale}`, desk.tables, { sheet: answer })) canvas.fit();
+		if (await desk.save(`scale 1:${answer.scale}`, () => ({ sheet: answer }))) canvas.fit();
 	}
 	async function replace(files: readonly File[]) {
 		const [file] = files;
@@ -128,9 +129,9 @@
 		const [x, y] = NUDGE[event.key]!;
 		const by = event.shiftKey ? 10 : 1;
 		if (desk.picked < 0 || desk.draft) return canvas.panBy(-x * 60, -y * 60);
-		const { placed } = desk.tables[desk.picked]!;
-		const at = { x: placed.at.x + x * by, y: placed.at.y + y * by };
-		void desk.change(desk.picked, `${desk.titleOf(desk.picked)} moved`, { placed: { ...placed, at } });
+		void desk.change(desk.picked, `${desk.titleOf(desk.picked)} moved`, ({ placed }) => ({
+			placed: { ...placed, at: { x: placed.at.x + x * by, y: placed.at.y + y * by } }
+		}));
 	}
 	const LIST: readonly Shortcut[] = [
 		{ keys: [], shown: 'Wheel', does: 'zoom to the pointer' },
@@ -190,6 +191,7 @@
 		{/if}
 	{/snippet}
 </TopBar>
+<Waiting sender={desk.sender} />
 <input
 	bind:this={chooser}
 	type="file"
