@@ -1,6 +1,6 @@
 import type { Side } from '../lib/core/table/grid.ts';
 import { InputError } from '../lib/core/errors.ts';
-import { answer } from '../lib/core/cascade/answer.ts';
+import { listResolved } from '../lib/core/cascade/answer.ts';
 import { resolve, traceCell, traceEdge } from '../lib/core/cascade/resolve.ts';
 import { FIRST_HOUSE } from '../lib/core/house.ts';
 import { flatten } from '../lib/core/style/inherit.ts';
@@ -23,7 +23,7 @@ export async function resolveCommand(args: Arguments): Promise<ExitCode> {
 	}
 	const resolved = resolve(table, flatten(style), FIRST_HOUSE);
 	if (args.values.trace === undefined) {
-		console.log(JSON.stringify(answer(resolved), null, 2));
+		console.log(JSON.stringify(listResolved(resolved), null, 2));
 		return 0;
 	}
 	const match = /^(\d+)\s*,\s*(\d+)$/.exec(String(args.values.trace));

@@ -3,7 +3,7 @@ import { basename } from 'node:path';
 import { FIRST_HOUSE } from '../lib/core/house.ts';
 import { InputError } from '../lib/core/errors.ts';
 import { MM } from '../lib/core/layout/plotted.ts';
-import type { Change } from '../lib/core/schedule/difference.ts';
+import type { RowChange } from '../lib/core/schedule/difference.ts';
 import type { ScheduleDefinition } from '../lib/core/schedule/definition.ts';
 import { CORNERS, freeId, roomFor, type Corner, type PlacedTable } from '../lib/core/schedule/placed.ts';
 import { checkDefinition, checkPlaced } from '../lib/core/schedule/validate.ts';
@@ -86,7 +86,7 @@ export async function scheduleCommand(args: Arguments): Promise<ExitCode> {
 	const index = known < 0 ? document.placed.length : known;
 	const facts = sheetFacts(document, bareName(basename(file)));
 	const { objects } = document.found;
-	let changes: readonly Change[] = [];
+	let changes: readonly RowChange[] = [];
 	let placed: PlacedTable;
 	if (known < 0) {
 		const table = newTable(document, definition, place);
@@ -113,7 +113,7 @@ export async function scheduleCommand(args: Arguments): Promise<ExitCode> {
 	const drawn = drawOn(edited, placed, dressedAs(entry, prepared));
 	const { warnings } = plottedFacts(drawn, edited);
 	const differences = account.tables.flatMap((table) => table.differences);
-	const of = (kind: Change['kind']) => changes.filter((change) => change.kind === kind);
+	const of = (kind: RowChange['kind']) => changes.filter((change) => change.kind === kind);
 	const findings = [...warnings.map(({ words }) => words), ...placed.rows.problems];
 	if (args.values.json)
 		console.log(

@@ -1,5 +1,6 @@
-import { answer, type Answer } from '../../src/lib/core/cascade/answer.ts';
-import { resolve, type House } from '../../src/lib/core/cascade/resolve.ts';
+import type { House } from '../../src/lib/core/house.ts';
+import { listResolved, type ResolvedList } from '../../src/lib/core/cascade/answer.ts';
+import { resolve } from '../../src/lib/core/cascade/resolve.ts';
 import { flatten } from '../../src/lib/core/style/inherit.ts';
 import { checkStyle } from '../../src/lib/core/style/validate.ts';
 import type { PartSettings, Style } from '../../src/lib/core/style/types.ts';
@@ -28,13 +29,13 @@ export function table(roles: RowRole[], columns: number, rest: Partial<TableFile
 const INKS: House = { inks: { black: '#000000', grey: '#808080', red: '#C00000', teal: '#1F6F66' }, typeRoles: {} };
 
 export class Shown {
-	readonly answer: Answer;
+	readonly answer: ResolvedList;
 	constructor(table: Table, parts: Record<string, PartSettings> | Style, rest: Partial<Style> = {}) {
 		const checked =
 			'format' in parts && parts.format === 'heptarch-style'
 				? (parts as Style)
 				: style(parts as Record<string, PartSettings>, rest);
-		this.answer = answer(resolve(table, flatten(checked), INKS));
+		this.answer = listResolved(resolve(table, flatten(checked), INKS));
 	}
 	/** The winning leaf of a cell, as "value@part". */
 	leaf(r: number, c: number, path: string): string | undefined {

@@ -1,4 +1,12 @@
-import type { House } from './cascade/resolve.ts';
+import type { TypeRole } from './style/types.ts';
+
+/** What a house lends to its styles: inks and type roles that a style names and does not define itself. */
+export interface House {
+	readonly inks: Readonly<Record<string, string>>;
+	readonly typeRoles: Readonly<Record<string, TypeRole>>;
+}
+
+export const NO_HOUSE: House = { inks: {}, typeRoles: {} };
 
 /** The inks and type roles that a new house begins with, and that the command line lends to styles that define none. */
 export const FIRST_HOUSE: House = {

@@ -1,10 +1,10 @@
+import type { House } from '../core/house.ts';
 import { InputError } from '../core/errors.ts';
 import { checkStyle, checkTableFile } from '../core/style/validate.ts';
 import type { Style } from '../core/style/types.ts';
 import type { Grid, Table } from '../core/table/grid.ts';
 import type { CarriedTable, OpenDocument } from './document.ts';
 import { givesStyle, isCleared, type StyleJob } from './job.ts';
-import type { House } from '../core/cascade/resolve.ts';
 import { canonicalStyle } from '../core/style/canonical.ts';
 import { selfContained } from '../core/style/export.ts';
 import type { FindBase } from '../core/style/inherit.ts';

@@ -8,7 +8,7 @@ import { findCarried, withCarried, type Carried } from './carried.ts';
 import type { DocumentTable } from './document.ts';
 
 /** What a reader found of a table, and how the rest can be found. */
-export interface Found extends Pick<DocumentTable, 'index' | 'place' | 'widths' | 'wornName'> {
+export interface FoundTable extends Pick<DocumentTable, 'index' | 'place' | 'widths' | 'wornName'> {
 	readonly grid: Grid;
 	/** Cells that the file protects against typing, by index. */
 	readonly locked: readonly number[];
@@ -41,7 +41,7 @@ function lazy<T>(make: () => T): () => T {
 }
 
 /** A table of a document. What it takes work to know is worked out when it is first asked for: few ask for all of it. */
-export function foundTable({ index, place, widths, wornName, grid, locked, ...found }: Found): DocumentTable {
+export function foundTable({ index, place, widths, wornName, grid, locked, ...found }: FoundTable): DocumentTable {
 	const appearance = lazy(found.appearance);
 	const content = lazy(() => found.content(appearance()));
 	const recognised = lazy(() => recognisedTable(grid, found.hints(appearance)));

@@ -1,7 +1,8 @@
+import type { House } from '../core/house.ts';
 import { InputError } from '../core/errors.ts';
 import { appearanceOf, type Appearance, type Line, type LookField } from '../core/cascade/look.ts';
 import { changedCells } from '../core/cascade/changed.ts';
-import { resolve, type House, type Resolved } from '../core/cascade/resolve.ts';
+import { resolve, type Resolved } from '../core/cascade/resolve.ts';
 import { aspectOfLeaf } from '../core/properties/index.ts';
 import { sameLine } from '../core/properties/line.ts';
 import { flatten, type FindBase, type FlatStyle } from '../core/style/inherit.ts';

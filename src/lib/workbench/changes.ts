@@ -10,7 +10,7 @@ import { roleFamily } from '../core/roles/index.ts';
 import { LEAF_WORDS, type SeenLeaf } from '../formats/read-back.ts';
 
 /** One kind of change between two appearances of a table, in words, with how many cells or edges it touches. */
-export interface Change {
+export interface LookChange {
 	readonly leaf: SeenLeaf;
 	/** Rows of which role; for lines, which edges. */
 	readonly where: string;
@@ -26,8 +26,8 @@ function words(field: LookField, value: unknown): string {
 }
 
 /** What shows differently, gathered by leaf, role and value; what touches most comes first. */
-export function changesBetween(table: Table, before: Appearance, after: Appearance): Change[] {
-	const found = new Map<string, Change & { count: number }>();
+export function changesBetween(table: Table, before: Appearance, after: Appearance): LookChange[] {
+	const found = new Map<string, LookChange & { count: number }>();
 	const add = (leaf: SeenLeaf, where: string, from: string, to: string) => {
 		if (from === to) return;
 		const key = [leaf, where, from, to].join('\0');
@@ -73,11 +73,11 @@ export function changesBetween(table: Table, before: Appearance, after: Appearan
 }
 
 /** A change as a line of text: "fill of header rows: none → #2F5D50 (4 cells)". */
-export const changeWords = ({ leaf, where, from, to, count }: Change): string =>
+export const changeWords = ({ leaf, where, from, to, count }: LookChange): string =>
 	`${LEAF_WORDS[leaf]}${leaf === 'lines' ? `, ${where}` : ` of ${where}`}: ${from} → ${to} (${touched({ leaf, count })})`;
 
 /** How much a change touches: "4 cells", "1 edge". */
-export const touched = ({ leaf, count }: Pick<Change, 'leaf' | 'count'>): string =>
+export const touched = ({ leaf, count }: Pick<LookChange, 'leaf' | 'count'>): string =>
 	plural(count, leaf === 'lines' ? 'edge' : leaf === 'tableShadow' ? 'table' : 'cell');
 
 /** The cells whose own look, or one of whose edges, shows differently. */

@@ -1,4 +1,4 @@
-import type { House } from '../core/cascade/resolve.ts';
+import type { House } from '../core/house.ts';
 
 /** What a house decides for all its styles. */
 export interface HouseState extends House {

@@ -1,4 +1,4 @@
-import { accept, differences, type Answer, type Change } from '../core/schedule/difference.ts';
+import { accept, differences, type ChangeAnswer, type RowChange } from '../core/schedule/difference.ts';
 import type { DrawingObject } from '../core/schedule/objects.ts';
 import type { PlacedTable } from '../core/schedule/placed.ts';
 import { makeRows, type ScheduleRows, type SheetFacts } from '../core/schedule/rows.ts';
@@ -14,7 +14,7 @@ export const rowsNow = (
 ): ScheduleRows | undefined => (source.from === 'objects' ? makeRows(source.definition, objects, facts) : undefined);
 
 /** What a placed table is behind its drawing. */
-export const changesOf = (placed: PlacedTable, now: ScheduleRows | undefined): readonly Change[] =>
+export const changesOf = (placed: PlacedTable, now: ScheduleRows | undefined): readonly RowChange[] =>
 	now ? differences(placed.rows, now) : [];
 
 /** A placed table and what it wears after some changes were answered: touches stay with their rows and columns. */
@@ -22,7 +22,7 @@ export function answered(
 	placed: PlacedTable,
 	own: TableState,
 	now: ScheduleRows,
-	answers: ReadonlyMap<string, Answer> | 'all'
+	answers: ReadonlyMap<string, ChangeAnswer> | 'all'
 ): { placed: PlacedTable; own: TableState } {
 	const { rows, was } = accept(placed.rows, now, answers);
 	return withRows({ placed, own }, rows, was);

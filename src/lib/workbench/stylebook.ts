@@ -1,4 +1,4 @@
-import type { House } from '../core/cascade/resolve.ts';
+import type { House } from '../core/house.ts';
 import { flatten, type FlatStyle } from '../core/style/inherit.ts';
 import { describeStyle } from '../core/style/sentence.ts';
 import type { Style } from '../core/style/types.ts';

@@ -15,7 +15,7 @@ export type Order =
 			readonly facts: SheetFacts;
 	  };
 
-export type Answer = { readonly id: number; readonly took: number } & (
+export type RowsMade = { readonly id: number; readonly took: number } & (
 	{ readonly rows: ScheduleRows } | { readonly problem: string }
 );
 
@@ -41,5 +41,5 @@ addEventListener('message', ({ data }: MessageEvent<Order>) => {
 		if (!(error instanceof InputError)) throw error;
 		answer = { problem: error.message };
 	}
-	postMessage({ id, took: performance.now() - started, ...answer } satisfies Answer);
+	postMessage({ id, took: performance.now() - started, ...answer } satisfies RowsMade);
 });

@@ -1,5 +1,6 @@
+import type { House } from '../core/house.ts';
 import { appearanceOf, type Appearance } from '../core/cascade/look.ts';
-import { resolve, restyle, type EdgeResult, type House, type Resolved, type Decided } from '../core/cascade/resolve.ts';
+import { resolve, restyle, type EdgeResult, type Resolved, type Decided } from '../core/cascade/resolve.ts';
 import type { Structure } from '../core/cascade/structure.ts';
 import { flatten } from '../core/style/inherit.ts';
 import type { Style } from '../core/style/types.ts';
@@ -25,7 +26,7 @@ export interface Answered extends Omit<Appearance, 'cellLook' | 'across' | 'down
 	readonly edges: readonly EdgeResult[];
 }
 
-export interface Answer {
+export interface SpecimensResolved {
 	readonly id: number;
 	readonly tables: readonly Answered[];
 	/** Milliseconds that resolving took, without the way here and back. */
@@ -59,6 +60,6 @@ addEventListener('message', ({ data }: MessageEvent<Order>) => {
 		})
 	);
 	const answers = [...kept].map(([key, resolved]) => answered(key, before.get(key), resolved));
-	const answer: Answer = { id: data.id, tables: answers, took: performance.now() - started };
+	const answer: SpecimensResolved = { id: data.id, tables: answers, took: performance.now() - started };
 	postMessage(answer);
 });

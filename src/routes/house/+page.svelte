@@ -13,7 +13,7 @@
 	import { HouseWork } from '$lib/ui/house/house.svelte.ts';
 	import PictureInks from '$lib/ui/house/PictureInks.svelte';
 	import Uses from '$lib/ui/house/Uses.svelte';
-	import ColourField from '$lib/ui/bench/fields/ColourField.svelte';
+	import ColourField from '$lib/ui/style-bench/fields/ColourField.svelte';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { undoKeys } from '$lib/ui/controls/shortcuts.ts';

@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import fc from 'fast-check';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
-import { answer } from '../../../src/lib/core/cascade/answer.ts';
+import { listResolved } from '../../../src/lib/core/cascade/answer.ts';
 import { resolve } from '../../../src/lib/core/cascade/resolve.ts';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import { compareStyles, differenceWords } from '../../../src/lib/core/style/compare.ts';
@@ -275,7 +275,7 @@ describe('comparing two styles', () => {
 			fc.property(anyStyle, anyStyle, (a, b) => {
 				assert.deepEqual(compareStyles(flatten(a), flatten(a)), []);
 				const look = (one: Style) =>
-					JSON.stringify(answer(resolve(where, flatten({ ...one, name: 'x' }), FIRST_HOUSE)));
+					JSON.stringify(listResolved(resolve(where, flatten({ ...one, name: 'x' }), FIRST_HOUSE)));
 				if (look(a) !== look(b)) assert.ok(compareStyles(flatten(a), flatten(b)).length > 0);
 			})
 		);

@@ -1,7 +1,8 @@
+import type { House } from '../../../src/lib/core/house.ts';
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { appearanceOf } from '../../../src/lib/core/cascade/look.ts';
-import { resolve, type House } from '../../../src/lib/core/cascade/resolve.ts';
+import { resolve } from '../../../src/lib/core/cascade/resolve.ts';
 import { findingsOf, withFix, type Finding, type Trial } from '../../../src/lib/core/findings/index.ts';
 import { flatten } from '../../../src/lib/core/style/inherit.ts';
 import type { Style } from '../../../src/lib/core/style/types.ts';

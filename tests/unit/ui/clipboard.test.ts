@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { rowsOfText } from '../../../src/lib/ui/work/clipboard.ts';
+import { rowsOfText } from '../../../src/lib/ui/table-bench/clipboard.ts';
 
 test('tab-separated text is read as rows; quoted fields hold tabs, line ends and quotation marks', () => {
 	assert.deepEqual(rowsOfText('a\tb\nc\td\n'), [

@@ -1,19 +1,19 @@
 import type { Side } from '../table/grid.ts';
 import type { Decided, EdgeResult, Resolved } from './resolve.ts';
 
-export interface Answer {
+export interface ResolvedList {
 	cells: { r: number; c: number; leaves: Record<string, Decided> }[];
 	edges: ({ r: number; c: number; side: Side } & EdgeResult)[];
 }
 
 /** What `resolve` prints (formats.md, "Table files"): one entry per cell and one per unit edge, in reading order. */
-export function answer(resolved: Resolved): Answer {
+export function listResolved(resolved: Resolved): ResolvedList {
 	const { structure, leaves, edges } = resolved;
 	const { rows, columns, cells } = structure.table;
-	const out: Answer = { cells: [], edges: [] };
+	const out: ResolvedList = { cells: [], edges: [] };
 	for (const { r, c } of cells)
 		out.cells.push({ r, c, leaves: Object.fromEntries(leaves[structure.cellSignature[r * columns + c]!]!) });
-	const add = (r: number, c: number, side: Answer['edges'][number]['side'], signature: number) => {
+	const add = (r: number, c: number, side: ResolvedList['edges'][number]['side'], signature: number) => {
 		if (signature >= 0) out.edges.push({ r, c, side, ...edges[signature]! });
 	};
 	for (let r = 0; r < rows; r++)

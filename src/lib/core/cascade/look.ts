@@ -1,3 +1,4 @@
+import type { House } from '../house.ts';
 import type { Hex } from '../colour.ts';
 import { composedFill } from '../properties/fill.ts';
 import { FIELDS, fieldDefinition, fieldsOfLeaf, isInkLeaf, type Look } from '../properties/index.ts';
@@ -7,7 +8,7 @@ import { TABLE_SHADOW } from '../properties/table-shadow.ts';
 import { ROLES } from '../roles/index.ts';
 import type { Part } from '../style/parts.ts';
 import type { LeafValue } from '../style/types.ts';
-import { inkHex, traceCell, type Decided, type EdgeResult, type House, type Resolved } from './resolve.ts';
+import { inkHex, traceCell, type Decided, type EdgeResult, type Resolved } from './resolve.ts';
 import type { Structure } from './structure.ts';
 
 export { LOOK_FIELDS, type Look, type LookField } from '../properties/index.ts';

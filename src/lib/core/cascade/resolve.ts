@@ -1,3 +1,4 @@
+import { NO_HOUSE, type House } from '../house.ts';
 import { BLACK, luminance, toHex, type Hex } from '../colour.ts';
 import { type FlatStyle, type SetLeaf } from '../style/inherit.ts';
 import { DEFAULT_LINE_WEIGHT } from '../properties/defaults.ts';
@@ -11,7 +12,6 @@ import {
 	type LeafValue,
 	type LinePattern,
 	type LinePlace,
-	type TypeRole
 } from '../style/types.ts';
 import type { Side, Table } from '../table/grid.ts';
 import { parseLength, type Emu } from '../units.ts';
@@ -24,14 +24,6 @@ import {
 	type Signature,
 	type Structure
 } from './structure.ts';
-
-/** What a house lends to its styles: inks and type roles that a style names and does not define itself. */
-export interface House {
-	readonly inks: Readonly<Record<string, string>>;
-	readonly typeRoles: Readonly<Record<string, TypeRole>>;
-}
-
-export const NO_HOUSE: House = { inks: {}, typeRoles: {} };
 
 /** One leaf as decided: its value as the style wrote it, and who set it. `style` is null for a touch. */
 export interface Decided {

@@ -30,7 +30,7 @@ export interface Structure {
 export interface Signature {
 	/** Equal for equal parts and touches, in whatever table. */
 	readonly key: string;
-	/** A number for the key; never for two. */
+	/** A number for the key; each number stands for one key only. */
 	readonly id: number;
 	/** The parts that rule the cell, weakest first; rank VII not among them. */
 	readonly parts: readonly Part[];

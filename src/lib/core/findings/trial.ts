@@ -1,5 +1,6 @@
+import type { House } from '../house.ts';
 import type { Appearance } from '../cascade/look.ts';
-import type { House, Resolved } from '../cascade/resolve.ts';
+import type { Resolved } from '../cascade/resolve.ts';
 import { withLeafAt } from '../style/edit.ts';
 import type { FlatStyle } from '../style/inherit.ts';
 import type { Style } from '../style/types.ts';

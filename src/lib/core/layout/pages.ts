@@ -42,7 +42,7 @@ export function repeatedRows({ table }: TableInput, keeps: readonly RowKeep[]): 
 	return rows < table.rows ? rows : 0;
 }
 
-/** Places, in EMU from the table's top, where it can be cut, and how gladly: 0 best. Ascending. */
+/** Places, in EMU from the table's top, where it can be cut, with the cost of doing so, 0 the least. Ascending by place. */
 interface Cut {
 	readonly at: number;
 	readonly cost: 0 | 1 | 2;

@@ -157,7 +157,7 @@ export function fillLines({ segments, min }: Measured, measure: number): LaidLin
 		width = 0;
 	};
 	for (const segment of fitting) {
-		// A hair of tolerance: sums of rounded advances may differ in their last digits.
+		// Sums of rounded advances may differ in their last digits; a word that fits by so little fits.
 		if (current.length && width + segment.width > measure + 1) flush(false);
 		current.push(segment);
 		width += segment.width + segment.space;

@@ -1,10 +1,11 @@
+import type { House } from '../house.ts';
 import type { Hex } from '../colour.ts';
 import { appearanceOf, type Appearance, type Line, type LookField } from '../cascade/look.ts';
 import { FIELDS } from '../properties/index.ts';
 import type { Field } from '../properties/property.ts';
 import { liftShadow, sameShown } from '../properties/shadow.ts';
 import { TABLE_SHADOW } from '../properties/table-shadow.ts';
-import { edgeParts, resolve, type House } from '../cascade/resolve.ts';
+import { edgeParts, resolve } from '../cascade/resolve.ts';
 import { structureOf, type Structure } from '../cascade/structure.ts';
 import { flatten } from '../style/inherit.ts';
 import { leavesOf, withLeaf } from '../style/leaves.ts';

@@ -2,7 +2,7 @@ import type { ScheduleCell, ScheduleRow, ScheduleRows } from './rows.ts';
 import { matchObjects } from './objects.ts';
 
 /** What a re-read finds, cell by cell. `id` is the same as long as nothing else changes. */
-export type Change =
+export type RowChange =
 	| { readonly id: string; readonly kind: 'added'; readonly row: string; readonly words: string }
 	| {
 			readonly id: string;
@@ -25,7 +25,7 @@ export type Change =
 	  };
 
 /** How to answer a change: take what the drawing says, or keep what the table has and be asked no more. */
-export type Answer = 'take' | 'keep';
+export type ChangeAnswer = 'take' | 'keep';
 
 /** A row in words: its first cells that say something; of totals and headings, what they are called. */
 const wordsOf = ({ cells, role }: ScheduleRow): string =>
@@ -73,12 +73,12 @@ interface Paired {
 	/** Rows of now, with hand-typed cells taken over from the rows that they stand for. */
 	readonly rows: readonly ScheduleRow[];
 	readonly pairs: ReadonlyMap<ScheduleRow, ScheduleRow>;
-	readonly changes: readonly Change[];
+	readonly changes: readonly RowChange[];
 }
 
 function pair(before: ScheduleRows, now: ScheduleRows): Paired {
 	const paired = pairRows(before.rows, now.rows);
-	const changes: Change[] = [];
+	const changes: RowChange[] = [];
 	const pairs = new Map<ScheduleRow, ScheduleRow>();
 	const rows = now.rows.map((row): ScheduleRow => {
 		const old = paired.get(row);
@@ -132,7 +132,7 @@ function pair(before: ScheduleRows, now: ScheduleRows): Paired {
 }
 
 /** What changed between the rows that a table has and those that its drawing gives now. */
-export const differences = (before: ScheduleRows, now: ScheduleRows): readonly Change[] => pair(before, now).changes;
+export const differences = (before: ScheduleRows, now: ScheduleRows): readonly RowChange[] => pair(before, now).changes;
 
 /**
  * The rows after some changes were answered; the others stay as the table has them. Hand-typed cells stay with their
@@ -141,11 +141,11 @@ export const differences = (before: ScheduleRows, now: ScheduleRows): readonly C
 export function accept(
 	before: ScheduleRows,
 	now: ScheduleRows,
-	answers: ReadonlyMap<string, Answer> | 'all'
+	answers: ReadonlyMap<string, ChangeAnswer> | 'all'
 ): { readonly rows: ScheduleRows; readonly was: ReadonlyMap<string, string> } {
 	const { rows, pairs, changes } = pair(before, now);
-	const answer = (id: string): Answer | undefined => (answers === 'all' ? 'take' : answers.get(id));
-	const changed = new Map<string, Change>(changes.map((change) => [change.id, change]));
+	const answer = (id: string): ChangeAnswer | undefined => (answers === 'all' ? 'take' : answers.get(id));
+	const changed = new Map<string, RowChange>(changes.map((change) => [change.id, change]));
 	const was = new Map<string, string>();
 	const out: ScheduleRow[] = [];
 	for (const row of rows) {

@@ -1,4 +1,4 @@
-import type { House } from '../cascade/resolve.ts';
+import type { House } from '../house.ts';
 import { inkHex } from '../cascade/resolve.ts';
 import type { FlatStyle, SetLeaf } from '../style/inherit.ts';
 import { TYPE_ROLE_LEAVES } from '../style/leaves.ts';

@@ -1,6 +1,6 @@
+import type { House } from '../house.ts';
 import { InputError } from '../errors.ts';
 import { toHex } from '../colour.ts';
-import type { House } from '../cascade/resolve.ts';
 import { INK_PATTERN } from '../properties/property.ts';
 import type { TypeRole } from '../style/types.ts';
 import { parseLength, toPixels } from '../units.ts';

@@ -1,4 +1,4 @@
-import type { House } from '../cascade/resolve.ts';
+import type { House } from '../house.ts';
 import { isInkLeaf } from '../properties/index.ts';
 import { leavesOf } from './leaves.ts';
 import { baseChain, type FindBase } from './inherit.ts';

@@ -15,7 +15,7 @@ import {
 	withCells,
 	withContent,
 	withText,
-	type Place,
+	type Position,
 	type WorkCell,
 	type WorkTable
 } from './table.ts';
@@ -32,7 +32,7 @@ export function typed(work: WorkTable, r: number, c: number, said: string | read
 }
 
 /** Empties cells: their words and pictures go, their looks stay. */
-export function emptied(work: WorkTable, places: readonly Place[]): WorkTable {
+export function emptied(work: WorkTable, places: readonly Position[]): WorkTable {
 	const filled = places.filter(({ r, c }) => {
 		const cell = cellOf(work, r, c);
 		return cell.text || cell.picture || cell.content;
@@ -170,10 +170,10 @@ export function filled(
 	const [from, to] = isDown ? [range.top, range.bottom] : [range.start, range.end];
 	if (given < 1 || from + given > to) return work;
 	const changes = new Map<string, string>();
-	const targets: Place[] = [];
+	const targets: Position[] = [];
 	for (let line = isDown ? range.start : range.top; line <= (isDown ? range.end : range.bottom); line++) {
-		const at = (i: number): Place => (isDown ? { r: i, c: line } : { r: line, c: i });
-		const isOpen = ({ r, c }: Place) => !isCovered(work.rows[r]!.cells[c]!);
+		const at = (i: number): Position => (isDown ? { r: i, c: line } : { r: line, c: i });
+		const isOpen = ({ r, c }: Position) => !isCovered(work.rows[r]!.cells[c]!);
 		const texts = Array.from({ length: given }, (_, i) => at(from + i)).map(({ r, c }) => {
 			const slot = work.rows[r]!.cells[c]!;
 			return isCovered(slot) ? '' : slot.text;
@@ -206,7 +206,7 @@ const searchPattern = ({ text, isCaseKept, isWhole }: Search): RegExp => {
 };
 
 /** The cells of a range in which a text stands, in reading order. */
-export function found(work: WorkTable, range: Range, search: Search): Place[] {
+export function found(work: WorkTable, range: Range, search: Search): Position[] {
 	if (!search.text) return [];
 	const pattern = searchPattern(search);
 	return cellsIn(work, [range]).filter(({ r, c }) => {
@@ -216,7 +216,7 @@ export function found(work: WorkTable, range: Range, search: Search): Place[] {
 }
 
 /** Puts another text in the place of one that is found; emphasis around it stays. Cells that are worked out stay. */
-export function replaced(work: WorkTable, places: readonly Place[], search: Search, by: string): WorkTable {
+export function replaced(work: WorkTable, places: readonly Position[], search: Search, by: string): WorkTable {
 	const pattern = searchPattern(search);
 	const put = (text: string) => text.replace(pattern, () => by);
 	const open = places.filter(({ r, c }) => !cellOf(work, r, c).total);

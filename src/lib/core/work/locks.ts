@@ -1,5 +1,5 @@
 import { InputError } from '../errors.ts';
-import { anchorOf, isCovered, tidy, withCells, type Place, type Lock, type WorkTable } from './table.ts';
+import { anchorOf, isCovered, tidy, withCells, type Position, type Lock, type WorkTable } from './table.ts';
 
 /** Whether a lock forbids a change of a cell's content, or of its look. */
 export const forbids = (lock: Lock | undefined, what: 'content' | 'look'): boolean => lock === what || lock === 'both';
@@ -11,7 +11,7 @@ export const LOCK_WORDS: Readonly<Record<Lock, string>> = {
 };
 
 /** Throws InputError where one of some cells is locked against a change. */
-export function guard(work: WorkTable, places: Iterable<Place>, what: 'content' | 'look'): void {
+export function guard(work: WorkTable, places: Iterable<Position>, what: 'content' | 'look'): void {
 	for (const { r, c } of places) {
 		const at = isCovered(work.rows[r]!.cells[c]!) ? anchorOf(work, r, c) : { r, c };
 		const slot = work.rows[at.r]!.cells[at.c]!;
@@ -25,5 +25,5 @@ export function guard(work: WorkTable, places: Iterable<Place>, what: 'content' 
 }
 
 /** Locks cells, or unlocks them. */
-export const withLock = (work: WorkTable, places: Iterable<Place>, lock: Lock | undefined): WorkTable =>
+export const withLock = (work: WorkTable, places: Iterable<Position>, lock: Lock | undefined): WorkTable =>
 	withCells(work, places, (cell) => (cell.lock === lock ? cell : tidy({ ...cell, lock })));

@@ -20,7 +20,7 @@ import type { Formula } from '../values/formula.ts';
 import { decimalMarkOf, type DecimalMark } from '../values/parse.ts';
 
 /** A slot of a table, by row and column from 0. */
-export interface Place {
+export interface Position {
 	readonly r: number;
 	readonly c: number;
 }

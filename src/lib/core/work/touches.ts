@@ -12,13 +12,13 @@ import {
 	withCells,
 	type EdgeTouches,
 	type Slot,
-	type Place,
+	type Position,
 	type WorkCell,
 	type WorkTable
 } from './table.ts';
 
 /** One edge: a side of a slot. */
-export interface Edge extends Place {
+export interface Edge extends Position {
 	readonly side: Side;
 }
 
@@ -30,7 +30,7 @@ const withTouch = (cell: WorkCell, leaves: ReadonlyMap<string, LeafValue>): Work
 /** Sets leaves on cells, or takes them off where undefined. Throws InputError where a look is locked. */
 export function touched(
 	work: WorkTable,
-	places: readonly Place[],
+	places: readonly Position[],
 	leaves: readonly (readonly [path: string, value: LeafValue | undefined])[]
 ): WorkTable {
 	guard(work, places, 'look');
@@ -101,7 +101,7 @@ export type EdgeFamily = (typeof FAMILIES)[number];
 export function edgesIn(work: WorkTable, range: Range, family: EdgeFamily): Edge[] {
 	const { top, bottom, start, end } = range;
 	const edges: Edge[] = [];
-	const same = (a: Place, b: Place) => {
+	const same = (a: Position, b: Position) => {
 		const [x, y] = [anchorOf(work, a.r, a.c), anchorOf(work, b.r, b.c)];
 		return x.r === y.r && x.c === y.c;
 	};

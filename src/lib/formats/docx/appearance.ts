@@ -9,7 +9,7 @@ import {
 	type LookResolver,
 	type ParagraphContext,
 	type PropertyReader,
-	type Sides
+	type SideLines
 } from './looks.ts';
 import { shownBorder } from './properties/borders.ts';
 import { gapBetween, type ParagraphLayer } from './properties/paragraph.ts';
@@ -102,7 +102,7 @@ export function fileAppearance(source: SourceGrid, reader: PropertyReader): Appe
 		const look = lookOf(cell);
 		cellLook[cell] = looks.add(look, look);
 	}
-	const sidesOf = (cell: SourceCell): Sides =>
+	const sidesOf = (cell: SourceCell): SideLines =>
 		resolver.sides(resolver.ground(cell, grid.rows, grid.columns), reader.cell(cell.node.child('w:tcPr')));
 	return {
 		cellLook,
@@ -119,14 +119,14 @@ const NO_LOOK: Look = {};
 /** The edges that show where each w:tc claims these sides; conflicts by §17.4.66. `sides` has one entry per w:tc of each row. */
 function edgesFrom(
 	source: SourceGrid,
-	sides: readonly (readonly Sides[])[]
+	sides: readonly (readonly SideLines[])[]
 ): Pick<Appearance, 'across' | 'down' | 'lines'> {
 	const { grid, rows } = source;
 	const { columns } = grid;
 	const lines = new Interned<Line | null>();
 	const numberOf = (line: Line | null) => lines.add(line, line);
 	numberOf(null);
-	const claims: (Sides | undefined)[] = Array<Sides | undefined>(grid.rows * columns).fill(undefined);
+	const claims: (SideLines | undefined)[] = Array<SideLines | undefined>(grid.rows * columns).fill(undefined);
 	const owner = new Int32Array(grid.rows * columns).fill(-1);
 	let count = 0;
 	rows.forEach(({ cells }, r) =>

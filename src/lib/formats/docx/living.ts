@@ -1,7 +1,8 @@
+import type { House } from '../../core/house.ts';
 import { escapeXml } from '../../core/escape.ts';
 import { writeProperties } from './containers.ts';
 import { computedLine, computeLook, type Look, type LookField } from '../../core/cascade/look.ts';
-import { inkHex, resolveParts, type Decided, type House } from '../../core/cascade/resolve.ts';
+import { inkHex, resolveParts, type Decided } from '../../core/cascade/resolve.ts';
 import type { FlatStyle } from '../../core/style/inherit.ts';
 import { fieldsOfLeaf } from '../../core/properties/index.ts';
 import { linePath } from '../../core/properties/lines.ts';

@@ -7,7 +7,7 @@ import { readBorders, type Borders } from './properties/borders.ts';
 import { readCell, readMargins, type CellLayer, type Margins } from './properties/cell.ts';
 import { readParagraph, type ParagraphLayer } from './properties/paragraph.ts';
 import { readText, TOGGLES, type TextLayer } from './properties/text.ts';
-import { readTableLook, regionKey, regionsAt, type Block, type Place, type TableLook } from './regions.ts';
+import { readTableLook, regionKey, regionsAt, type Block, type GridCell, type TableLook } from './regions.ts';
 import type { StyleSheet, TableStyle } from './styles.ts';
 
 /**
@@ -37,14 +37,14 @@ export interface ParagraphContext {
 	readonly mark: RunContext;
 }
 
-export type Sides = Partial<Record<Side, Line | null>>;
+export type SideLines = Partial<Record<Side, Line | null>>;
 
 /** What holds for one w:tc before its own direct formatting: the table style's regions and the table's properties. */
 export interface CellGround {
 	readonly text: TextLayer;
 	readonly paragraph: ParagraphLayer;
 	readonly cell: Omit<CellLayer, 'borders'>;
-	readonly sides: Sides;
+	readonly sides: SideLines;
 	/** The same as a list: top, bottom, start, end. */
 	readonly around: readonly (Line | null | undefined)[];
 	readonly diagonals: Pick<Borders, 'diagonalDown' | 'diagonalUp'>;
@@ -53,7 +53,7 @@ export interface CellGround {
 interface GroundRecord extends CellGround {
 	readonly texts: Map<RunContext, TextLayer>;
 	readonly paragraphs: Map<ParagraphContext, ParagraphLayer>;
-	readonly cellSides: Map<CellLayer, Sides>;
+	readonly cellSides: Map<CellLayer, SideLines>;
 	readonly looks: Map<CellLayer, Map<TextLayer, Map<ParagraphLayer, Look>>>;
 }
 
@@ -159,7 +159,7 @@ export function readTableProperties(tbl: XmlNode, sheet: StyleSheet): TablePrope
 }
 
 /** The sides of a cell by borders that hold for a whole block: outer ones at its rim, inside ones within. */
-function sidesIn(borders: Borders, block: Block, { r, c, cols }: Place, sides: Sides): void {
+function sidesIn(borders: Borders, block: Block, { r, c, cols }: GridCell, sides: SideLines): void {
 	const top = r === block.top ? borders.top : borders.insideH;
 	const bottom = r === block.bottom ? borders.bottom : borders.insideH;
 	const start = c <= block.start ? borders.start : borders.insideV;
@@ -184,7 +184,7 @@ export class LookResolver {
 		this.style = sheet.table(table.styleId);
 	}
 
-	ground(place: Place, rows: number, columns: number): CellGround {
+	ground(place: GridCell, rows: number, columns: number): CellGround {
 		const { style, table } = this;
 		const key = regionKey(place, rows, columns, table.look, style.rowBandSize, style.columnBandSize);
 		return getOrMake(this.grounds, key, () =>
@@ -192,13 +192,13 @@ export class LookResolver {
 		);
 	}
 
-	private computeGround(place: Place, regions: ReturnType<typeof regionsAt>): GroundRecord {
+	private computeGround(place: GridCell, regions: ReturnType<typeof regionsAt>): GroundRecord {
 		const { style, table } = this;
 		const whole = regions[0]!.block;
 		const text: TextLayer = {};
 		const paragraph: ParagraphLayer = {};
 		const cell: Omit<CellLayer, 'borders'> = { margins: { ...style.tableMargins } };
-		const sides: Sides = {};
+		const sides: SideLines = {};
 		const diagonals: CellGround['diagonals'] = {};
 		sidesIn(style.tableBorders, whole, place, sides);
 		for (const { region, block } of regions) {
@@ -264,7 +264,7 @@ export class LookResolver {
 	}
 
 	/** A w:tc's claims for its four sides, its own borders over those it stands in. */
-	sides(ground: CellGround, own: CellLayer): Sides {
+	sides(ground: CellGround, own: CellLayer): SideLines {
 		return getOrMake((ground as GroundRecord).cellSides, own, () => {
 			const sides = { ...ground.sides };
 			for (const side of ['top', 'bottom', 'start', 'end'] as const)

@@ -68,7 +68,7 @@ export interface Block {
 	readonly end: number;
 }
 
-export interface Place {
+export interface GridCell {
 	readonly r: number;
 	readonly c: number;
 	readonly cols: number;
@@ -79,7 +79,7 @@ export interface Place {
  * regions, and they stand at the same rims of their blocks. Bands are told apart by their parity and their rims.
  */
 export function regionKey(
-	{ r, c, cols }: Place,
+	{ r, c, cols }: GridCell,
 	rows: number,
 	columns: number,
 	look: TableLook,
@@ -117,7 +117,7 @@ export function regionKey(
  * (§17.7.6): the block tells which of the region's borders are outside and which inside.
  */
 export function regionsAt(
-	place: Place,
+	place: GridCell,
 	rows: number,
 	columns: number,
 	look: TableLook,

@@ -1,5 +1,6 @@
+import type { House } from '../../core/house.ts';
 import type { Appearance } from '../../core/cascade/look.ts';
-import type { House, Resolved } from '../../core/cascade/resolve.ts';
+import type { Resolved } from '../../core/cascade/resolve.ts';
 import { flatten, type FindBase } from '../../core/style/inherit.ts';
 import { isPartOff } from '../../core/style/parts.ts';
 import { ASPECTS, type Style } from '../../core/style/types.ts';

@@ -7,7 +7,7 @@ import { border } from './properties/lines.ts';
 import { pt, type Attributes } from './properties/property.ts';
 
 /** The lines on the four sides of a cell; undefined leaves a side to the neighbour. */
-export interface Sides {
+export interface SaidLines {
 	readonly top?: Line | null;
 	readonly right?: Line | null;
 	readonly bottom?: Line | null;
@@ -15,7 +15,7 @@ export interface Sides {
 }
 
 /** Each edge is said once, by the cell below and after it where that can; the rim by the cells at it. */
-export function sidesOf(sides: CellSides, cell: number): Sides {
+export function sidesOf(sides: CellSides, cell: number): SaidLines {
 	const said = (side: 'top' | 'start') => sides.line(cell, side) ?? null;
 	const left = (side: 'bottom' | 'end', opposite: 'top' | 'start') => {
 		const beyond = sides.beyond(cell, side);
@@ -26,7 +26,7 @@ export function sidesOf(sides: CellSides, cell: number): Sides {
 }
 
 /** `style:table-cell-properties` (ODF 1.3 Part 3 §17.18). */
-export function cellProperties(look: Look, sides: Sides | undefined): Attributes {
+export function cellProperties(look: Look, sides: SaidLines | undefined): Attributes {
 	const out: Record<string, string> = { ...attributesOf('table-cell', look) };
 	if (sides)
 		for (const side of ['top', 'right', 'bottom', 'left'] as const) {

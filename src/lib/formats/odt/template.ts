@@ -1,6 +1,7 @@
+import type { House } from '../../core/house.ts';
 import { escapeXml } from '../../core/escape.ts';
 import { computeLook } from '../../core/cascade/look.ts';
-import { inkHex, resolveParts, type House } from '../../core/cascade/resolve.ts';
+import { inkHex, resolveParts } from '../../core/cascade/resolve.ts';
 import type { FlatStyle } from '../../core/style/inherit.ts';
 import { type Edits } from '../package/xml.ts';
 import type { Prepared } from '../job.ts';

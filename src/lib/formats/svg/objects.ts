@@ -39,7 +39,7 @@ export interface Layer {
 	readonly objects: number;
 }
 
-export interface Found {
+export interface DrawingContents {
 	readonly objects: readonly FoundObject[];
 	readonly symbols: ReadonlyMap<string, SymbolFacts>;
 	readonly layers: readonly Layer[];
@@ -102,7 +102,7 @@ function byIds(root: XmlNode): Map<string, XmlNode> {
 export function findObjects(
 	root: XmlNode,
 	{ toPaper, width, height }: Pick<Sheet, 'toPaper' | 'width' | 'height'>
-): Found {
+): DrawingContents {
 	const ids = byIds(root);
 	const extents = new Extents(ids);
 	const objects: FoundObject[] = [];

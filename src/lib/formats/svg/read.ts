@@ -29,7 +29,7 @@ import { parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import type { DrawnSymbol, SheetContext } from './draw.ts';
 import { drawnTexts } from './group.ts';
 import { NAMESPACES } from './names.ts';
-import { findObjects, isTable, type FoundObject, type Found } from './objects.ts';
+import { findObjects, isTable, type FoundObject, type DrawingContents } from './objects.ts';
 import { readSheet, type Sheet, type SheetAnswer } from './sheet.ts';
 
 /** What is changed of a drawing beside the styles of its tables. */
@@ -56,7 +56,7 @@ export interface SvgDocument extends OpenDocument {
 	readonly source: EncodedText;
 	readonly xml: XmlDocument;
 	readonly sheet: Sheet;
-	readonly found: Found;
+	readonly found: DrawingContents;
 	readonly kinds: readonly ObjectKind[];
 	readonly groups: readonly TableGroup[];
 	/** By the index of its table. */
@@ -92,8 +92,8 @@ export const withEdits = (document: SvgDocument, edits: DrawingEdits | undefined
 	edits ? opened(files.get(document)!, edits) : document;
 
 /** Whether a rectangle of the file was read already; objects do not change with the tables. */
-const foundBefore = new WeakMap<XmlNode, Map<string, Found>>();
-function foundIn(root: XmlNode, sheet: Sheet): Found {
+const foundBefore = new WeakMap<XmlNode, Map<string, DrawingContents>>();
+function foundIn(root: XmlNode, sheet: Sheet): DrawingContents {
 	const key = sheet.toPaper.join();
 	let known = foundBefore.get(root);
 	if (!known) foundBefore.set(root, (known = new Map()));
@@ -134,7 +134,7 @@ function opened(file: File, edits: DrawingEdits): SvgDocument {
 	return document;
 }
 
-function withAttributes(found: Found, changed: DrawingEdits['attributes']): Found {
+function withAttributes(found: DrawingContents, changed: DrawingEdits['attributes']): DrawingContents {
 	if (!changed || Object.keys(changed).length === 0) return found;
 	const objects = found.objects.map((object): FoundObject => {
 		const own = changed[object.key];

@@ -1,6 +1,6 @@
 import { sql, type Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
-import type { Change } from '../../core/schedule/difference.ts';
+import type { RowChange } from '../../core/schedule/difference.ts';
 import type { DrawingObject } from '../../core/schedule/objects.ts';
 import type { PlacedTable } from '../../core/schedule/placed.ts';
 import type { SheetFacts } from '../../core/schedule/rows.ts';
@@ -58,7 +58,7 @@ export async function changesIn(
 	db: Db,
 	document: SvgDocument,
 	name: string
-): Promise<{ changes: readonly Change[]; problem?: string }[]> {
+): Promise<{ changes: readonly RowChange[]; problem?: string }[]> {
 	const found = [];
 	for (const placed of document.placed) {
 		const { objects, facts } = await listedObjects(db, document, name, placed);

@@ -1,6 +1,7 @@
+import type { House } from '../../core/house.ts';
 import { sql, type Kysely } from 'kysely';
 import { appearanceOf, type Appearance } from '../../core/cascade/look.ts';
-import { resolve, type House } from '../../core/cascade/resolve.ts';
+import { resolve } from '../../core/cascade/resolve.ts';
 import { InputError } from '../../core/errors.ts';
 import { sameShown } from '../../core/properties/shadow.ts';
 import { selfContained } from '../../core/style/export.ts';

@@ -1,8 +1,8 @@
+import type { House } from '../../core/house.ts';
 import type { Kysely, Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { canonicalStyle } from '../../core/style/canonical.ts';
 import { selfContained } from '../../core/style/export.ts';
-import type { House } from '../../core/cascade/resolve.ts';
 import type { Style } from '../../core/style/types.ts';
 import { editionKey } from '../../workbench/stylebook.ts';
 import { NotFoundError } from '../http/answers.ts';

@@ -16,7 +16,7 @@ import { putStep } from '../documents/steps.ts';
 import { insertStep, rememberWork } from '../documents/replay.ts';
 
 /** Where a new table goes: into a document, after one of the blocks that it has now; −1 is its beginning. */
-export interface Place {
+export interface InsertionPoint {
 	readonly document: string;
 	readonly after: number;
 	/** The version of the document that the place was chosen in. */
@@ -32,7 +32,7 @@ interface Made {
 /** Makes a table: a document of its own, or one more table of a document. Answers where it is. */
 export async function makeTable(
 	db: Kysely<Database>,
-	{ into, ...made }: Made & { readonly into?: Place }
+	{ into, ...made }: Made & { readonly into?: InsertionPoint }
 ): Promise<{ document: string; index: number }> {
 	return into ? putInto(db, made, into) : onItsOwn(db, made);
 }
@@ -45,7 +45,7 @@ async function onItsOwn(db: Kysely<Database>, { name, work, wears }: Made) {
 }
 const withoutWears = ({ wears: _, ...work }: WorkTable): WorkTable => work;
 
-async function putInto(db: Kysely<Database>, { name, work, wears }: Made, into: Place) {
+async function putInto(db: Kysely<Database>, { name, work, wears }: Made, into: InsertionPoint) {
 	return db.transaction().execute(async (trx) => {
 		const standing = await DOCUMENTS.lock(trx, into.document, into.version);
 		const found = await documentRow(trx, into.document);

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { LEAF_WORDS } from '$lib/formats/read-back.ts';
-	import { touched, type Change } from '$lib/workbench/changes.ts';
+	import { touched, type LookChange } from '$lib/workbench/changes.ts';
 	import Segmented from '../controls/Segmented.svelte';
 	import Button from '../controls/Button.svelte';
 
@@ -10,7 +10,7 @@
 		comparing = $bindable(),
 		changes,
 		index
-	}: { comparing: Comparing; changes: readonly Change[]; index: number } = $props();
+	}: { comparing: Comparing; changes: readonly LookChange[]; index: number } = $props();
 	const WAYS = [
 		['off', 'Not at all'],
 		['wipe', 'Wipe'],

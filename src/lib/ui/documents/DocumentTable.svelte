@@ -1,7 +1,8 @@
 <script lang="ts">
+	import type { House } from '$lib/core/house.ts';
 	import type { Snippet } from 'svelte';
 	import { appearanceOf } from '$lib/core/cascade/look.ts';
-	import { resolve, type House, type Resolved } from '$lib/core/cascade/resolve.ts';
+	import { resolve, type Resolved } from '$lib/core/cascade/resolve.ts';
 	import type { FlatStyle } from '$lib/core/style/inherit.ts';
 	import { type RowRole } from '$lib/core/roles/index.ts';
 	import { COLUMN_KINDS, type ColumnKind } from '$lib/core/table/columns.ts';

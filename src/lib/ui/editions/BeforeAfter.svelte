@@ -1,6 +1,7 @@
 <script lang="ts">
+	import type { House } from '$lib/core/house.ts';
 	import { appearanceOf, type Appearance } from '$lib/core/cascade/look.ts';
-	import { resolve, type House } from '$lib/core/cascade/resolve.ts';
+	import { resolve } from '$lib/core/cascade/resolve.ts';
 	import type { FlatStyle } from '$lib/core/style/inherit.ts';
 	import type { Emu } from '$lib/core/units.ts';
 	import type { Excerpt } from '$lib/workbench/excerpt.ts';

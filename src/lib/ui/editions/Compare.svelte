@@ -1,6 +1,6 @@
 <script lang="ts">
+	import type { House } from '$lib/core/house.ts';
 	import { pluralWord } from '$lib/core/words.ts';
-	import type { House } from '$lib/core/cascade/resolve.ts';
 	import { compareStyles } from '$lib/core/style/compare.ts';
 	import { flatten } from '$lib/core/style/inherit.ts';
 	import { partWords } from '$lib/core/style/parts.ts';

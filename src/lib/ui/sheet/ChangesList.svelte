@@ -1,12 +1,13 @@
 <script lang="ts">
-	import type { Answer, Change } from '$lib/core/schedule/difference.ts';
+	import type { ChangeAnswer, RowChange } from '$lib/core/schedule/difference.ts';
 	import Button from '../controls/Button.svelte';
 
 	/** What a schedule is behind its drawing, cell by cell; some or all of it can be accepted. */
 	let {
 		changes,
 		onaccept
-	}: { changes: readonly Change[]; onaccept: (answers: ReadonlyMap<string, Answer> | 'all') => void } = $props();
+	}: { changes: readonly RowChange[]; onaccept: (answers: ReadonlyMap<string, ChangeAnswer> | 'all') => void } =
+		$props();
 	let left = $state.raw<ReadonlySet<string>>(new Set());
 	const toggle = (id: string) => {
 		const next = new Set(left);
@@ -14,7 +15,7 @@
 		left = next;
 	};
 	const taken = $derived(changes.filter(({ id }) => !left.has(id)));
-	const answers = () => new Map(taken.map(({ id }): [string, Answer] => [id, 'take']));
+	const answers = () => new Map(taken.map(({ id }): [string, ChangeAnswer] => [id, 'take']));
 </script>
 
 {#if changes.length === 0}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { plural } from '$lib/core/words.ts';
-	import ConditionEditor from '../bench/ConditionEditor.svelte';
+	import ConditionEditor from '../style-bench/ConditionEditor.svelte';
 	import {
 		SOURCE_WORDS,
 		withoutColumn,

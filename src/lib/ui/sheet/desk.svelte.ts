@@ -2,7 +2,7 @@ import { plural, pluralWord } from '$lib/core/words.ts';
 import { tick } from 'svelte';
 import { invalidate } from '$app/navigation';
 import type { Line } from '$lib/core/history.ts';
-import type { Answer, Change } from '$lib/core/schedule/difference.ts';
+import type { ChangeAnswer, RowChange } from '$lib/core/schedule/difference.ts';
 import type { Extent } from '$lib/core/layout/matrix.ts';
 import type { ObjectKind } from '$lib/core/schedule/objects.ts';
 import { freeId, innerFrame, roomFor, type PlacedTable } from '$lib/core/schedule/placed.ts';
@@ -38,7 +38,7 @@ export interface SheetData {
 	readonly remarks: readonly string[];
 	readonly tables: readonly DocumentTable[];
 	readonly drawn: readonly DrawnOut[];
-	readonly behind: readonly { readonly changes: readonly Change[]; readonly problem?: string }[];
+	readonly behind: readonly { readonly changes: readonly RowChange[]; readonly problem?: string }[];
 	readonly others: readonly { readonly id: string; readonly name: string }[];
 }
 
@@ -276,7 +276,7 @@ export class Desk {
 	}
 
 	/** Accepts changes of a schedule: all of them, or those that are answered. */
-	async accept(index: number, answers: ReadonlyMap<string, Answer> | 'all'): Promise<void> {
+	async accept(index: number, answers: ReadonlyMap<string, ChangeAnswer> | 'all'): Promise<void> {
 		try {
 			const now = await this.rowsNow(this.tables[index]!.placed);
 			if (!now) return;

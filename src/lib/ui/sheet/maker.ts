@@ -2,20 +2,20 @@ import type { ScheduleDefinition } from '$lib/core/schedule/definition.ts';
 import type { ScheduleRows, SheetFacts } from '$lib/core/schedule/rows.ts';
 import type { ShownObjects } from '$lib/formats/svg/shown.ts';
 import ScheduleWorker from '$lib/workers/schedules.ts?worker';
-import type { Answer, Order } from '$lib/workers/schedules.ts';
+import type { RowsMade, Order } from '$lib/workers/schedules.ts';
 
 /** Makes schedules in a worker. */
 export class Maker {
 	private worker: Worker | undefined;
 	private next = 0;
-	private readonly waiting = new Map<number, (answer: Answer) => void>();
+	private readonly waiting = new Map<number, (answer: RowsMade) => void>();
 	/** Drawings that the worker knows the objects of. */
 	private readonly known = new Set<string>();
 
 	private tell(order: Order): void {
 		if (!this.worker) {
 			this.worker = new ScheduleWorker();
-			this.worker.onmessage = ({ data }: MessageEvent<Answer>) => {
+			this.worker.onmessage = ({ data }: MessageEvent<RowsMade>) => {
 				this.waiting.get(data.id)?.(data);
 				this.waiting.delete(data.id);
 			};

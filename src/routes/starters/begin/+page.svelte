@@ -12,7 +12,7 @@
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import { isTyping } from '$lib/ui/controls/shortcuts.ts';
 	import WorkPicture from '$lib/ui/starters/WorkPicture.svelte';
-	import { clipFrom } from '$lib/ui/work/clipboard.ts';
+	import { clipFrom } from '$lib/ui/table-bench/clipboard.ts';
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
 	import '$lib/ui/table/fonts.ts';
 	import Segmented from '$lib/ui/controls/Segmented.svelte';

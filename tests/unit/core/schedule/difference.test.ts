@@ -2,7 +2,12 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import fc from 'fast-check';
 import type { ScheduleDefinition } from '../../../../src/lib/core/schedule/definition.ts';
-import { accept, differences, type Answer, type Change } from '../../../../src/lib/core/schedule/difference.ts';
+import {
+	accept,
+	differences,
+	type ChangeAnswer,
+	type RowChange
+} from '../../../../src/lib/core/schedule/difference.ts';
 import {
 	nextRevision,
 	noRevisions,
@@ -50,7 +55,7 @@ const typed = (rows: ScheduleRows, plant: string, column: number, text: string, 
 			: row
 	)
 });
-const words = (changes: readonly Change[]) =>
+const words = (changes: readonly RowChange[]) =>
 	changes.map((change) =>
 		change.kind === 'changed'
 			? `${change.column}: ${change.was} → ${change.is}${change.conflict ? '!' : ''}`
@@ -110,7 +115,7 @@ describe('reading a drawing again', () => {
 		const now = make([...BEFORE.slice(0, 3), plant('7', 'Athyrium')]);
 		const changes = differences(before, now);
 		const answers = new Map(
-			changes.filter(({ kind }) => kind === 'added').map(({ id }): [string, Answer] => [id, 'take'])
+			changes.filter(({ kind }) => kind === 'added').map(({ id }): [string, ChangeAnswer] => [id, 'take'])
 		);
 		const { rows } = accept(before, now, answers);
 		assert.deepEqual(

@@ -1,7 +1,8 @@
 <script lang="ts">
+	import type { House } from '$lib/core/house.ts';
 	import { plural, pluralWord } from '$lib/core/words.ts';
 	import { computeLook, computedLine, type Look } from '$lib/core/cascade/look.ts';
-	import { inkHex, resolveParts, type House } from '$lib/core/cascade/resolve.ts';
+	import { inkHex, resolveParts } from '$lib/core/cascade/resolve.ts';
 	import type { FlatStyle } from '$lib/core/style/inherit.ts';
 	import { parsePart, RANKS, type Rank } from '$lib/core/style/parts.ts';
 	import type { LinePattern } from '$lib/core/style/types.ts';

@@ -45,7 +45,7 @@ import type { LoadedWork } from '$lib/server/tables/work.ts';
 import type { HouseState } from '$lib/workbench/house.ts';
 import type { TableState } from '$lib/workbench/state.ts';
 import { Stylebook, type BookStyle } from '$lib/workbench/stylebook.ts';
-import type { Pen } from '../bench/bench.svelte.ts';
+import type { Pen } from '../style-bench/bench.svelte.ts';
 import { notify, notifyError } from '../notices.svelte.ts';
 import { entriesOf, Saving, type Entry, type Loaded } from './saving.svelte.ts';
 

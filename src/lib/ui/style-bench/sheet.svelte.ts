@@ -1,5 +1,6 @@
+import type { House } from '$lib/core/house.ts';
 import { appearanceOf, type Appearance } from '$lib/core/cascade/look.ts';
-import { resolve, type House, type Resolved } from '$lib/core/cascade/resolve.ts';
+import { resolve, type Resolved } from '$lib/core/cascade/resolve.ts';
 import type { Structure } from '$lib/core/cascade/structure.ts';
 import { baseChain, type FindBase, type FlatStyle } from '$lib/core/style/inherit.ts';
 import type { Style } from '$lib/core/style/types.ts';
@@ -7,7 +8,7 @@ import type { Table } from '$lib/core/table/grid.ts';
 import type { Emu } from '$lib/core/units.ts';
 import type { CellContent } from '$lib/core/table/content.ts';
 import SpecimenWorker from '$lib/workers/specimens.ts?worker';
-import type { Answer, Order } from '$lib/workers/specimens.ts';
+import type { SpecimensResolved, Order } from '$lib/workers/specimens.ts';
 
 /** A table that a style is tried on. */
 export interface SheetSpecimen {
@@ -76,7 +77,7 @@ export class Sheet {
 		}
 		if (!this.worker) {
 			this.worker = new SpecimenWorker();
-			this.worker.addEventListener('message', ({ data }: MessageEvent<Answer>) => this.take(data));
+			this.worker.addEventListener('message', ({ data }: MessageEvent<SpecimensResolved>) => this.take(data));
 			this.tellTables();
 		}
 		this.waiting = { style, flat, house };
@@ -108,7 +109,7 @@ export class Sheet {
 		this.tell({ id, style, bases, house });
 	}
 
-	private take({ id, tables, took }: Answer): void {
+	private take({ id, tables, took }: SpecimensResolved): void {
 		if (!this.asked || this.asked.id !== id) {
 			// An answer about tables that are no longer on the sheet.
 			this.ask();

@@ -9,7 +9,7 @@
 	import { promotionOf, touchKey } from '$lib/core/work/promote.ts';
 	import { lined, touched, touchList, untouched, withLook } from '$lib/core/work/touches.ts';
 	import { call } from '../api.ts';
-	import PropertySheet from '../bench/PropertySheet.svelte';
+	import PropertySheet from '../style-bench/PropertySheet.svelte';
 	import { notify, notifyError } from '../notices.svelte.ts';
 	import type { TableBench } from './bench.svelte.ts';
 	import { Touching } from './touching.ts';

@@ -5,7 +5,7 @@ import { leafWords } from '$lib/core/style/words.ts';
 import { selectionWords } from '$lib/core/work/selection.ts';
 import { cellOf, tidy } from '$lib/core/work/table.ts';
 import { edgesIn, lineAt, lined, touched, touchedLeaf, type Edge } from '$lib/core/work/touches.ts';
-import type { LeafSource, LineState, PropertyOwner } from '../bench/owner.ts';
+import type { LeafSource, LineState, PropertyOwner } from '../style-bench/owner.ts';
 import type { TableBench } from './bench.svelte.ts';
 
 /** What is looked at of a large selection to say where its values come from. */
