@@ -372,7 +372,11 @@ describe('the table bench', () => {
 			'promoted',
 			async () => (await run(`return document.querySelectorAll('.mark.touch').length`)) === 1
 		);
-		assert.equal(await page.cellStyle('[data-work-sheet]', (await rows())[1]![0]!, 'fontWeight'), '700');
+		const first = (await rows())[1]![0]!;
+		await page.until(
+			'bold by the style',
+			async () => (await page.cellStyle('[data-work-sheet]', first, 'fontWeight')) === '700'
+		);
 		const style = await run<string>(`return document.querySelector('select[aria-label="Style"]').value`);
 		await saved();
 		const known = await run<{ id: string; definition: { parts: Record<string, { text?: { weight?: number } }> } }[]>(

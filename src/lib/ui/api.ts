@@ -1,4 +1,5 @@
 import type { ErrorBody } from '$lib/server/http/answers.ts';
+import type { Gives, RouteName, RouteOf, Takes } from '$lib/server/http/contract.ts';
 
 /** A request that the server refused, with its sentence. */
 export class RequestError extends Error {
@@ -8,8 +9,24 @@ export class RequestError extends Error {
 	}
 }
 
-/** Calls a server route. Throws RequestError with a sentence for a person, also when nothing answers. */
-export async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<T> {
+export type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
+
+/**
+ * Calls a server route, taking and giving what the contract of the routes says. Throws RequestError with a sentence for a
+ * person, also when nothing answers.
+ */
+export function call<M extends Method, P extends string>(
+	method: M,
+	path: P,
+	...[body]: undefined extends Takes<RouteOf<M, P>> ? [] : [body: Takes<RouteOf<M, P>>]
+): Promise<Gives<RouteOf<M, P>>> {
+	return send(method, path, body);
+}
+/** Calls a route whose name is only known as it is called. */
+export const callRoute = <R extends RouteName>(method: Method, path: string, body: unknown): Promise<Gives<R>> =>
+	send(method, path, body);
+
+async function send<T>(method: Method, path: string, body: unknown): Promise<T> {
 	let response: Response;
 	try {
 		const isFile = body instanceof Blob;

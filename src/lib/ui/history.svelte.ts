@@ -1,4 +1,4 @@
-import { call, RequestError } from './api.ts';
+import { callRoute, RequestError, type Method } from './api.ts';
 import { Keeping } from './keeping.ts';
 import { notify, notifyError } from './notices.svelte.ts';
 import { turns } from './turns.ts';
@@ -7,7 +7,7 @@ import { turns } from './turns.ts';
 export interface Order {
 	/** What it does, as its step is called. */
 	readonly label: string;
-	readonly method: 'POST' | 'PUT' | 'DELETE';
+	readonly method: Method;
 	readonly path: string;
 	/** Says, besides the change, which version it was made of. */
 	readonly body: { readonly version: number };
@@ -77,7 +77,7 @@ export class Sender {
 	private async answerTo({ label, method, path, body }: Order): Promise<unknown> {
 		for (;;)
 			try {
-				return await call(method, path, body);
+				return await callRoute(method, path, body);
 			} catch (error) {
 				if (!(error instanceof RequestError && error.body.code === 'offline')) throw error;
 				this.waiting = label;

@@ -42,11 +42,7 @@
 				throw new Error(
 					`“${entry.file.name}” is ${Math.ceil(entry.file.size / 2 ** 20)} MB; files up to 50 MB are taken.`
 				);
-			const { imported } = await call<{ id: string; imported: string[] }>(
-				'POST',
-				`/api/documents?name=${encodeURIComponent(entry.file.name)}`,
-				entry.file
-			);
+			const { imported } = await call('POST', `/api/documents?name=${encodeURIComponent(entry.file.name)}`, entry.file);
 			entry.state = 'in';
 			if (imported.length)
 				notify(`“${entry.file.name}” brought ${imported.map((name) => `“${name}”`).join(', ')} to the Stylebook.`);

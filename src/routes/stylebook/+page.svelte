@@ -62,7 +62,7 @@
 
 	async function make() {
 		try {
-			const { id } = await call<{ id: string }>('POST', '/api/styles', start === 'blank' ? {} : { from, how: start });
+			const { id } = await call('POST', '/api/styles', start === 'blank' ? {} : { from, how: start });
 			making = false;
 			await goto(`/stylebook/${id}`);
 		} catch (error) {
@@ -74,11 +74,7 @@
 		for (const file of files)
 			try {
 				if (/\.docx$/i.test(file.name)) {
-					const { styles } = await call<{ styles: { name: string; was: string }[] }>(
-						'POST',
-						`/api/template?name=${encodeURIComponent(file.name)}`,
-						file
-					);
+					const { styles } = await call('POST', `/api/template?name=${encodeURIComponent(file.name)}`, file);
 					notify(
 						styles.length
 							? `${plural(styles.length, 'table style')} of “${file.name}” in the Stylebook now: ${styles.map(({ name }) => name).join(', ')}.`

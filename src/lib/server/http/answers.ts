@@ -41,7 +41,7 @@ export function describeError(error: unknown): { status: number; body: ErrorBody
 }
 
 /** Runs a server route and answers as JSON, errors included. */
-export async function answer(work: () => Promise<unknown>, status = 200): Promise<Response> {
+export async function answer<T>(work: () => Promise<T | Response>, status = 200): Promise<Response> {
 	try {
 		const result = await work();
 		return result instanceof Response ? result : json(result ?? null, { status });

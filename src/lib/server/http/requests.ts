@@ -14,7 +14,7 @@ import type { DrawingEdits } from '../../formats/svg/read.ts';
 import { UNITS } from '../../formats/svg/sheet.ts';
 import type { TableState } from '../../workbench/state.ts';
 import { byIndex, CARRY, closed, PARTS_OFF, TABLE_STATE, UUID } from '../../workbench/stored.ts';
-import type { Condition, PartSettings } from '../../core/style/types.ts';
+import type { Aspect, Condition, PartSettings } from '../../core/style/types.ts';
 
 const ajv = new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true });
 
@@ -204,7 +204,7 @@ export interface Requests {
 		style: string;
 		documents: string[];
 		partsOff?: string[];
-		carry?: import('../../core/style/types.ts').Aspect[];
+		carry?: readonly Aspect[];
 	};
 	startReread: { documents: string[] };
 	changeRun: { to: 'stop' | 'resume' | 'undo' };

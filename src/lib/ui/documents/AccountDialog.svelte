@@ -55,7 +55,7 @@
 		account = undefined;
 		failed = undefined;
 		const asked = address;
-		call<Account>('GET', `/api/documents/${id}/account?${asked}`).then(
+		call('GET', `/api/documents/${id}/account?${asked}`).then(
 			(result) => asked === address && (account = result),
 			(error: Error) => asked === address && (failed = error.message)
 		);

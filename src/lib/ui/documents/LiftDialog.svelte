@@ -42,7 +42,7 @@
 		lifted = undefined;
 		failed = undefined;
 		name = `From table ${table + 1}`;
-		call<Lifted>('GET', `/api/documents/${id}/lift?table=${table}`).then(
+		call('GET', `/api/documents/${id}/lift?table=${table}`).then(
 			(result) => (lifted = result),
 			(error: Error) => (failed = error.message)
 		);
@@ -50,7 +50,7 @@
 
 	async function take() {
 		try {
-			const made = await call<{ id: string; name: string; step?: Saved }>('POST', `/api/documents/${id}/lift`, {
+			const made = await call('POST', `/api/documents/${id}/lift`, {
 				table,
 				name,
 				wear,

@@ -140,7 +140,7 @@ export class DocumentView {
 	/** Asks which tables look like the picked one. */
 	async findAlike(): Promise<void> {
 		const asked = this.picked;
-		const found = await call<number[]>('GET', `/api/documents/${this.id}/alike?table=${asked}`).catch(() => [asked]);
+		const found = await call('GET', `/api/documents/${this.id}/alike?table=${asked}`).catch(() => [asked]);
 		if (asked === this.picked) this.alike = found;
 	}
 

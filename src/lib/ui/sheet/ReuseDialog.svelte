@@ -16,11 +16,11 @@
 		busy = true;
 		const { placed, own } = desk.tables[desk.picked]!;
 		try {
-			const { placed: done, refused } = await call<{ placed: string[]; refused: { name: string; reason: string }[] }>(
-				'POST',
-				'/api/drawings/reuse',
-				{ placed, state: own, drawings: ticked }
-			);
+			const { placed: done, refused } = await call('POST', '/api/drawings/reuse', {
+				placed,
+				state: own,
+				drawings: ticked
+			});
 			if (done.length) notify(`“${desk.titleOf(desk.picked)}” stands in ${done.join(', ')} now.`);
 			for (const { name, reason } of refused) notify(`“${name}”: ${reason}`, 'error');
 			open = false;

@@ -2,7 +2,6 @@
 	import { untrack } from 'svelte';
 	import { pointFor, topLeft } from '$lib/core/schedule/placed.ts';
 	import type { PlacedTable } from '$lib/core/schedule/placed.ts';
-	import type { Sprites } from '$lib/formats/svg/sprites.ts';
 	import { call } from '../api.ts';
 	import { notifyError } from '../notices.svelte.ts';
 	import type { Desk } from './desk.svelte.ts';
@@ -43,7 +42,7 @@
 		const id = file.split(' ')[0]!;
 		let isGone = false;
 		shadow ??= host.attachShadow({ mode: 'open' });
-		call<{ text: string; sprites: Sprites | null }>('GET', `/api/drawings/${id}/shown`)
+		call('GET', `/api/drawings/${id}/shown`)
 			.then(async ({ text, sprites }) => {
 				if (isGone) return;
 				const root = document.importNode(drawingFrom(text), true);

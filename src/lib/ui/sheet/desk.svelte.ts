@@ -123,7 +123,7 @@ export class Desk {
 	loadObjects(): Promise<void> {
 		const { id, name } = this.data;
 		const key = (this.known = objectsKey(this.data));
-		const loaded = call<ShownObjects>('GET', `/api/drawings/${id}/objects`).then(
+		const loaded = call('GET', `/api/drawings/${id}/objects`).then(
 			(objects) => {
 				// Only the newest counts, however the answers come.
 				if (key !== this.known) return this.loaded;
@@ -140,8 +140,7 @@ export class Desk {
 	}
 	private async learnOthers(others: readonly { id: string; name: string }[]): Promise<void> {
 		for (const { id, name } of others)
-			if (!this.maker.knows(id))
-				this.maker.learn(id, name, await call<ShownObjects>('GET', `/api/drawings/${id}/objects`));
+			if (!this.maker.knows(id)) this.maker.learn(id, name, await call('GET', `/api/drawings/${id}/objects`));
 	}
 
 	/** The rows that a table's drawing gives now. */
@@ -175,7 +174,7 @@ export class Desk {
 				}
 				this.draft = { ...draft, placed, own, base };
 			}
-			const [drawn] = await call<DrawnOut[]>('POST', `/api/drawings/${this.data.id}/draw`, {
+			const [drawn] = await call('POST', `/api/drawings/${this.data.id}/draw`, {
 				tables: [{ placed, state: own }]
 			});
 			if (turn !== this.turn) return;

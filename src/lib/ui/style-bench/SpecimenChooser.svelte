@@ -20,7 +20,7 @@
 	$effect(() => {
 		if (!open) return;
 		keys = [...chosen];
-		call<SpecimenChoice[]>('GET', '/api/specimens')
+		call('GET', '/api/specimens')
 			.then((list) => (choices = list))
 			.catch(notifyError);
 	});

@@ -126,7 +126,7 @@ export class StyleDraft {
 		this.state = 'saving';
 		this.fault = undefined;
 		try {
-			const { version } = await call<{ version: number }>('PUT', `/api/styles/${this.id}`, {
+			const { version } = await call('PUT', `/api/styles/${this.id}`, {
 				version: this.savedVersion,
 				from: this.first + sent.unsaved,
 				at: this.first + sent.at,
@@ -157,7 +157,7 @@ export class StyleDraft {
 	/** Where that fails, the conflict comes up again with the next try. */
 	private async learnTheirs(): Promise<void> {
 		try {
-			this.theirs = await call<DraftHistory>('GET', `/api/styles/${this.id}/steps`);
+			this.theirs = await call('GET', `/api/styles/${this.id}/steps`);
 			this.state = 'conflict';
 		} catch (error) {
 			this.fault = (error as Error).message;

@@ -24,7 +24,7 @@
 	$effect(() => {
 		if (!open) return;
 		name ||= called;
-		call<typeof known>('GET', '/api/starters').then(
+		call('GET', '/api/starters').then(
 			(list) => (known = list),
 			() => undefined
 		);

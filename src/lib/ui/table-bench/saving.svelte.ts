@@ -1,7 +1,7 @@
 import { applyPatch, areApart, patchBetween, type Patch } from '$lib/core/work/patch.ts';
 import { tidy, type WorkTable } from '$lib/core/work/table.ts';
 import type { TableState } from '$lib/workbench/state.ts';
-import type { LoadedWork } from '$lib/server/tables/work.ts';
+import type { WorkAnswer } from '$lib/server/http/contract.ts';
 import { call, RequestError } from '../api.ts';
 import { Keeping } from '../keeping.ts';
 
@@ -16,7 +16,7 @@ export interface Entry {
  * States of a table from the oldest that is kept, made from what the server keeps. The one that stands wears what its
  * document says now: `state`.
  */
-export function entriesOf({ base, from, steps, at }: LoadedWork, state: TableState): Entry[] {
+export function entriesOf({ base, from, steps, at }: Omit<WorkAnswer, 'wears'>, state: TableState): Entry[] {
 	const entries: Entry[] = [{ label: 'as it was', work: base, id: from }];
 	let work = base;
 	for (const { id, label, patch } of steps) {
@@ -42,7 +42,7 @@ interface Kept {
 	readonly typing?: { readonly row: number; readonly column: number; readonly text: string };
 }
 
-export type Loaded = LoadedWork & { readonly wears: TableState };
+export type Loaded = WorkAnswer;
 
 const AGAIN_AFTER = 3_000;
 /** An edit is shown first, and kept and sent so many milliseconds later. */
@@ -77,7 +77,7 @@ export class Saving {
 	private held: Kept['changes'] = [];
 
 	constructor(
-		private readonly path: string,
+		private readonly path: `/api/documents/${string}/tables/${number}/work`,
 		standing: Entry,
 		private readonly listener: Listener
 	) {
@@ -175,7 +175,7 @@ export class Saving {
 		const after = this.standing.id ?? null;
 		if ('entry' in order) {
 			const { entry, before, patch } = order;
-			const { step, root } = await call<{ step: number; root: number | null }>('POST', this.path, {
+			const { step, root } = await call('POST', this.path, {
 				after,
 				label: entry.label,
 				patch
@@ -184,7 +184,8 @@ export class Saving {
 			entry.id = step;
 			this.standing = entry;
 		} else {
-			if (order.to.id !== this.standing.id) await call('PUT', this.path, { from: after, to: order.to.id });
+			const { id: to } = order.to;
+			if (to !== this.standing.id && typeof to === 'number') await call('PUT', this.path, { from: after, to });
 			this.standing = order.to;
 		}
 		this.orders.shift();
@@ -192,7 +193,7 @@ export class Saving {
 
 	/** Somebody else changed the table: both changes stand where they are apart, else a person decides. */
 	private async meet(): Promise<void> {
-		const loaded = await call<Loaded>('GET', this.path);
+		const loaded = await call('GET', this.path);
 		const theirs = entriesOf(loaded, loaded.wears)[loaded.at]!.work;
 		const last = this.orders.at(-1);
 		const mine = last && ('entry' in last ? last.entry.work : last.to.work);
@@ -218,9 +219,9 @@ export class Saving {
 	async look(): Promise<void> {
 		if (!this.isIdle) return;
 		try {
-			const { isSame } = await call<{ isSame: boolean }>('GET', `${this.path}?after=${this.standing.id ?? ''}`);
+			const { isSame } = await call('GET', `${this.path}/since?after=${this.standing.id ?? ''}`);
 			if (isSame || !this.isIdle) return;
-			this.listener.came(await call<Loaded>('GET', this.path));
+			this.listener.came(await call('GET', this.path));
 		} catch {
 			// The next look, or the next change, will tell.
 		}

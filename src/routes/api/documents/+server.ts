@@ -1,3 +1,4 @@
+import type { Gives } from '$lib/server/http/contract.ts';
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { addDocument } from '$lib/server/documents/add.ts';
@@ -5,11 +6,11 @@ import { listDocuments } from '$lib/server/documents/list.ts';
 import { uploaded } from '$lib/server/http/files.ts';
 import type { RequestHandler } from './$types.js';
 
-export const GET: RequestHandler = () => answer(() => listDocuments(db()));
+export const GET: RequestHandler = () => answer<Gives<'GET /api/documents'>>(() => listDocuments(db()));
 
 /** Takes one file in: its bytes are the body, its name is in `?name=`. */
 export const POST: RequestHandler = ({ request, url }) =>
-	answer(async () => {
+	answer<Gives<'POST /api/documents'>>(async () => {
 		const name = url.searchParams.get('name')?.trim() || 'document.docx';
 		return addDocument(db(), name, await uploaded(request, name));
 	}, 201);

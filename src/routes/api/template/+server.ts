@@ -1,3 +1,4 @@
+import type { Gives } from '$lib/server/http/contract.ts';
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { download, DOCX, uploaded } from '$lib/server/http/files.ts';
@@ -18,7 +19,7 @@ export const GET: RequestHandler = ({ url }) =>
 
 /** Takes every table style of a DOCX in: its bytes are the body, its name is in `?name=`. */
 export const POST: RequestHandler = ({ request, url }) =>
-	answer(async () => {
+	answer<Gives<'POST /api/template'>>(async () => {
 		const name = url.searchParams.get('name')?.trim() || 'template.docx';
 		return importTemplate(db(), name, await uploaded(request, name));
 	}, 201);

@@ -96,7 +96,7 @@
 		if (!('work' in made)) return;
 		isBusy = true;
 		try {
-			const place = await call<{ document: string; index: number }>('POST', '/api/tables', {
+			const place = await call('POST', '/api/tables', {
 				name: called,
 				work: made.work,
 				wears: JSON.parse(JSON.stringify(wears)),

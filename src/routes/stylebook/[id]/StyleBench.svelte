@@ -108,7 +108,7 @@
 	async function pushUp(path: string) {
 		try {
 			await bench.draft.save();
-			const { base } = await call<{ base: string }>('POST', `/api/styles/${bench.id}/push-up`, {
+			const { base } = await call('POST', `/api/styles/${bench.id}/push-up`, {
 				version: bench.draft.version,
 				place: bench.place,
 				path

@@ -1,3 +1,4 @@
+import type { Gives } from '$lib/server/http/contract.ts';
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { queue } from '$lib/server/runs/queue.ts';
@@ -7,7 +8,7 @@ import type { RequestHandler } from './$types.js';
 
 /** Begins a run in which every schedule of some drawings is read again. */
 export const POST: RequestHandler = ({ request }) =>
-	answer(async () => {
+	answer<Gives<'POST /api/drawings/reread'>>(async () => {
 		const { documents } = await readRequest(request, 'startReread');
 		return startReread(db(), documents, (await queue(db())).send);
 	}, 201);

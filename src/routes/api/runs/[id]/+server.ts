@@ -1,3 +1,4 @@
+import type { Gives } from '$lib/server/http/contract.ts';
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { queue } from '$lib/server/runs/queue.ts';
@@ -7,7 +8,7 @@ import type { RequestHandler } from './$types.js';
 
 /** Stops a run, goes on with it, or takes it back as a whole. */
 export const PUT: RequestHandler = ({ params, request }) =>
-	answer(async () => {
+	answer<Gives<'PUT /api/runs/*'>>(async () => {
 		const { to } = await readRequest(request, 'changeRun');
 		const id = readId(params.id, 'run');
 		if (to === 'stop') return stopRun(db(), id);

@@ -23,7 +23,7 @@
 	import { fresh } from '$lib/core/work/begin.ts';
 	import { joinTables, splitTable } from '$lib/core/work/lines.ts';
 	import { call } from '$lib/ui/api.ts';
-	import { entriesOf, type Loaded } from '$lib/ui/table-bench/saving.svelte.ts';
+	import { entriesOf } from '$lib/ui/table-bench/saving.svelte.ts';
 	import { edgesIn, FAMILIES } from '$lib/core/work/touches.ts';
 	import { pictureFrom } from '$lib/ui/table-bench/pictures.ts';
 	import PictureDialog from '$lib/ui/table-bench/PictureDialog.svelte';
@@ -84,12 +84,9 @@
 			const name = `${data.place.caption ?? data.name}, second part`;
 			bench.edit(`two tables from row ${at + 1} on`, () => above);
 			await bench.settled();
-			const { version, block } = await call<{ version: number; block: number }>(
-				'GET',
-				`/api/documents/${data.id}/step?table=${data.index}`
-			);
+			const { version, block } = await call('GET', `/api/documents/${data.id}/step?table=${data.index}`);
 			const isInText = data.kind === 'docx' || data.kind === 'odt' || data.kind === 'html';
-			const { document: id, index } = await call<{ document: string; index: number }>('POST', '/api/tables', {
+			const { document: id, index } = await call('POST', '/api/tables', {
 				name,
 				work: fresh(below),
 				wears: bench.wears,
@@ -106,7 +103,7 @@
 	/** Puts the rows of another table of the document under this one; that table stays where it is. */
 	async function join(index: number) {
 		try {
-			const loaded = await call<Loaded>('GET', `/api/documents/${data.id}/tables/${index}/work`);
+			const loaded = await call('GET', `/api/documents/${data.id}/tables/${index}/work`);
 			const other = entriesOf(loaded, loaded.wears)[loaded.at]!.work;
 			if (bench.edit(`rows of table ${index + 1} put under`, (work) => joinTables(work, other)))
 				notify('Its rows are here now. The other table still stands in the document; there it can be taken out.');

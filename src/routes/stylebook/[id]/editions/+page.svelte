@@ -62,7 +62,7 @@
 	}
 	const publish = () =>
 		work(async () => {
-			const { number } = await call<{ number: number }>('POST', `/api/styles/${id}/editions`, {
+			const { number } = await call('POST', `/api/styles/${id}/editions`, {
 				version: data.style.version,
 				note
 			});
@@ -71,16 +71,15 @@
 		});
 	const rollOut = () =>
 		work(async () => {
-			const { tables, documents: count } = await call<{ tables: number; documents: number }>(
-				'POST',
-				`/api/styles/${id}/rollouts`,
-				{ edition: newest!.number, documents: chosen.map((document) => document.id) }
-			);
+			const { tables, documents: count } = await call('POST', `/api/styles/${id}/rollouts`, {
+				edition: newest!.number,
+				documents: chosen.map((document) => document.id)
+			});
 			notify(`${plural(tables, 'table')} in ${plural(count, 'document')} wear edition ${newest!.number} now.`);
 		});
 	const takeBack = (rollout: string) =>
 		work(async () => {
-			const { tables, kept } = await call<{ tables: number; kept: number }>('DELETE', `/api/rollouts/${rollout}`);
+			const { tables, kept } = await call('DELETE', `/api/rollouts/${rollout}`);
 			notify(
 				`${plural(tables, 'table')} went back${kept ? `; ${kept} that were given something else since keep that` : ''}.`
 			);

@@ -1,3 +1,4 @@
+import type { Gives } from '$lib/server/http/contract.ts';
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { drawTables } from '$lib/server/drawings/drawings.ts';
@@ -6,7 +7,7 @@ import type { RequestHandler } from './$types.js';
 
 /** Draws tables as they would stand on the sheet; nothing is stored. */
 export const POST: RequestHandler = ({ params, request }) =>
-	answer(async () => {
+	answer<Gives<'POST /api/drawings/*/draw'>>(async () => {
 		const { tables } = await readRequest(request, 'drawTables');
 		return drawTables(db(), readId(params.id, 'drawing'), tables);
 	});

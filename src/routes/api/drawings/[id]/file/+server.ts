@@ -1,3 +1,4 @@
+import type { Gives } from '$lib/server/http/contract.ts';
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { replaceDrawing } from '$lib/server/drawings/drawings.ts';
@@ -7,7 +8,7 @@ import type { RequestHandler } from './$types.js';
 
 /** A newer file of the drawing: its bytes are the body, its name is in `?name=`, the version that the sender saw in `?version=`. */
 export const PUT: RequestHandler = ({ params, request, url }) =>
-	answer(async () => {
+	answer<Gives<'PUT /api/drawings/*/file'>>(async () => {
 		const name = url.searchParams.get('name')?.trim() || 'drawing.svg';
 		return replaceDrawing(
 			db(),

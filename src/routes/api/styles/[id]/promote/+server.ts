@@ -1,3 +1,4 @@
+import type { Gives } from '$lib/server/http/contract.ts';
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { readId, readRequest } from '$lib/server/http/requests.ts';
@@ -6,4 +7,7 @@ import type { RequestHandler } from './$types.js';
 
 /** Makes what touches said a setting of a part, or a cell rule, of the style's draft. */
 export const POST: RequestHandler = ({ params, request }) =>
-	answer(async () => promote(db(), readId(params.id, 'style'), await readRequest(request, 'promote')), 201);
+	answer<Gives<'POST /api/styles/*/promote'>>(
+		async () => promote(db(), readId(params.id, 'style'), await readRequest(request, 'promote')),
+		201
+	);

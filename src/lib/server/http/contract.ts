@@ -1,0 +1,93 @@
+import type { addDocument } from '../documents/add.ts';
+import type { listDocuments } from '../documents/list.ts';
+import type { addStep, moveToStep } from '../documents/steps.ts';
+import type { writeDocument } from '../documents/writing.ts';
+import type { drawingObjects, drawTables, replaceDrawing, reuseSchedule, shownDrawing } from '../drawings/drawings.ts';
+import type { HouseRecord } from '../house/house.ts';
+import type { rollOut, undoRollOut } from '../runs/rollouts.ts';
+import type { listRuns, startReread, startRun, undoRun } from '../runs/runs.ts';
+import type { listEditions, restoreEdition } from '../styles/editions.ts';
+import type { liftStyle, previewLift } from '../styles/lifting.ts';
+import type { listSpecimens } from '../styles/specimens.ts';
+import type { loadStyleSteps, promote, pushUpLeaf, StyleRecord } from '../styles/styles.ts';
+import type { importTemplate } from '../styles/template.ts';
+import type { keepStarter, listStarters, makeTable, takeOut } from '../tables/tables.ts';
+import type { addWorkStep, LoadedWork, workSince } from '../tables/work.ts';
+import type { TableState } from '../../workbench/state.ts';
+import type { Requests } from './requests.ts';
+
+/** What a function of the server comes to. */
+type From<F extends (...args: never[]) => unknown> = Awaited<ReturnType<F>>;
+/** A request with nothing in it, and an answer with nothing in it. */
+type Nothing = undefined | void;
+
+/** A table's work, and what the table wears now. */
+export type WorkAnswer = Pick<LoadedWork, 'base' | 'from' | 'steps' | 'at'> & { readonly wears: TableState };
+
+/**
+ * What each route that answers in JSON takes as its body and gives: `*` stands for an id or number in the path. Both sides
+ * are held to it: `answer` in the routes, `call` in the browser; what is taken is looked through by the schema of the same
+ * name in `requests.ts`. A file that is sent is a `Blob`.
+ */
+export interface Contract {
+	'GET /api/documents': { takes: Nothing; gives: From<typeof listDocuments> };
+	'POST /api/documents': { takes: Blob; gives: From<typeof addDocument> };
+	'PUT /api/documents/*': { takes: Requests['keepDocument']; gives: Nothing };
+	'DELETE /api/documents/*': { takes: Nothing; gives: Nothing };
+	'POST /api/documents/*/steps': { takes: Requests['newStep']; gives: From<typeof addStep> };
+	'GET /api/documents/*/step': { takes: Nothing; gives: { version: number; block: number } };
+	'PUT /api/documents/*/step': { takes: Requests['moveStep']; gives: From<typeof moveToStep> };
+	'GET /api/documents/*/alike': { takes: Nothing; gives: number[] };
+	'GET /api/documents/*/account': { takes: Nothing; gives: From<typeof writeDocument>['account'] };
+	'GET /api/documents/*/lift': { takes: Nothing; gives: From<typeof previewLift> };
+	'POST /api/documents/*/lift': { takes: Requests['lift']; gives: From<typeof liftStyle> };
+	'DELETE /api/documents/*/tables/*': { takes: Requests['takeOut']; gives: From<typeof takeOut> };
+	'GET /api/documents/*/tables/*/work': { takes: Nothing; gives: WorkAnswer };
+	'GET /api/documents/*/tables/*/work/since': { takes: Nothing; gives: From<typeof workSince> };
+	'POST /api/documents/*/tables/*/work': { takes: Requests['newWork']; gives: From<typeof addWorkStep> };
+	'PUT /api/documents/*/tables/*/work': { takes: Requests['moveWork']; gives: Nothing };
+	'POST /api/drawings/reuse': { takes: Requests['reuseSchedule']; gives: From<typeof reuseSchedule> };
+	'POST /api/drawings/reread': { takes: Requests['startReread']; gives: From<typeof startReread> };
+	'PUT /api/drawings/*/file': { takes: Blob; gives: From<typeof replaceDrawing> };
+	'POST /api/drawings/*/draw': { takes: Requests['drawTables']; gives: From<typeof drawTables> };
+	'GET /api/drawings/*/objects': { takes: Nothing; gives: From<typeof drawingObjects> };
+	'GET /api/drawings/*/shown': { takes: Nothing; gives: From<typeof shownDrawing> };
+	'POST /api/tables': { takes: Requests['newTable']; gives: From<typeof makeTable> };
+	'GET /api/starters': { takes: Nothing; gives: From<typeof listStarters> };
+	'POST /api/starters': { takes: Requests['newStarter']; gives: From<typeof keepStarter> };
+	'PUT /api/starters/*': { takes: Requests['changeStarter']; gives: Nothing };
+	'DELETE /api/starters/*': { takes: Nothing; gives: Nothing };
+	'GET /api/styles': { takes: Nothing; gives: StyleRecord[] };
+	'POST /api/styles': { takes: Requests['newStyle']; gives: { id: string } };
+	'GET /api/styles/*': { takes: Nothing; gives: StyleRecord };
+	'PUT /api/styles/*': { takes: Requests['saveStyle']; gives: { version: number } };
+	'DELETE /api/styles/*': { takes: Requests['removeStyle']; gives: Nothing };
+	'GET /api/styles/*/steps': { takes: Nothing; gives: From<typeof loadStyleSteps> };
+	'GET /api/styles/*/editions': { takes: Nothing; gives: From<typeof listEditions> };
+	'POST /api/styles/*/editions': { takes: Requests['publish']; gives: { number: number } };
+	'POST /api/styles/*/editions/*/restore': { takes: Nothing; gives: From<typeof restoreEdition> };
+	'PUT /api/styles/*/specimens': { takes: Requests['chooseSpecimens']; gives: Nothing };
+	'POST /api/styles/*/promote': { takes: Requests['promote']; gives: From<typeof promote> };
+	'POST /api/styles/*/push-up': { takes: Requests['pushUp']; gives: From<typeof pushUpLeaf> };
+	'POST /api/styles/*/rollouts': { takes: Requests['rollOut']; gives: From<typeof rollOut> };
+	'DELETE /api/rollouts/*': { takes: Nothing; gives: From<typeof undoRollOut> };
+	'GET /api/specimens': { takes: Nothing; gives: From<typeof listSpecimens> };
+	'POST /api/template': { takes: Blob; gives: From<typeof importTemplate> };
+	'GET /api/house': { takes: Nothing; gives: HouseRecord };
+	'PUT /api/house': { takes: Requests['changeHouse']; gives: HouseRecord };
+	'PUT /api/house/step': { takes: Requests['moveHouse']; gives: HouseRecord };
+	'GET /api/runs': { takes: Nothing; gives: From<typeof listRuns> };
+	'POST /api/runs': { takes: Requests['startRun']; gives: From<typeof startRun> };
+	'PUT /api/runs/*': { takes: Requests['changeRun']; gives: Nothing | From<typeof undoRun> };
+}
+
+export type RouteName = keyof Contract;
+export type Takes<R extends RouteName> = Contract[R]['takes'];
+export type Gives<R extends RouteName> = Contract[R]['gives'];
+
+type Segment<S extends string> = string extends S ? '*' : S extends `${infer _ extends number}` ? '*' : S;
+type Bare<P extends string> = P extends `${infer A}?${string}` ? A : P;
+type Pattern<P extends string> = P extends `${infer H}/${infer T}` ? `${Segment<H>}/${Pattern<T>}` : Segment<P>;
+
+/** The route that a method and a path, with whatever is put into it, lead to; never where there is none. */
+export type RouteOf<M extends string, P extends string> = Extract<`${M} ${Pattern<Bare<P>>}`, RouteName>;
