@@ -93,6 +93,7 @@ export const pageHead = (title: string, more = ''): string => `<!DOCTYPE html>
 body { max-width: 50rem; margin: 2rem auto; padding: 0 1rem; font: 11pt/1.5 serif; }
 caption { padding: .4em 0; text-align: start; }
 table { margin: 1rem 0; }
+:where(th) { font-weight: inherit; text-align: inherit; }
 </style>
 ${more}</head>
 <body>

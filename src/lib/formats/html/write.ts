@@ -96,7 +96,7 @@ function pageWith(
 			changeTag(edits, source, cell, {
 				carry,
 				classes: living ? cells[i]! : [],
-				styles: fixes?.cells.get(i) ?? [],
+				styles: [...(scope && cell.name === 'td' ? plainHead(one, i) : []), ...(fixes?.cells.get(i) ?? [])],
 				name: scope ? 'th' : cell.name,
 				attributes: scope ? { scope } : {}
 			});
@@ -118,6 +118,15 @@ function pageWith(
 	}
 	edits.insert(placeForStyles(document), ownMarkup(document, prepared, sheets, options));
 	return edits.pieces(source.length);
+}
+
+/** What keeps a cell that becomes a th from being bold and centred (HTML Standard §15.3.8) where nobody says it is. */
+function plainHead({ wanted }: Prepared, i: number): string[] {
+	const { weight, h } = wanted.looks[wanted.cellLook[i]!]!;
+	return [
+		...(weight === undefined ? ['font-weight: inherit'] : []),
+		...(h === undefined ? ['text-align: inherit'] : [])
+	];
 }
 
 /** The sections of a table with the numbers of their rows. */
