@@ -47,7 +47,7 @@ export async function benchResolve(): Promise<void> {
 		'restyle after a change of one leaf, against the first resolve',
 		again,
 		first,
-		1 / 20,
+		1 / 10,
 		`${again.toFixed(3)} ms`
 	);
 	if (sink < 0) console.log(sink);

@@ -130,7 +130,6 @@ const reach = new Map(tests.map((file) => [file, distances(file)]));
 
 const copy = mkdtempSync(join(tmpdir(), 'heptarch-mutate-'));
 process.on('exit', () => rmSync(copy, { recursive: true, force: true }));
-for (const sign of ['SIGINT', 'SIGTERM']) process.on(sign, () => process.exit(130));
 for (const entry of readdirSync(root))
 	if (entry === 'node_modules') symlinkSync(join(root, entry), join(copy, entry));
 	else if (!/^(\.git|build|\.svelte-kit|docs)$/.test(entry))
@@ -153,6 +152,21 @@ const passes = (file) =>
 
 const tally = new Map();
 const missed = [];
+const share = (noticed, of) => `${noticed} of ${of} (${Math.round((100 * noticed) / of)} %)`;
+function sumUp() {
+	let of = 0;
+	for (const [folder, [noticed, tried]] of [...tally].sort()) {
+		of += tried;
+		console.log(`${folder.padEnd(34)} ${share(noticed, tried)}`);
+	}
+	if (of) console.log(`noticed: ${share(of - missed.length, of)}`);
+}
+// What is known so far is told when somebody has no patience.
+for (const sign of ['SIGINT', 'SIGTERM'])
+	process.on(sign, () => {
+		sumUp();
+		process.exit(130);
+	});
 say(`${chosen.length} of ${all.length} possible changes in ${sources.length} files`);
 for (const { file, start, end, put, what } of chosen) {
 	const text = readFileSync(file, 'utf8');
@@ -178,6 +192,4 @@ for (const { file, start, end, put, what } of chosen) {
 		console.log(`not noticed: ${missed.at(-1)}`);
 	}
 }
-const share = (noticed, of) => `${noticed} of ${of} (${Math.round((100 * noticed) / of)} %)`;
-for (const [folder, [noticed, of]] of [...tally].sort()) console.log(`${folder.padEnd(34)} ${share(noticed, of)}`);
-console.log(`noticed: ${share(chosen.length - missed.length, chosen.length)}`);
+sumUp();

@@ -11,7 +11,7 @@ import {
 	type Aspect,
 	type LeafValue,
 	type LinePattern,
-	type LinePlace,
+	type LinePlace
 } from '../style/types.ts';
 import type { Side, Table } from '../table/grid.ts';
 import { parseLength, type Emu } from '../units.ts';

@@ -71,6 +71,12 @@ const namedIn = (condition: Condition): string[] => {
 	return members.length ? members.flatMap(namedIn) : column === undefined ? [] : [column];
 };
 
+/** Whether a schedule's filter is on its rows, since it names what is gathered from several objects, and not on objects. */
+export function isFilterOnRows({ columns, where }: ScheduleDefinition): boolean {
+	const named = new Set(where ? namedIn(where) : []);
+	return columns.some(({ name, from }) => named.has(name) && GATHERED.has(from));
+}
+
 /** The first column that a definition sorts, groups or filters by and does not have. */
 export function missingColumn({ columns, sort, groupBy, where }: ScheduleDefinition): string | undefined {
 	const names = new Set(columns.map(({ name }) => name));

@@ -1,13 +1,16 @@
-import { Decimal } from 'decimal.js';
 import { rowsMeeting } from '../cascade/rules.ts';
 import { InputError } from '../errors.ts';
 import { createGrid } from '../table/grid.ts';
 import { isBody, type RowRole } from '../roles/index.ts';
 import { type ColumnKind } from '../table/columns.ts';
 import { ASPECTS } from '../style/types.ts';
-import { amountOf, decimalMarkOf, parseValue, type DecimalMark } from '../values/parse.ts';
-import { compute, formulaFault, NoAnswer } from '../values/formula.ts';
-import { GATHERED, missingColumn, type ScheduleColumn, type ScheduleDefinition } from './definition.ts';
+import { alike, compareFigures, readFigure, type Figure } from '../values/figure.ts';
+import { compute, formulaFault } from '../values/formula.ts';
+import { NoAnswer } from '../values/no-answer.ts';
+import { parseValue } from '../values/parse.ts';
+import { Rational } from '../values/rational.ts';
+import { currencyDecimals, decimalsIn, writtenFigure } from '../values/written.ts';
+import { GATHERED, isFilterOnRows, missingColumn, type ScheduleColumn, type ScheduleDefinition } from './definition.ts';
 import type { DrawingObject } from './objects.ts';
 
 export interface ScheduleCell {
@@ -60,46 +63,48 @@ export interface SheetFacts {
 
 const collator = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
 
-/** Texts in the order in which people list them: numbers by amount, dates by day, the rest by letters. */
-function compareTexts(a: string, b: string, mark: DecimalMark): number {
-	const [left, right] = [parseValue(a, mark), parseValue(b, mark)];
-	const [x, y] = [amountOf(left), amountOf(right)];
-	if (x && y) return x.comparedTo(y);
-	if (left.type === 'date' && right.type === 'date') return left.iso < right.iso ? -1 : left.iso > right.iso ? 1 : 0;
-	return collator.compare(a, b);
+/** What objects say follows the standards of data: the point is the decimal mark, and nothing groups (figures.md §2). */
+const MARK = '.';
+
+/** Something in a cell: its text, and the figure in full that it shows. */
+interface Said {
+	readonly text: string;
+	readonly figure: Figure | undefined;
+}
+const saying = (text: string): Said => ({ text, figure: readFigure(text, MARK) });
+const EMPTY: Said = { text: '', figure: undefined };
+
+/** The order in which people list things: figures by what they are worth, the rest by letters. */
+function compareSaid(a: Said, b: Said): number {
+	const order = a.figure && b.figure && compareFigures(a.figure, b.figure);
+	return order ?? collator.compare(a.text, b.text);
 }
 
-/** The sum of texts that are numbers of one unit; undefined where one is something else. Empty ones do not count. */
-function sumOf(texts: readonly string[], mark: DecimalMark): string | undefined {
-	let sum = new Decimal(0);
-	let unit: string | undefined;
-	let counted = 0;
-	let places = 0;
-	for (const text of texts) {
-		const value = parseValue(text, mark);
-		if (value.type === 'empty') continue;
-		const amount = amountOf(value);
-		if (!amount) return undefined;
-		const own =
-			value.type === 'percent'
-				? '%'
-				: value.type === 'money'
-					? (value.currency ?? '')
-					: ('unit' in value && value.unit) || '';
-		if (counted > 0 && own !== unit) return undefined;
-		unit = own;
-		counted++;
-		places = Math.max(places, amount.decimalPlaces());
-		sum = sum.plus(amount);
+/**
+ * The sum of what is figures of one dimension or currency; empty for nothing, and undefined where something else is among
+ * it. Empty texts do not count.
+ */
+function sumOf(all: readonly Said[]): Said | undefined {
+	const filled = all.filter(({ text }) => parseValue(text, MARK).type !== 'empty');
+	if (!filled.length) return EMPTY;
+	const figures = filled.flatMap(({ figure }) => figure ?? []);
+	if (figures.length < filled.length || figures.some(({ measure }) => measure.kind === 'date')) return undefined;
+	try {
+		const { amounts, measure } = alike(figures);
+		const amount = amounts.reduce((sum, one) => sum.plus(one), Rational.ZERO);
+		const samples = filled.map(({ text }) => text);
+		const decimals = Math.max(
+			currencyDecimals(measure) ?? 0,
+			...samples.map((text) => decimalsIn(text, MARK)),
+			...figures.map((one) => (one.measure === measure ? 0 : Math.min(amount.decimals ?? 0, PLACES)))
+		);
+		const figure = { amount, measure };
+		return { text: writtenFigure(figure, { mark: MARK, decimals, samples, beside: [] }), figure };
+	} catch (error) {
+		if (error instanceof NoAnswer) return undefined;
+		throw error;
 	}
-	if (counted === 0) return undefined;
-	return `${written(sum, places, mark)}${unit ? ` ${unit}` : ''}`;
 }
-
-const written = (amount: Decimal, places: number, mark: DecimalMark): string => {
-	const text = amount.toFixed(places);
-	return mark === ',' ? text.replace('.', ',') : text;
-};
 
 /** Computed answers are shown to this many decimals at most. */
 const PLACES = 4;
@@ -142,19 +147,12 @@ export function makeRows(
 				return '';
 		}
 	};
-	const mark = decimalMarkOf(
-		(function* () {
-			for (const column of columns)
-				if (column.from === 'attribute' || column.from === 'sum')
-					for (const object of chosen) yield object.attributes[column.attribute] ?? '';
-		})()
-	);
-	if (definition.where && chosen.length) {
-		const texts = chosen.map((object) => columns.map((column) => said(column, object)));
-		const grid = createGrid(texts);
-		const met = rowsMeeting(
+	const { where } = definition;
+	/** Of lists of texts, one for each column, those that meet the filter. */
+	const meeting = (texts: readonly (readonly string[])[]): boolean[] =>
+		rowsMeeting(
 			{
-				...grid,
+				...createGrid(texts.map((row) => [...row])),
 				roles: texts.map(() => 'body' as const),
 				columnInfo: columns.map(({ name, kind }) => ({ name, kind: kind ?? 'mixed' })),
 				firstColumns: 0,
@@ -163,8 +161,12 @@ export function makeRows(
 				carry: ASPECTS,
 				touches: []
 			},
-			definition.where
+			where!
 		);
+	// A filter that names what is gathered from several objects is on rows, any other one on objects (figures.md §6).
+	const isOnRows = !!where && isFilterOnRows(definition);
+	if (where && !isOnRows && chosen.length) {
+		const met = meeting(chosen.map((object) => columns.map((column) => said(column, object))));
 		chosen = chosen.filter((_, i) => met[i]);
 	}
 
@@ -172,16 +174,16 @@ export function makeRows(
 	interface Draft {
 		readonly key: string;
 		readonly objects: DrawingObject[];
-		readonly texts: string[];
+		readonly cells: Said[];
 	}
-	const drafts: Draft[] = [];
+	let drafts: Draft[] = [];
 	const byKey = new Map<string, Draft>();
 	for (const object of chosen) {
 		const key = definition.rows === 'each' ? object.key : JSON.stringify(telling.map((column) => said(column, object)));
 		const known = byKey.get(key);
 		if (known) known.objects.push(object);
 		else {
-			const draft = { key: definition.rows === 'each' ? key : `=${key}`, objects: [object], texts: [] };
+			const draft = { key: definition.rows === 'each' ? key : `=${key}`, objects: [object], cells: [] };
 			byKey.set(key, draft);
 			drafts.push(draft);
 		}
@@ -194,43 +196,62 @@ export function makeRows(
 
 	for (const draft of drafts) {
 		const [first] = draft.objects;
-		draft.texts.push(
-			...columns.map((column) => {
-				if (column.from === 'count') return String(draft.objects.length);
-				if (column.from !== 'sum') return said(column, first!);
-				const texts = draft.objects.map((object) => said(column, object));
-				const sum = sumOf(texts, mark);
-				if (sum === undefined && texts.some((text) => text.trim()))
-					problems.add(`“${column.name}” cannot be added up: not all of its values are numbers of one unit.`);
-				return sum ?? '';
+		draft.cells.push(
+			...columns.map((column): Said => {
+				if (column.from === 'count') return saying(String(draft.objects.length));
+				if (column.from !== 'sum') return saying(said(column, first!));
+				const sum = sumOf(draft.objects.map((object) => saying(said(column, object))));
+				if (!sum)
+					problems.add(`“${column.name}” cannot be added up: not all of its values are figures that go together.`);
+				return sum ?? EMPTY;
 			})
 		);
-		answer(draft.texts);
+		answer(draft.cells);
+	}
+	if (isOnRows && drafts.length) {
+		const met = meeting(drafts.map(({ cells }) => cells.map(({ text }) => text)));
+		drafts = drafts.filter((_, i) => met[i]);
 	}
 
 	/** Works out the computed columns of a row, those first that others rest on. */
-	function answer(texts: string[]): void {
+	function answer(cells: Said[]): void {
 		const done = new Set<number>();
 		const under = new Set<number>();
-		const work = (c: number): string => {
+		const work = (c: number): Said => {
 			const column = columns[c]!;
-			if (column.from !== 'computed' || done.has(c)) return texts[c]!;
+			if (column.from !== 'computed' || done.has(c)) return cells[c]!;
 			if (under.has(c)) throw new NoAnswer(`“${column.name}” rests on itself`);
 			under.add(c);
 			try {
-				const textOf = (name: string) => work(columns.findIndex((one) => one.name === name));
-				const amount = compute(column.formula, textOf, mark);
-				texts[c] = written(amount, Math.min(PLACES, amount.decimalPlaces()), mark);
+				const used: string[] = [];
+				const figure = compute(
+					column.formula,
+					(name) => {
+						const own = work(columns.findIndex((one) => one.name === name));
+						if (!own.figure && parseValue(own.text, MARK).type !== 'empty')
+							throw new NoAnswer(`“${name}” has no number`);
+						if (own.text.trim()) used.push(own.text);
+						return own.figure;
+					},
+					MARK
+				);
+				cells[c] = figure ? { text: written(figure, used), figure } : EMPTY;
 			} catch (error) {
 				if (!(error instanceof NoAnswer)) throw error;
 				problems.add(`“${column.name}” has rows without an answer: ${error.message}.`);
-				texts[c] = '';
+				cells[c] = EMPTY;
 			}
 			done.add(c);
 			under.delete(c);
-			return texts[c]!;
+			return cells[c]!;
 		};
 		columns.forEach((_, c) => work(c));
+	}
+	function written(figure: Figure, used: readonly string[]): string {
+		const most = Math.max(0, ...used.map((text) => decimalsIn(text, MARK)));
+		const own = Math.min(PLACES, figure.amount.decimals ?? PLACES);
+		const decimals = currencyDecimals(figure.measure) ?? Math.max(most <= PLACES ? own : most, 0);
+		return writtenFigure(figure, { mark: MARK, decimals, samples: used, beside: [] });
 	}
 
 	const at = (name: string) => columns.findIndex((column) => column.name === name);
@@ -239,7 +260,7 @@ export function makeRows(
 	if (sorts.length) {
 		drafts.sort((a, b) => {
 			for (const { c, sign } of sorts) {
-				const order = compareTexts(a.texts[c]!, b.texts[c]!, mark);
+				const order = compareSaid(a.cells[c]!, b.cells[c]!);
 				if (order) return order * sign;
 			}
 			return 0;
@@ -252,14 +273,13 @@ export function makeRows(
 	const special = (key: string, role: RowRole, texts: readonly string[]) =>
 		rows.push({ key, role, cells: texts.map((text) => ({ text })), objects: [] });
 	const sums = (key: string, role: RowRole, label: string, of: readonly Draft[]) => {
-		const texts = shown.map(({ column, c }) =>
-			adds(column)
-				? (sumOf(
-						of.map(({ texts: own }) => own[c]!),
-						mark
-					) ?? '')
-				: ''
-		);
+		const texts = shown.map(({ column, c }) => {
+			if (!adds(column)) return '';
+			const sum = sumOf(of.map(({ cells }) => cells[c]!));
+			if (!sum)
+				problems.add(`“${column.name}” cannot be added up: not all of its values are figures that go together.`);
+			return sum?.text ?? '';
+		});
 		const free = shown.findIndex(({ column }, i) => texts[i] === '' && column.from !== 'symbol');
 		if (free >= 0) texts[free] = label;
 		special(key, role, texts);
@@ -272,16 +292,16 @@ export function makeRows(
 		shown.map(({ column }) => column.name)
 	);
 	const list = (of: readonly Draft[]) => {
-		for (const { key, objects: own, texts } of of)
+		for (const { key, objects: own, cells } of of)
 			rows.push({
 				key,
 				role: 'body',
 				cells: shown.map(({ column, c }) =>
 					column.from === 'symbol'
-						? sheet.symbols.has(texts[c]!)
-							? { text: '', symbol: texts[c]! }
+						? sheet.symbols.has(cells[c]!.text)
+							? { text: '', symbol: cells[c]!.text }
 							: { text: '' }
-						: { text: texts[c]! }
+						: { text: cells[c]!.text }
 				),
 				objects: own.map((object) => object.key)
 			});
@@ -289,13 +309,13 @@ export function makeRows(
 	if (group >= 0) {
 		const groups = new Map<string, Draft[]>();
 		for (const draft of drafts) {
-			const name = draft.texts[group]!;
+			const name = draft.cells[group]!.text;
 			const own = groups.get(name);
 			if (own) own.push(draft);
 			else groups.set(name, [draft]);
 		}
 		const isSorted = sorts.some(({ c }) => c === group);
-		const names = isSorted ? [...groups.keys()] : [...groups.keys()].sort((a, b) => compareTexts(a, b, mark));
+		const names = isSorted ? [...groups.keys()] : [...groups.keys()].sort((a, b) => compareSaid(saying(a), saying(b)));
 		for (const name of names) {
 			special(`group:${name}`, 'group:1', [`${columns[group]!.name} ${name || '–'}`, ...blank]);
 			list(groups.get(name)!);

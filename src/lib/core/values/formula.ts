@@ -1,5 +1,6 @@
-import { Decimal } from 'decimal.js';
 import { InputError } from '../errors.ts';
+import { minus, over, plus, readFigure, times, type Figure } from './figure.ts';
+import { NoAnswer } from './no-answer.ts';
 import { amountOf, parseValue, type DecimalMark } from './parse.ts';
 
 export const OPERATORS = ['+', '−', '×', '÷'] as const;
@@ -35,21 +36,12 @@ const termsOf = (depth: number): object => ({
 /** JSON Schema (2020-12) of a formula. */
 export const FORMULA_SCHEMA = termsOf(DEPTH);
 
-/** Why a formula has no answer in a row. */
-export class NoAnswer extends Error {}
-
-/** Exact to this many digits. */
-const Exact = Decimal.clone({ precision: 60 });
-
 const STRONG: Readonly<Record<Operator, boolean>> = { '×': true, '÷': true, '+': false, '−': false };
-const DO: Readonly<Record<Operator, (a: Decimal, b: Decimal) => Decimal>> = {
-	'+': (a, b) => a.plus(b),
-	'−': (a, b) => a.minus(b),
-	'×': (a, b) => a.times(b),
-	'÷': (a, b) => {
-		if (b.isZero()) throw new NoAnswer('it divides by nothing');
-		return a.div(b);
-	}
+const DO: Readonly<Record<Operator, (a: Figure, b: Figure) => Figure>> = {
+	'+': plus,
+	'−': minus,
+	'×': times,
+	'÷': over
 };
 
 const isOperand = (term: Operand | Operator | undefined): term is Operand => typeof term === 'object';
@@ -70,32 +62,56 @@ export function formulaFault(formula: Formula, columns: readonly string[]): stri
 	return formula.length % 2 ? undefined : 'The last operator has nothing after it.';
 }
 
-/** A formula's exact answer; `textOf` gives a column's text in the row. Throws NoAnswer saying why there is none. */
-export function compute(formula: Formula, textOf: (column: string) => string, mark: DecimalMark): Decimal {
-	const amount = (term: Operand | Operator | undefined): Decimal => {
+/**
+ * A formula's exact answer with its measure; `figureIn` gives a column's figure in the row, and undefined for one that is
+ * empty, which makes the answer empty, too. Literals are read with the table's mark. Throws NoAnswer saying why there is none.
+ */
+export function compute(
+	formula: Formula,
+	figureIn: (column: string) => Figure | undefined,
+	mark: DecimalMark
+): Figure | undefined {
+	const valueOf = (term: Operand | Operator | undefined): Figure | undefined => {
 		if (!isOperand(term)) throw new NoAnswer('a number or a column is missing');
-		if ('group' in term) return compute(term.group, textOf, mark);
-		const text = 'number' in term ? term.number : textOf(term.column);
-		const value = amountOf(parseValue(text, 'number' in term ? '.' : mark));
-		if (!value) throw new NoAnswer('column' in term ? `“${term.column}” has no number` : `“${text}” is no number`);
-		return new Exact(value.toFixed());
+		if ('group' in term) return compute(term.group, figureIn, mark);
+		if ('column' in term) return figureIn(term.column);
+		const literal = readFigure(term.number, mark);
+		if (!literal) throw new NoAnswer(`“${term.number}” is no number`);
+		return literal;
 	};
-	const sums: { operator: Operator; value: Decimal }[] = [];
-	let current = amount(formula[0]);
-	let pending: Operator = '+';
+	/** Whether some operand is empty: what the others are is looked at all the same. */
+	let isEmpty = false;
+	const operate = (operator: Operator, a: Figure | undefined, b: Figure | undefined): Figure | undefined => {
+		if (a && b) return DO[operator](a, b);
+		isEmpty = true;
+		return undefined;
+	};
+	let sum: Figure | undefined;
+	let pending: Operator | undefined;
+	let current = valueOf(formula[0]);
+	const close = () => {
+		sum = pending ? operate(pending, sum, current) : current;
+		isEmpty ||= !current;
+	};
 	for (let i = 1; i < formula.length; i += 2) {
 		const operator = formula[i] as Operator;
-		const next = amount(formula[i + 1]);
-		if (STRONG[operator]) current = DO[operator](current, next);
+		const next = valueOf(formula[i + 1]);
+		if (STRONG[operator]) current = operate(operator, current, next);
 		else {
-			sums.push({ operator: pending, value: current });
+			close();
 			pending = operator;
 			current = next;
 		}
 	}
-	sums.push({ operator: pending, value: current });
-	return sums.reduce((sum, { operator, value }) => DO[operator](sum, value), new Exact(0) as Decimal);
+	close();
+	return isEmpty ? undefined : sum;
 }
+
+/** Whether an operator stands anywhere in a formula. */
+export const hasOperator = (formula: Formula, operator: Operator): boolean =>
+	formula.some(
+		(term) => term === operator || (isOperand(term) && 'group' in term && hasOperator(term.group, operator))
+	);
 
 /** The columns that a formula names. */
 export const columnsIn = (formula: Formula): string[] => [

@@ -1,5 +1,8 @@
 import { Decimal } from 'decimal.js';
 
+// Sums of amounts as long as a cell can hold are exact; nothing divides these.
+Decimal.set({ precision: 500, toExpNeg: -500, toExpPos: 500 });
+
 /** What a cell's text means (engine §1). Numbers are exact decimals; percent holds the number as shown. */
 export type Value =
 	| { readonly type: 'empty' }
@@ -11,6 +14,9 @@ export type Value =
 	| { readonly type: 'date'; readonly iso: string };
 
 export type DecimalMark = '.' | ',';
+
+/** A longer text is no figure. */
+const LONGEST = 400;
 
 const EMPTY: Value = { type: 'empty' };
 const SPACES = /[\s\u00A0\u2007\u2009\u202F]+/g;
@@ -154,7 +160,7 @@ export function parseValue(text: string, decimal: DecimalMark = '.'): Value {
 	if (trimmed === '') return EMPTY;
 	const asText: Value = { type: 'text', text: text.trim() };
 	if (!/\d/.test(trimmed)) return BLANK.test(text) ? EMPTY : asText;
-	if (trimmed.length > 60) return asText;
+	if (trimmed.length > LONGEST) return asText;
 	const number = parseNumber(trimmed, decimal);
 	if (number) return { type: 'number', amount: number };
 	const iso = parseDate(trimmed);
@@ -188,28 +194,76 @@ export function parseValue(text: string, decimal: DecimalMark = '.'): Value {
 /** The amount of a number, money or percent; undefined for other values. */
 export const amountOf = (value: Value): Decimal | undefined => ('amount' in value ? value.amount : undefined);
 
-/** The decimal mark that the numbers among these texts use: what the clear ones say, else the point. */
-export function decimalMarkOf(texts: Iterable<string>): DecimalMark {
-	let points = 0;
-	let commas = 0;
-	/** Three digits after the only mark: grouped thousands, or three decimals. */
-	const unclear = { '.': 0, ',': 0 };
-	for (const one of texts) {
-		const text = plainDigits(one);
-		if (!/\d[.,]\d/.test(text)) continue;
-		const match = /^[^\d]*(?:\d{1,3}(?:([.,'’\s\u00A0\u2009\u202F])\d{3})*|\d+)([.,])(\d+)[^\d]*$/.exec(text);
-		if (!match) continue;
-		const [, group, mark, fraction] = match;
-		if (group === mark) {
-			// 1.234.567: the mark groups, so the other one is the decimal mark.
-			if (mark === '.') commas++;
-			else points++;
-		} else if (group !== undefined || fraction!.length !== 3 || /^[^\d]*0/.test(text)) {
-			if (mark === '.') points++;
-			else commas++;
-		} else unclear[mark as DecimalMark]++;
-	}
-	// Where every mark stands before three digits, it groups: hardly anybody writes three decimals throughout.
-	if (points === 0 && commas === 0 && unclear['.'] > 2 && unclear[','] === 0) return ',';
-	return commas > points ? ',' : '.';
+/** A number in a text: what stands before it, its digits and marks, what stands after it. */
+const MARKED = /^([^\d]*)(\d[\d.,'’\s\u00A0\u2009\u202F]*\d)([^\d]*)$/;
+const other = (mark: string): DecimalMark => (mark === '.' ? ',' : '.');
+
+/** What one number says of its decimal mark; `doubtful` where it could group as well, which its unit or currency may tell. */
+function markIn(text: string): { mark: DecimalMark; by: 'form' | 'currency' | 'unit' | 'doubt' } | undefined {
+	const [, before, digits, after] = MARKED.exec(text) ?? [];
+	if (digits === undefined || !/[.,]/.test(digits)) return undefined;
+	const last = Math.max(digits.lastIndexOf('.'), digits.lastIndexOf(','));
+	const mark = digits[last] as DecimalMark;
+	const whole = digits.slice(0, last);
+	const fraction = digits.slice(last + 1);
+	if (/\D/.test(fraction)) return undefined;
+	// 1.234.567: the mark groups, so the other one is the decimal mark.
+	if (whole.includes(mark))
+		return /^\d{1,3}([.,]\d{2,3})+$/.test(digits) ? { mark: other(mark), by: 'form' } : undefined;
+	if (/\D/.test(whole) || fraction.length !== 3 || /^0|^\d{4}/.test(whole)) return { mark, by: 'form' };
+	const currency = [before!.trim(), after!.trim()]
+		.map((sign) => (sign ? currencyOf(sign) : undefined))
+		.find((one) => one !== undefined);
+	// No currency in use has three decimals but a few (ISO 4217), so three digits are a group.
+	if (currency !== undefined) return { mark: other(mark), by: 'currency' };
+	return { mark, by: /^[\s\u00A0\u202F]*[\p{L}µ°]/u.test(after!) ? 'unit' : 'doubt' };
 }
+
+/** What numbers say of their decimal mark: above 0 for the point, below for the comma, the strongest evidence first. */
+export interface MarkVotes {
+	readonly form: number;
+	readonly currency: number;
+	readonly unit: number;
+	/** A number that could be read either way, where one is. */
+	readonly doubtful: string | undefined;
+}
+const NO_VOTES: MarkVotes = { form: 0, currency: 0, unit: 0, doubtful: undefined };
+
+export function markVotes(texts: Iterable<string>): MarkVotes {
+	const votes = { form: 0, currency: 0, unit: 0 };
+	let doubtful: string | undefined;
+	for (const one of texts) {
+		if (!/\d[.,]\d|[٫٬]/.test(one)) continue;
+		const said = markIn(plainDigits(one.trim()));
+		if (!said) continue;
+		if (said.by === 'doubt') doubtful ??= one.trim();
+		else votes[said.by] += said.mark === '.' ? 1 : -1;
+	}
+	return votes.form || votes.currency || votes.unit || doubtful ? { ...votes, doubtful } : NO_VOTES;
+}
+export const joinedVotes = (a: MarkVotes, b: MarkVotes): MarkVotes =>
+	b === NO_VOTES
+		? a
+		: {
+				form: a.form + b.form,
+				currency: a.currency + b.currency,
+				unit: a.unit + b.unit,
+				doubtful: a.doubtful ?? b.doubtful
+			};
+
+/** The mark that votes are for; `usual` where they say nothing. `doubt` is a number that only that decided. */
+export function markBy(
+	votes: MarkVotes,
+	usual: DecimalMark
+): { readonly mark: DecimalMark; readonly doubt: string | undefined } {
+	for (const by of ['form', 'currency', 'unit'] as const)
+		if (votes[by]) return { mark: votes[by] > 0 ? '.' : ',', doubt: undefined };
+	return { mark: usual, doubt: votes.doubtful };
+}
+
+/**
+ * The decimal mark that the numbers among these texts use (figures.md §2): what their forms say, most of them deciding; else
+ * currencies and units; else `usual`, the mark of the house.
+ */
+export const decimalMarkOf = (texts: Iterable<string>, usual: DecimalMark = '.'): DecimalMark =>
+	markBy(markVotes(texts), usual).mark;

@@ -1,7 +1,8 @@
 import { InputError } from '../errors.ts';
-import { parseNumber, type DecimalMark } from '../values/parse.ts';
-import { parseDate } from '../values/parse.ts';
-import { Decimal } from 'decimal.js';
+import { readFigure, type Figure } from '../values/figure.ts';
+import { parseDate, type DecimalMark } from '../values/parse.ts';
+import { Rational } from '../values/rational.ts';
+import { decimalsIn, writtenFigure } from '../values/written.ts';
 import type { CellContent } from '../table/content.ts';
 import { insertColumns, insertRows } from './lines.ts';
 import { guard } from './locks.ts';
@@ -47,27 +48,38 @@ export function emptied(work: WorkTable, places: readonly Position[]): WorkTable
 type Series = (n: number) => string;
 
 const LABELLED = /^(.*?)(\d+)(\D*)$/s;
-const decimalsOf = (text: string, mark: DecimalMark) => text.split(mark)[1]?.replace(/\D/g, '').length ?? 0;
 
 /** The rule that a few texts follow: numbers and dates in equal steps, numbered labels; undefined for anything else. */
 export function seriesOf(texts: readonly string[], mark: DecimalMark): Series | undefined {
 	if (!texts.length || texts.some((text) => !text.trim())) return undefined;
-	const numbers = texts.map((text) => parseNumber(text.trim(), mark));
-	if (numbers.every((one): one is Decimal => !!one)) {
+	const figures = texts.map((text) => readFigure(text, mark));
+	if (figures.every((one): one is Figure => !!one && one.measure.kind !== 'date')) {
 		if (/^0\d/.test(texts[0]!.trim())) return labelled(texts);
-		const step = numbers.length > 1 ? numbers[1]!.minus(numbers[0]!) : new Decimal(1);
-		if (!numbers.every((one, i) => one.equals(numbers[0]!.plus(step.times(i))))) return undefined;
-		const digits = Math.max(...texts.map((text) => decimalsOf(text, mark)));
-		const last = numbers.at(-1)!;
-		return (n) => {
-			const value = last.plus(step.times(n + 1));
-			const text = value.abs().toFixed(digits).replace('.', mark);
-			return value.isNegative() && !value.isZero() ? `−${text}` : text;
-		};
+		const go = figureSeries(texts, figures, mark);
+		if (go) return go;
+		if (figures.length > 1 || figures.every(({ measure }) => measure.kind === 'plain')) return undefined;
 	}
 	const dates = texts.map((text) => parseDate(text));
 	if (dates.every((one): one is string => one !== undefined)) return dateSeries(texts, dates);
 	return labelled(texts);
+}
+
+/** Amounts go on by their difference, with unit, currency and decimals as the last one has them. */
+function figureSeries(texts: readonly string[], figures: readonly Figure[], mark: DecimalMark): Series | undefined {
+	const { measure } = figures[0]!;
+	if (figures.some((one) => JSON.stringify(one.measure) !== JSON.stringify(measure))) return undefined;
+	// One alone goes on by one: of what it shows, a percentage by one hundredth.
+	const unit = measure.kind === 'percent' ? Rational.of(1n, 100n) : Rational.ONE;
+	const step = figures.length > 1 ? figures[1]!.amount.minus(figures[0]!.amount) : unit;
+	const isEven = figures.every(({ amount }, i) => amount.equals(figures[0]!.amount.plus(step.times(Rational.of(i)))));
+	if (!isEven) return undefined;
+	const decimals = Math.max(...texts.map((text) => decimalsIn(text, mark)));
+	const last = figures.at(-1)!.amount;
+	return (n) =>
+		writtenFigure(
+			{ amount: last.plus(step.times(Rational.of(n + 1))), measure },
+			{ mark, decimals, samples: [texts.at(-1)!, ...texts] }
+		);
 }
 
 function labelled(texts: readonly string[]): Series | undefined {

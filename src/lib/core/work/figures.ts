@@ -1,7 +1,13 @@
-import { Decimal } from 'decimal.js';
-import { behaviour, isBody } from '../roles/index.ts';
-import { columnsIn, compute, formulaFault, NoAnswer } from '../values/formula.ts';
-import { amountOf, type DecimalMark, type Value } from '../values/parse.ts';
+import { behaviour, isBody, splitRole } from '../roles/index.ts';
+import { alike, converted, figureOf, plainFigure, type Figure } from '../values/figure.ts';
+import { columnsIn, compute, formulaFault, hasOperator } from '../values/formula.ts';
+import { NoAnswer } from '../values/no-answer.ts';
+import type { DecimalMark } from '../values/parse.ts';
+import { Rational } from '../values/rational.ts';
+import { currencyDecimals, decimalsIn, writtenFigure } from '../values/written.ts';
+import type { Formula } from '../values/formula.ts';
+import { listed, pluralWord } from '../words.ts';
+import { markOf } from './marks.ts';
 import { valueOf } from './sort.ts';
 import {
 	isCovered,
@@ -14,142 +20,121 @@ import {
 	type WorkTable
 } from './table.ts';
 
-/** Figures are written with so many decimals at most, unless the figures that they come from have more. */
+/** An answer that ends is written with so many decimals at most. */
 const MOST_DECIMALS = 6;
-const Exact = Decimal.clone({ precision: 60 });
 
-/** Why a cell that is worked out has no figure. */
+/** Why a cell that is worked out has no figure, or only a part of one. */
 export interface Problem {
 	readonly r: number;
 	readonly c: number;
 	readonly why: string;
+	/** It has a figure, which leaves some rows out. */
+	readonly isPartial?: true;
 }
 
-interface Written {
-	readonly before: string;
-	readonly digits: string;
-	readonly after: string;
-}
-const FIGURE = /\d[\d.,'’ \u00A0\u2009\u202F]*\d|\d/;
-/** Signs and brackets round a figure say that it is negative. */
-const SIGNS = /[()\-−–+]/g;
-
-function written(text: string): Written | undefined {
-	const match = FIGURE.exec(text);
-	if (!match) return undefined;
-	return {
-		before: text.slice(0, match.index).replace(SIGNS, ''),
-		digits: match[0],
-		after: text.slice(match.index + match[0].length).replace(SIGNS, '')
-	};
-}
-
-const decimals = (digits: string, mark: DecimalMark): number => {
-	const at = digits.lastIndexOf(mark);
-	return at < 0 ? 0 : digits.length - at - 1;
+const figures = {
+	'.': new WeakMap<WorkCell, { figure: Figure | undefined }>(),
+	',': new WeakMap<WorkCell, { figure: Figure | undefined }>()
 };
-
-interface Writing {
-	/** At least so many decimals. */
-	readonly least?: number;
-	/** An amount that never ends, or nearly so, is cut to as many decimals as the figures have. */
-	readonly isRounded?: boolean;
-	/** Figures that tell how thousands are parted; the samples where absent. */
-	readonly beside?: readonly string[];
+/** The figure that a cell's text says; asked again, the same. */
+export function figureIn(cell: WorkCell, mark: DecimalMark): Figure | undefined {
+	let known = figures[mark].get(cell);
+	if (!known) figures[mark].set(cell, (known = { figure: figureOf(valueOf(cell, mark)) }));
+	return known.figure;
 }
 
-/**
- * An amount written as figures beside it are: with their unit or currency, their thousands and as many decimals as the
- * longest has, or as it needs.
- */
-export function writtenLike(
-	amount: Decimal,
-	samples: readonly string[],
-	mark: DecimalMark,
-	{ least = 0, isRounded = false, beside = samples }: Writing = {}
-): string {
-	const known = samples.flatMap((text) => written(text) ?? []);
-	const model = known.find(({ before, after }) => before.trim() || after.trim()) ?? known[0];
-	const own = amount.decimalPlaces();
-	const digits = Math.max(
-		least,
-		...known.map((one) => decimals(one.digits, mark)),
-		isRounded ? 0 : Math.min(own, MOST_DECIMALS)
-	);
-	const group = beside
-		.map((text) => written(text))
-		.map((one) => one && /\d(['’., \u00A0\u2009\u202F])\d{3}(?!\d)/.exec(one.digits)?.[1])
-		.find((one) => one && one !== mark);
-	const [digitsOfWhole, fraction] = amount.abs().toFixed(digits, Decimal.ROUND_HALF_UP).split('.') as [
-		string,
-		string | undefined
-	];
-	const whole = group ? digitsOfWhole.replace(/\B(?=(\d{3})+$)/g, group) : digitsOfWhole;
-	const figure = fraction ? `${whole}${mark}${fraction}` : whole;
-	const sign = amount.isNegative() && !amount.isZero() ? '−' : '';
-	return model ? `${sign}${model.before}${figure}${model.after}` : `${sign}${figure}`;
+/** A cell with the figure that it holds, in full where it is worked out. */
+export interface Held {
+	readonly cell: WorkCell;
+	readonly figure: Figure | undefined;
+	/** Which row it stands in, from 0. */
+	readonly r: number;
+}
+interface WorkedFigure {
+	readonly text: string;
+	readonly figure: Figure | undefined;
+	/** Rows that are left out, since they hold text, from 0. */
+	readonly without: readonly number[];
 }
 
-const textsIn = (cells: readonly WorkCell[]) => cells.map(({ text }) => text).filter(Boolean);
+const NOTHING: WorkedFigure = { text: '', figure: undefined, without: [] };
 
 /** What some cells come to; empty where they hold nothing that could. Throws NoAnswer where they do not go together. */
 export function summarised(
 	how: Summary,
-	cells: readonly WorkCell[],
+	held: readonly Held[],
 	mark: DecimalMark,
 	grouped: readonly string[] = []
-): string {
-	const values = cells.map((cell) => valueOf(cell, mark)).filter(({ type }) => type !== 'empty');
-	if (how === 'count') return String(values.length);
-	const dates = values.filter((value): value is Value & { type: 'date' } => value.type === 'date');
-	const amounts = values.flatMap((value) => amountOf(value) ?? []);
-	if (!amounts.length && dates.length && (how === 'least' || how === 'greatest')) {
-		const sorted = dates.map(({ iso }) => iso).sort();
-		const wanted = how === 'least' ? sorted[0] : sorted.at(-1);
-		return cells.find((cell) => {
-			const value = valueOf(cell, mark);
-			return value.type === 'date' && value.iso === wanted;
-		})!.text;
+): WorkedFigure {
+	const filled = held.filter(({ cell }) => valueOf(cell, mark).type !== 'empty');
+	if (how === 'count')
+		return { text: String(filled.length), figure: plainFigure(Rational.of(filled.length)), without: [] };
+	const amounts = filled.filter((one): one is Held & { figure: Figure } => !!one.figure);
+	if (!amounts.length) return NOTHING;
+	const without = filled.filter(({ figure }) => !figure).map(({ r }) => r);
+	const hasDates = amounts.some(({ figure }) => figure.measure.kind === 'date');
+	if (hasDates && (how === 'sum' || how === 'mean')) {
+		if (amounts.every(({ figure }) => figure.measure.kind === 'date')) return NOTHING;
+		throw new NoAnswer('dates cannot be added');
 	}
-	if (!amounts.length) return '';
-	const currencies = new Set(
-		values.flatMap((value) => (value.type === 'money' && value.currency ? [value.currency] : []))
+	const { amounts: values, measure } = alike(amounts.map(({ figure }) => figure));
+	const samples = amounts.map(({ cell }) => cell.text).filter(Boolean);
+	const most = Math.max(currencyDecimals(measure) ?? 0, ...samples.map((text) => decimalsIn(text, mark)));
+	const shown = (amount: Rational, decimals: number): WorkedFigure => {
+		const figure = { amount, measure };
+		return {
+			text: writtenFigure(figure, { mark, decimals, samples, beside: [...samples, ...grouped] }),
+			figure,
+			without
+		};
+	};
+	/** With the decimals that exactness needs where units were converted, within reason. */
+	const exactly = (amount: Rational) => shown(amount, Math.max(most, Math.min(amount.decimals ?? 0, most + 3)));
+	const sum = values.reduce((total, one) => total.plus(one), Rational.ZERO);
+	if (how === 'sum') return exactly(sum);
+	if (how === 'mean') return shown(sum.over(Rational.of(values.length)), Math.max(2, most));
+	const at = values.reduce(
+		(best, one, i) => (one.compare(values[best]!) * (how === 'least' ? -1 : 1) > 0 ? i : best),
+		0
 	);
-	if (currencies.size > 1) throw new NoAnswer(`it holds ${[...currencies].join(' and ')}`);
-	const units = new Set(values.flatMap((value) => (value.type === 'number' && value.unit ? [value.unit] : [])));
-	if (units.size > 1) throw new NoAnswer(`it holds ${[...units].join(' and ')}`);
-	const sum = amounts.reduce((total, one) => total.plus(one), new Exact(0) as Decimal);
-	const numbers = cells.filter((cell) => amountOf(valueOf(cell, mark)));
-	const samples = textsIn(numbers);
-	const beside = [...samples, ...grouped];
-	switch (how) {
-		case 'sum':
-			return writtenLike(sum, samples, mark, { beside });
-		case 'mean':
-			return writtenLike(new Exact(sum).div(amounts.length), samples, mark, { least: 1, isRounded: true, beside });
-		case 'least':
-			return writtenLike(Decimal.min(...amounts), samples, mark, { beside });
-		case 'greatest':
-			return writtenLike(Decimal.max(...amounts), samples, mark, { beside });
+	const { figure, cell } = amounts[at]!;
+	return { text: cell.text, figure, without };
+}
+
+/**
+ * The body rows that a total or subtotal row is about (figures.md §3): all of them; or those since the last break of its
+ * level or a higher one, which is a heading or subtotal of that level, or a header.
+ */
+export function rowsAbout(work: Pick<WorkTable, 'rows'>, r: number): number[] {
+	const { rows } = work;
+	const counts = (y: number) => isBody(rows[y]!.role);
+	if (behaviour(rows[r]!.role).sums !== 'block') return rows.flatMap((_, y) => (counts(y) ? [y] : []));
+	const { level } = splitRole(rows[r]!.role);
+	const about: number[] = [];
+	for (let y = r - 1; y >= 0; y--) {
+		if (counts(y)) {
+			about.unshift(y);
+			continue;
+		}
+		const own = splitRole(rows[y]!.role);
+		const isBreak =
+			own.role.isHeader ||
+			own.family === 'title' ||
+			((own.family === 'group' || own.role.sums === 'block') && own.level <= level);
+		if (isBreak && (about.length || own.role.sums === 'block')) break;
 	}
+	return about;
 }
 
-/** The body rows that a total or subtotal row is about: its block, or all of them. */
-export function rowsAbout(work: WorkTable, r: number): number[] {
-	const reach = (y: number) => behaviour(work.rows[y]!.role).sums;
-	const counts = (y: number) => isBody(work.rows[y]!.role);
-	if (reach(r) !== 'block') return work.rows.flatMap((_, y) => (counts(y) ? [y] : []));
-	const rows: number[] = [];
-	for (let y = r - 1; y >= 0; y--)
-		if (counts(y)) rows.unshift(y);
-		else if (rows.length || reach(y) !== 'block') break;
-	return rows;
-}
-
-const cellsDown = (work: WorkTable, rows: readonly number[], c: number): WorkCell[] =>
+const heldDown = (
+	work: WorkTable,
+	rows: readonly number[],
+	c: number,
+	figureAt: (r: number, c: number, cell: WorkCell) => Figure | undefined
+): Held[] =>
 	rows.flatMap((r) => {
-		const slot = work.rows[r]!.cells[c]!;
-		return isCovered(slot) ? [] : [slot];
+		const cell = work.rows[r]!.cells[c]!;
+		return isCovered(cell) ? [] : [{ cell, figure: figureAt(r, c, cell), r }];
 	});
 
 /** Columns that are worked out, each after those that it names; those in a circle apart, with the circle in words. */
@@ -195,7 +180,9 @@ export function workedOut(work: WorkTable): WorkedOut {
 	return result;
 }
 
-function workOut(work: WorkTable): WorkedOut {
+function workOut(given: WorkTable): WorkedOut {
+	const mark = markOf(given);
+	const work = mark === given.mark ? given : { ...given, mark };
 	const problems: Problem[] = [];
 	const hasTotals = work.rows.some(
 		({ role, cells }) => role !== 'body' && cells.some((slot) => !isCovered(slot) && slot.total)
@@ -204,6 +191,16 @@ function workOut(work: WorkTable): WorkedOut {
 	const names = tableOf(work).columnInfo.map(({ name }) => name);
 	const { order, circles } = inOrder(work, names);
 	const grouped = groupedFigure(work);
+	/** An answer with the decimals of its currency or of its operands; a quotient of whole numbers that is none has two. */
+	const writtenAnswer = (figure: Figure, formula: Formula, used: readonly string[]): string => {
+		const most = Math.max(0, ...used.map((text) => decimalsIn(text, work.mark)));
+		const own = figure.amount.decimals;
+		const isCut = own === undefined || own > MOST_DECIMALS;
+		const decimals =
+			currencyDecimals(figure.measure) ??
+			(isCut ? Math.max(most, hasOperator(formula, '÷') ? 2 : 0) : Math.max(most, own));
+		return writtenFigure(figure, { mark: work.mark, decimals, samples: used, beside: [...used, ...grouped] });
+	};
 	const rows: WorkRow[] = [...work.rows];
 	const now = (): WorkTable => ({ ...work, rows });
 	const put = (r: number, c: number, text: string) => {
@@ -214,12 +211,28 @@ function workOut(work: WorkTable): WorkedOut {
 		cells[c] = { ...withText(rest, text), ...(total && { total }) };
 		rows[r] = { ...rows[r]!, cells };
 	};
-	const answer = (r: number, c: number, work: () => string) => {
+	/** Figures that were worked out, in full: what depends on them takes these, never their texts. */
+	const inFull = new Map<string, Figure | undefined>();
+	const figureAt = (r: number, c: number, cell: WorkCell): Figure | undefined => {
+		const key = `${r} ${c}`;
+		return inFull.has(key) ? inFull.get(key) : figureIn(cell, work.mark);
+	};
+	const answer = (r: number, c: number, work: () => WorkedFigure) => {
 		try {
-			put(r, c, work());
+			const { text, figure, without } = work();
+			put(r, c, text);
+			inFull.set(`${r} ${c}`, figure);
+			if (without.length)
+				problems.push({
+					r,
+					c,
+					why: `without ${pluralWord(without.length, 'row', 'rows')} ${listed(without.map((y) => String(y + 1)))}, which ${pluralWord(without.length, 'is', 'are')} text`,
+					isPartial: true
+				});
 		} catch (error) {
 			if (!(error instanceof NoAnswer)) throw error;
 			put(r, c, '');
+			inFull.set(`${r} ${c}`, undefined);
 			problems.push({ r, c, why: error.message });
 		}
 	};
@@ -240,30 +253,28 @@ function workOut(work: WorkTable): WorkedOut {
 				if (across)
 					return summarised(
 						across,
-						row.cells.flatMap((slot, i) => (i === c || i < work.firstColumns || isCovered(slot) ? [] : [slot])),
+						row.cells.flatMap((cell, i) =>
+							i === c || i < work.firstColumns || isCovered(cell) ? [] : [{ cell, figure: figureAt(r, i, cell), r }]
+						),
 						work.mark,
 						grouped
 					);
-				// A row that says nothing yet has no figure, and nothing is wrong with that.
-				const named = columnsIn(formula!).map((name) => row.cells[names.indexOf(name)]!);
-				if (named.every((slot) => isCovered(slot) || !slot.text.trim())) return '';
 				const used: string[] = [];
-				const amount = compute(
+				const figure = compute(
 					formula!,
 					(name) => {
-						const slot = row.cells[names.indexOf(name)]!;
-						if (isCovered(slot)) return '';
-						used.push(slot.text);
-						return slot.text;
+						const on = names.indexOf(name);
+						const slot = row.cells[on]!;
+						if (isCovered(slot)) return undefined;
+						const own = figureAt(r, on, slot);
+						if (!own && slot.text.trim() && valueOf(slot, work.mark).type !== 'empty')
+							throw new NoAnswer(`“${name}” has no number`);
+						if (slot.text.trim()) used.push(slot.text);
+						return own;
 					},
 					work.mark
 				);
-				const isRounded = amount.decimalPlaces() > MOST_DECIMALS;
-				return writtenLike(amount, usedSamples(used), work.mark, {
-					least: isRounded ? 2 : 0,
-					isRounded,
-					beside: [...used, ...grouped]
-				});
+				return figure ? { text: writtenAnswer(figure, formula!, used), figure, without: [] } : NOTHING;
 			});
 		});
 	}
@@ -272,7 +283,7 @@ function workOut(work: WorkTable): WorkedOut {
 		const about = rowsAbout(work, r);
 		cells.forEach((slot, c) => {
 			if (isCovered(slot) || !slot.total) return;
-			answer(r, c, () => summarised(slot.total!, cellsDown(now(), about, c), work.mark, grouped));
+			answer(r, c, () => summarised(slot.total!, heldDown(now(), about, c, figureAt), work.mark, grouped));
 		});
 	});
 	const isSame = rows.every((row, r) => row === work.rows[r]);
@@ -285,22 +296,9 @@ function groupedFigure({ rows, mark }: WorkTable): string[] {
 		for (const slot of cells) {
 			if (isCovered(slot) || slot.text.length > 40) continue;
 			const group = /\d(['’., \u00A0\u2009\u202F])\d{3}(?!\d)/.exec(slot.text)?.[1];
-			if (group && group !== mark && amountOf(valueOf(slot, mark))) return [slot.text];
+			if (group && group !== mark && figureIn(slot, mark)) return [slot.text];
 		}
 	return [];
-}
-
-/** Of the figures in a formula, those that its answer is written like: the ones with a currency, else all. */
-function usedSamples(texts: readonly string[]): readonly string[] {
-	const marked = texts.filter((text) => {
-		const one = written(text);
-		return one && (one.before.trim() || one.after.trim()) && !/%/.test(text);
-	});
-	const kinds = new Set(
-		marked.map((text) => written(text)!).map(({ before, after }) => `${before.trim()} ${after.trim()}`)
-	);
-	if (kinds.size === 1) return marked;
-	return texts.flatMap((text) => written(text)?.digits ?? []).filter((digits) => !/%/.test(digits));
 }
 
 /** What works a cell out, in words; undefined for one that is typed. */
@@ -342,6 +340,7 @@ const SUMMED = new Set(['count', 'quantity', 'money', 'mixed']);
 
 /** Typed totals that do not add up. A row in which no figure is a sum is taken for something else than a total. */
 export function wrongSums(work: WorkTable): WrongSum[] {
+	const mark = markOf(work);
 	return work.rows.flatMap(({ role, cells }, r) => {
 		if (!behaviour(role).sums) return [];
 		const about = rowsAbout(work, r);
@@ -349,23 +348,30 @@ export function wrongSums(work: WorkTable): WrongSum[] {
 		let isOnly = true;
 		cells.forEach((slot, c) => {
 			if (isCovered(slot) || slot.total || !SUMMED.has(work.columns[c]!.kind)) return;
-			const is = amountOf(valueOf(slot, work.mark));
-			if (!is) return;
-			const addends = cellsDown(work, about, c);
-			const amounts = addends.flatMap((cell) => amountOf(valueOf(cell, work.mark)) ?? []);
-			if (!amounts.length) return;
-			const sum = amounts.reduce((total, one) => total.plus(one), new Exact(0) as Decimal);
-			if (sum.equals(is)) {
+			const is = figureIn(slot, mark);
+			if (!is || is.measure.kind === 'date') return;
+			const addends = heldDown(work, about, c, (_r, _c, cell) => figureIn(cell, mark));
+			let sum: WorkedFigure;
+			try {
+				sum = summarised('sum', addends, mark);
+			} catch (error) {
+				if (error instanceof NoAnswer) return;
+				throw error;
+			}
+			if (!sum.figure) return;
+			const { measure } = sum.figure;
+			const typed = is.measure.kind === 'plain' ? is.amount : converted(is, measure);
+			if (!typed) return;
+			// Compared after the rounding of its own decimals (figures.md §3).
+			const decimals = decimalsIn(slot.text, mark) + (measure.kind === 'percent' ? 2 : 0);
+			if (Rational.parse(sum.figure.amount.toFixed(decimals)).equals(typed)) {
 				isOnly = false;
 				return;
 			}
-			const samples = textsIn(addends.filter((cell) => amountOf(valueOf(cell, work.mark))));
-			found.push({
-				r,
-				c,
-				should: writtenLike(sum, samples, work.mark),
-				off: writtenLike(is.minus(sum), samples, work.mark)
-			});
+			const samples = addends.filter(({ figure }) => figure).map(({ cell }) => cell.text);
+			const off = { amount: typed.minus(sum.figure.amount), measure };
+			const most = Math.max(decimalsIn(slot.text, mark), ...samples.map((text) => decimalsIn(text, mark)));
+			found.push({ r, c, should: sum.text, off: writtenFigure(off, { mark, decimals: most, samples }) });
 		});
 		return isOnly && found.length > 2 ? [] : found;
 	});

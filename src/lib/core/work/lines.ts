@@ -1,7 +1,8 @@
 import { pluralWord } from '../words.ts';
 import { InputError } from '../errors.ts';
 import { atLevel, behaviour, isBody, isHeader, type RowRole } from '../roles/index.ts';
-import type { Span } from '../table/grid.ts';
+import type { LineSettings } from '../style/types.ts';
+import type { Side, Span } from '../table/grid.ts';
 import { guard } from './locks.ts';
 import {
 	checkSize,
@@ -14,7 +15,8 @@ import {
 	type WorkCell,
 	type WorkColumn,
 	type WorkRow,
-	type WorkTable
+	type WorkTable,
+	withLine
 } from './table.ts';
 
 /** Rows or columns: what is said of one holds for the other. */
@@ -145,10 +147,14 @@ export function insertRows(work: WorkTable, at: number, count: number, beside = 
 	const role = roleBetween(model.role, other?.role);
 	const order: (number | null)[] = work.rows.map((_, r) => r);
 	order.splice(at, 0, ...Array<null>(count).fill(null));
-	return reorder(work, 'rows', order, {
+	const next = reorder(work, 'rows', order, {
 		...NOTHING_NEW,
 		row: (_, id) => tidy({ id, role, height: model.height, cells: model.cells.map(blank) })
 	});
+	// A line at the table's rim stays there.
+	if (at === work.rows.length)
+		return linesMoved(next, 'rows', { line: at - 1, side: 'bottom' }, { line: next.rows.length - 1, side: 'bottom' });
+	return at === 0 ? linesMoved(next, 'rows', { line: count, side: 'top' }, { line: 0, side: 'top' }) : next;
 }
 
 /** Inserts columns before the column `at`; they take kind and width from the column beside them. */
@@ -158,11 +164,14 @@ export function insertColumns(work: WorkTable, at: number, count: number, beside
 	order.splice(at, 0, ...Array<null>(count).fill(null));
 	const { kind, width } = work.columns[beside]!;
 	const isLabel = beside < work.firstColumns;
-	const next = reorder(work, 'columns', order, {
+	let next = reorder(work, 'columns', order, {
 		...NOTHING_NEW,
 		column: () => tidy({ kind: isLabel ? 'text' : kind, isGuessed: true as const, width }),
 		cell: (row) => blank(row.cells[beside]!)
 	});
+	if (at === work.columns.length)
+		next = linesMoved(next, 'columns', { line: at - 1, side: 'end' }, { line: next.columns.length - 1, side: 'end' });
+	else if (at === 0) next = linesMoved(next, 'columns', { line: count, side: 'start' }, { line: 0, side: 'start' });
 	const inFirst = at < work.firstColumns;
 	const inLast = at > work.columns.length - work.lastColumns;
 	return {
@@ -170,6 +179,63 @@ export function insertColumns(work: WorkTable, at: number, count: number, beside
 		firstColumns: work.firstColumns + (inFirst ? count : 0),
 		lastColumns: work.lastColumns + (inLast ? count : 0)
 	};
+}
+
+/** A side of a row or a column: where the touches of its edges stand. */
+interface EdgeLine {
+	readonly line: number;
+	readonly side: Side;
+}
+
+/**
+ * The lines at a side of one row or column handed on to another, slot by slot, where that has none and `unless`, the same edge
+ * from its other side, has none either.
+ */
+function linesMoved(work: WorkTable, axis: Axis, from: EdgeLine, to: EdgeLine, unless: EdgeLine = to): WorkTable {
+	const at = ({ line }: EdgeLine, r: number, c: number) =>
+		axis === 'rows' ? ([line, c] as const) : ([r, line] as const);
+	const changed = new Map<number, Slot[]>();
+	const slotAt = (r: number, c: number) => (changed.get(r) ?? work.rows[r]!.cells)[c]!;
+	const put = (r: number, c: number, side: Side, line: LineSettings | undefined) => {
+		let cells = changed.get(r);
+		if (!cells) changed.set(r, (cells = [...work.rows[r]!.cells]));
+		cells[c] = withLine(cells[c]!, side, line);
+	};
+	const count = axis === 'rows' ? work.columns.length : work.rows.length;
+	for (let i = 0; i < count; i++) {
+		const source = at(from, i, i);
+		const line = slotAt(...source).lines?.[from.side];
+		if (!line) continue;
+		put(...source, from.side, undefined);
+		const isTaken = [to, unless].some((one) => slotAt(...at(one, i, i)).lines?.[one.side]);
+		if (!isTaken) put(...at(to, i, i), to.side, line);
+	}
+	return changed.size
+		? { ...work, rows: work.rows.map((row, r) => (changed.has(r) ? { ...row, cells: changed.get(r)! } : row)) }
+		: work;
+}
+
+/**
+ * A table of which some rows or columns are about to go, with their touched edges at the neighbours that will have them
+ * (figures.md §7), where those have none of their own.
+ */
+function linesHandedOn(work: WorkTable, axis: Axis, lines: ReadonlySet<number>): WorkTable {
+	const [before, after]: [Side, Side] = axis === 'rows' ? ['top', 'bottom'] : ['start', 'end'];
+	const all = axis === 'rows' ? work.rows.length : work.columns.length;
+	let next = work;
+	for (let first = 0; first < all; first++) {
+		if (!lines.has(first)) continue;
+		let last = first;
+		while (lines.has(last + 1)) last++;
+		// The edge that comes to be, as either of its neighbours has it; at the rim there is one.
+		const upper = first > 0 ? { line: first - 1, side: after } : undefined;
+		const lower = last < all - 1 ? { line: last + 1, side: before } : undefined;
+		const heir = (upper ?? lower)!;
+		next = linesMoved(next, axis, { line: first, side: before }, heir, lower ?? heir);
+		next = linesMoved(next, axis, { line: last, side: after }, (lower ?? upper)!, upper ?? lower);
+		first = last;
+	}
+	return next;
 }
 
 function checkCount(count: number): void {
@@ -189,7 +255,7 @@ export function removeLines(work: WorkTable, axis: Axis, lines: ReadonlySet<numb
 		);
 	guard(work, cellsOfLines(work, axis, lines), 'content');
 	const kept = Array.from({ length: all }, (_, i) => i).filter((i) => !lines.has(i));
-	const next = reorder(work, axis, kept, NOTHING_NEW);
+	const next = reorder(linesHandedOn(work, axis, lines), axis, kept, NOTHING_NEW);
 	if (axis === 'rows') return next;
 	const gone = (from: number, to: number) => [...lines].filter((c) => c >= from && c < to).length;
 	return {
@@ -253,6 +319,7 @@ export function swapped(work: WorkTable): WorkTable {
 		firstColumns: Math.max(0, headers),
 		lastColumns: 0,
 		mark: work.mark,
+		...(work.isMarkSaid && { isMarkSaid: true as const }),
 		nextId: rows.length + 1
 	};
 }

@@ -1,5 +1,6 @@
 import { InputError } from '../errors.ts';
-import { amountOf, parseValue, type DecimalMark, type Value } from '../values/parse.ts';
+import { compareFigures, figureOf } from '../values/figure.ts';
+import { parseValue, type DecimalMark, type Value } from '../values/parse.ts';
 import { orderRows } from './lines.ts';
 import { cellOf, joinedCells, type WorkCell, type WorkTable } from './table.ts';
 
@@ -28,12 +29,12 @@ const KIND_ORDER: Readonly<Record<Value['type'], number>> = {
 	empty: 3
 };
 
-/** Compares two values: numbers as numbers, dates as dates, words by the collation of a locale. */
+/** Compares two values: figures by what they are worth across units (300 mm before 1 m), dates as dates, words by the collation of a locale. */
 export function compareValues(a: Value, b: Value, collator: Intl.Collator): number {
 	const kind = KIND_ORDER[a.type] - KIND_ORDER[b.type];
 	if (kind) return kind;
-	const [x, y] = [amountOf(a), amountOf(b)];
-	if (x && y) return x.comparedTo(y);
+	const [x, y] = [figureOf(a), figureOf(b)];
+	if (x && y) return compareFigures(x, y) ?? x.amount.compare(y.amount);
 	if (a.type === 'date' && b.type === 'date') return a.iso < b.iso ? -1 : a.iso > b.iso ? 1 : 0;
 	if (a.type === 'text' && b.type === 'text') return collator.compare(a.text, b.text);
 	return 0;

@@ -6,11 +6,13 @@ import { cellsIn, isIn, type Range } from './selection.ts';
 import {
 	anchorOf,
 	cellOf,
-	edgeHome,
+	edgeOwner,
+	facing,
 	isCovered,
 	tidy,
 	withCells,
 	type EdgeTouches,
+	withLine,
 	type Slot,
 	type Position,
 	type WorkCell,
@@ -71,16 +73,18 @@ export function touchedLeaf(cells: readonly WorkCell[], path: string): TouchedLe
 
 /** Sets the line of edges; `null` takes the touch away, so that the style decides again. Sides of one edge are one. */
 export function lined(work: WorkTable, edges: readonly Edge[], line: LineSettings | null): WorkTable {
-	const homes = edges.map(({ r, c, side }) => edgeHome(r, c, side));
-	guard(work, homes, 'look');
+	const owners = edges.map(({ r, c, side }) => edgeOwner(work, r, c, side));
+	guard(work, owners, 'look');
 	const changed = new Map<number, Slot[]>();
-	for (const { r, c, side } of homes) {
+	const put = ({ r, c, side }: Edge, to: LineSettings | undefined) => {
 		let cells = changed.get(r);
 		if (!cells) changed.set(r, (cells = [...work.rows[r]!.cells]));
-		const slot = cells[c]!;
-		const lines: EdgeTouches = tidy({ ...slot.lines, [side]: line ?? undefined });
-		const { lines: _, ...rest } = slot;
-		cells[c] = (Object.keys(lines).length ? { ...rest, lines } : rest) as Slot;
+		cells[c] = withLine(cells[c]!, side, to);
+	};
+	for (const owner of owners) {
+		const other = facing(work, owner.r, owner.c, owner.side);
+		if (other && work.rows[other.r]!.cells[other.c]!.lines?.[other.side]) put(other, undefined);
+		put(owner, line ?? undefined);
 	}
 	const rows = [...work.rows];
 	for (const [r, cells] of changed) rows[r] = { ...rows[r]!, cells };
@@ -89,8 +93,10 @@ export function lined(work: WorkTable, edges: readonly Edge[], line: LineSetting
 
 /** What touches say of an edge; undefined where none does. */
 export function lineAt(work: WorkTable, { r, c, side }: Edge): LineSettings | undefined {
-	const home = edgeHome(r, c, side);
-	return work.rows[home.r]!.cells[home.c]!.lines?.[home.side];
+	const owner = edgeOwner(work, r, c, side);
+	const said = ({ r, c, side }: Edge) => work.rows[r]!.cells[c]!.lines?.[side];
+	const other = facing(work, owner.r, owner.c, owner.side);
+	return said(owner) ?? (other && said(other));
 }
 
 /** Families of edges that a selection has. */

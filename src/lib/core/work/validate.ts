@@ -112,6 +112,7 @@ const rest = {
 	mark: { enum: ['.', ','] },
 	nextId: natural
 };
+const isMarkSaid = { const: true };
 const wears = closed({
 	style: { type: 'string', pattern: '^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$' },
 	edition: { type: 'integer', minimum: 1 },
@@ -122,7 +123,7 @@ const wears = closed({
 });
 
 const ajv = once(() => new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true }).addSchema(TABLE_SCHEMA));
-const isWork = once(() => ajv().compile(closed({ rows, ...rest, wears }, ['rows', ...Object.keys(rest)])));
+const isWork = once(() => ajv().compile(closed({ rows, ...rest, isMarkSaid, wears }, ['rows', ...Object.keys(rest)])));
 const isPatch = once(() =>
 	ajv().compile(
 		closed({
@@ -132,7 +133,7 @@ const isPatch = once(() =>
 				items: { type: 'array', minItems: 2, maxItems: 2, items: natural }
 			},
 			rows,
-			rest: closed({ ...rest, wears }, Object.keys(rest))
+			rest: closed({ ...rest, isMarkSaid, wears }, Object.keys(rest))
 		})
 	)
 );

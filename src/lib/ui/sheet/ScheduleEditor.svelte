@@ -7,7 +7,8 @@
 		type ColumnSource,
 		type ScheduleColumn,
 		type ScheduleDefinition,
-		type SourceName
+		type SourceName,
+		isFilterOnRows
 	} from '$lib/core/schedule/definition.ts';
 	import { headingFor } from '$lib/core/schedule/propose.ts';
 	import { COLUMN_KINDS } from '$lib/core/table/columns.ts';
@@ -370,6 +371,11 @@
 
 <h3 class="mt-4 mb-1 font-semibold">Only some</h3>
 {#if definition.where}
+	<p class="mb-1 text-quiet">
+		{isFilterOnRows(definition)
+			? 'Of the rows, after objects that say the same are one.'
+			: 'Of the objects, before those that say the same are one row.'}
+	</p>
 	<ConditionEditor
 		condition={definition.where}
 		columns={names}

@@ -8,14 +8,22 @@
 	/** Small marks over the cells that are drawn: touched, locked, worked out, wrong, found. */
 	let { bench, drawn }: { bench: TableBench; drawn: DrawnRows } = $props();
 
-	type Kind = 'touch' | 'lock' | 'worked' | 'problem' | 'wrong' | 'lit';
+	type Kind = 'touch' | 'lock' | 'worked' | 'problem' | 'partial' | 'wrong' | 'lit';
 	interface Mark {
 		readonly r: number;
 		readonly c: number;
 		readonly kind: Kind;
 		readonly words: string;
 	}
-	const GLYPHS: Record<Kind, string> = { touch: '//', lock: '▣', worked: '=', problem: '!', wrong: '≠', lit: '' };
+	const GLYPHS: Record<Kind, string> = {
+		touch: '//',
+		lock: '▣',
+		worked: '=',
+		problem: '!',
+		partial: '…',
+		wrong: '≠',
+		lit: ''
+	};
 
 	const marks = $derived.by(() => {
 		const marks: Mark[] = [];
@@ -28,7 +36,11 @@
 				const mark = (kind: Kind, words: string) => marks.push({ r, c, kind, words });
 				if (lit.has(key)) mark('lit', 'found');
 				const why = problemAt.get(key);
-				if (why) mark('problem', `No figure: ${why}.`);
+				if (why)
+					mark(
+						why.isPartial ? 'partial' : 'problem',
+						why.isPartial ? `${why.why[0]!.toUpperCase()}${why.why.slice(1)}.` : `No figure: ${why.why}.`
+					);
 				const wrong = wrongAt.get(key);
 				if (wrong) mark('wrong', `Off by ${wrong.off}: the column comes to ${wrong.should}.`);
 				if (!isMarked) continue;
@@ -72,6 +84,7 @@
 		opacity: 0.7;
 	}
 	.mark.problem,
+	.mark.partial,
 	.mark.wrong {
 		align-self: center;
 		justify-self: start;
@@ -82,6 +95,7 @@
 		line-height: 15px;
 		padding-inline: 4px;
 	}
+	.mark.partial,
 	.mark.wrong {
 		background: var(--color-warning-text);
 	}

@@ -1,4 +1,8 @@
 <script lang="ts">
+	import { readFigure } from '$lib/core/values/figure.ts';
+	import type { DecimalMark } from '$lib/core/values/parse.ts';
+	import { withMark } from '$lib/core/work/marks.ts';
+	import Segmented from '../controls/Segmented.svelte';
 	import { pluralWord } from '$lib/core/words.ts';
 	import { columnsIn, formulaFault, formulaText, parseFormula, OPERATORS } from '$lib/core/values/formula.ts';
 	import { filled, typed } from '$lib/core/work/cells.ts';
@@ -101,6 +105,17 @@
 		);
 	};
 
+	/** Cells that have a figure which leaves rows out, and those that have none. */
+	const partial = $derived(bench.problems.filter(({ isPartial }) => isPartial));
+	const missing = $derived(bench.problems.filter(({ isPartial }) => !isPartial));
+
+	const MARKS = { '.': 'point', ',': 'comma' } as const;
+	const sayMark = (mark: DecimalMark) =>
+		bench.edit(`figures with a decimal ${MARKS[mark]}`, (work) => withMark(work, mark));
+	/** A doubtful figure as it is read with a mark, in the manner of the house. */
+	const readAs = (text: string, mark: DecimalMark) =>
+		new Intl.NumberFormat(bench.house.locale).format(Number(readFigure(text, mark)?.amount.toPlain() ?? NaN));
+
 	/* sorting */
 	let keys = $state<{ column: number; order: SortKey['order'] }[]>([]);
 	const sort = () =>
@@ -137,12 +152,38 @@
 		{/each}
 	</section>
 {/if}
-{#if bench.problems.length}
+{#if bench.doubt}
+	<section
+		class="mb-4 rounded-lg border border-hairline bg-warning-wash px-3 py-2"
+		aria-label="Doubt about the decimal mark"
+	>
+		<h3 class="font-semibold text-warning-text">“{bench.doubt}” can be read in two ways</h3>
+		<p class="mb-1.5 text-quiet">Nothing in the table tells which mark parts the decimals.</p>
+		<div class="flex flex-wrap gap-1.5">
+			{#each ['.', ','] as const as mark (mark)}
+				<Button small onclick={() => sayMark(mark)}>It is {readAs(bench.doubt, mark)}</Button>
+			{/each}
+		</div>
+	</section>
+{/if}
+{#if partial.length}
+	<section class="mb-4 rounded-lg border border-hairline bg-warning-wash px-3 py-2" aria-label="Partial figures">
+		<h3 class="font-semibold text-warning-text">
+			{pluralWord(partial.length, 'One figure leaves', `${partial.length} figures leave`)} rows out
+		</h3>
+		{#each partial.slice(0, 6) as { r, c, why } (`${r},${c}`)}
+			<button type="button" class="block text-start hover:underline" onclick={() => bench.select(r, c)}
+				>{nameOf(c)}, row {r + 1}: {why}</button
+			>
+		{/each}
+	</section>
+{/if}
+{#if missing.length}
 	<section class="mb-4 rounded-lg border border-hairline bg-error-wash px-3 py-2" aria-label="Without a figure">
 		<h3 class="font-semibold text-error">
-			{pluralWord(bench.problems.length, 'One cell has', `${bench.problems.length} cells have`)} no figure
+			{pluralWord(missing.length, 'One cell has', `${missing.length} cells have`)} no figure
 		</h3>
-		{#each bench.problems.slice(0, 6) as { r, c, why } (`${r},${c}`)}
+		{#each missing.slice(0, 6) as { r, c, why } (`${r},${c}`)}
 			<button type="button" class="block text-start hover:underline" onclick={() => bench.select(r, c)}
 				>{nameOf(c)}, row {r + 1}: {why}</button
 			>
@@ -239,4 +280,16 @@
 		<Button small disabled={!keys.length} onclick={sort}>Sort</Button>
 	</div>
 	<p class="pt-1 text-[12px] text-quiet">Headers, groups, subtotals and totals stay where they are.</p>
+</section>
+<section class="mb-4" aria-label="Decimal mark">
+	<h3 class="mb-1 font-semibold">One and a half is written</h3>
+	<Segmented
+		label="Decimal mark"
+		options={[
+			['.', '1.5'],
+			[',', '1,5']
+		]}
+		value={bench.work.mark}
+		onchange={sayMark}
+	/>
 </section>

@@ -298,7 +298,7 @@
 					cell.lock ? 'locked' : '',
 					isTouched(cell) ? 'touched' : '',
 					why ? `worked out ${why}` : '',
-					problemAt.get(`${r},${c}`) ?? '',
+					problemAt.get(`${r},${c}`)?.why ?? '',
 					wrong ? `off by ${wrong.off}` : ''
 				].filter(Boolean);
 				return said.length ? said.join(', ') : undefined;

@@ -1,3 +1,4 @@
+import { markDoubt } from '$lib/core/work/marks.ts';
 import { pluralWord } from '$lib/core/words.ts';
 import { moved, pushed, type Line } from '$lib/core/history.ts';
 import { tick } from 'svelte';
@@ -132,7 +133,9 @@ export class TableBench {
 		...new Set([...Object.keys(this.house.typeRoles), ...(this.flat?.typeRoles.keys() ?? [])])
 	]);
 	readonly problems = $derived(workedOut(this.work).problems);
-	readonly problemAt = $derived(new Map(this.problems.map((one) => [`${one.r},${one.c}`, one.why])));
+	readonly problemAt = $derived(new Map(this.problems.map((one) => [`${one.r},${one.c}`, one])));
+	/** A figure that could be read in two ways. */
+	readonly doubt = $derived(markDoubt(this.work));
 	readonly wrong = $derived(wrongSums(this.work));
 	readonly wrongAt = $derived(new Map(this.wrong.map((one) => [`${one.r},${one.c}`, one])));
 	readonly cells = $derived(cellsIn(this.work, this.selection.ranges));

@@ -266,3 +266,68 @@ describe('the identity of objects', () => {
 		);
 	});
 });
+
+describe('figures in schedules', () => {
+	const lengths = ['1.250', '2.375', '3.125'].map((length, i) => object(`p${i}`, { type: 'pipe', length }));
+	it('take the point for the decimal mark, as data has it', () => {
+		const rows = makeRows(
+			definition([attribute('type'), { from: 'sum', attribute: 'length', name: 'Length' }], { total: true }),
+			lengths,
+			facts
+		);
+		assert.deepEqual(texts(rows), ['type | Length', 'pipe | 6.750', 'Total | 6.750']);
+	});
+	it('carry measures through columns that are worked out, and keep the minus', () => {
+		const priced = [
+			object('a', { price: '€ 10.10', share: '10 %', level: '-3' }),
+			object('b', { price: '€ 5.00', share: '20 %', level: '-5' })
+		];
+		const formula: Formula = [{ column: 'price' }, '×', { column: 'share' }];
+		const rows = makeRows(
+			definition(
+				[
+					attribute('price'),
+					attribute('share'),
+					{ from: 'computed', formula, name: 'Part', total: true },
+					attribute('level', { total: true })
+				],
+				{ total: true }
+			),
+			priced,
+			facts
+		);
+		assert.deepEqual(texts(rows).slice(1), [
+			'€ 10.10 | 10 % | € 1.01 | -3',
+			'€ 5.00 | 20 % | € 1.00 | -5',
+			'Total |  | € 2.01 | -8'
+		]);
+	});
+	it('sum what was worked out in full, not as it is shown', () => {
+		const thirds = [1, 2, 4].map((n) => object(`t${n}`, { size: `${n}` }));
+		const formula: Formula = [{ column: 'size' }, '÷', { number: '3' }];
+		const rows = makeRows(
+			definition([attribute('size'), { from: 'computed', formula, name: 'Third', total: true }], { total: true }),
+			thirds,
+			facts
+		);
+		assert.equal(rows.rows.at(-1)!.cells[1]!.text, '2.3333');
+	});
+	it('filter rows by a count or what is worked out, and objects by what they say', () => {
+		const columns: ScheduleColumn[] = [attribute('type'), { from: 'count', name: 'No.' }];
+		const many = makeRows(definition(columns, { where: { column: 'No.', is: '>=', value: 2 } }), LAMPS, facts);
+		assert.deepEqual(texts(many), ['type | No.', 'post | 2', 'bollard | 2']);
+		const none = makeRows(definition(columns, { where: { column: 'No.', is: '>', value: 2 } }), LAMPS, facts);
+		assert.deepEqual(texts(none), ['type | No.']);
+		const posts = makeRows(definition(columns, { where: { column: 'type', is: '=', value: 'post' } }), LAMPS, facts);
+		assert.deepEqual(texts(posts), ['type | No.', 'post | 2']);
+	});
+	it('that do not go together are said, and not added', () => {
+		const mixed = [object('a', { size: '3 m' }), object('b', { size: '€ 4.00' })];
+		const rows = makeRows(
+			definition([attribute('size', { total: true })], { total: true, rows: 'each' }),
+			mixed,
+			facts
+		);
+		assert.deepEqual(rows.problems, ['“size” cannot be added up: not all of its values are figures that go together.']);
+	});
+});

@@ -1,0 +1,35 @@
+import { joinedVotes, markBy, markVotes, type DecimalMark, type MarkVotes } from '../values/parse.ts';
+import { isCovered, type WorkColumn, type WorkRow, type WorkTable } from './table.ts';
+
+/** Rows and columns that an edit leaves alone are the same objects. */
+const known = new WeakMap<readonly WorkColumn[], WeakMap<WorkRow, MarkVotes>>();
+
+/** What the typed cells of a table say of its decimal mark; cells that are worked out only repeat it. */
+function votesOf({ rows, columns }: WorkTable): MarkVotes {
+	let byRow = known.get(columns);
+	if (!byRow) known.set(columns, (byRow = new WeakMap()));
+	let sum = markVotes([]);
+	for (const row of rows) {
+		let votes = byRow.get(row);
+		if (!votes) {
+			const typed = row.cells.flatMap((slot, c) => {
+				const isWorkedOut = row.role === 'body' && (columns[c]!.formula || columns[c]!.across);
+				return isCovered(slot) || slot.total || isWorkedOut || slot.text.length > 60 ? [] : [slot.text];
+			});
+			byRow.set(row, (votes = markVotes(typed)));
+		}
+		sum = joinedVotes(sum, votes);
+	}
+	return sum;
+}
+
+/** The decimal mark that a table is read and written with: the one that was said, else the one that is typed. */
+export const markOf = (work: WorkTable): DecimalMark =>
+	work.isMarkSaid ? work.mark : markBy(votesOf(work), work.mark).mark;
+
+/** A figure that could be read two ways where nothing but the usual mark decides; undefined where there is no doubt. */
+export const markDoubt = (work: WorkTable): string | undefined =>
+	work.isMarkSaid ? undefined : markBy(votesOf(work), work.mark).doubt;
+
+/** A table whose decimal mark somebody says. */
+export const withMark = (work: WorkTable, mark: DecimalMark): WorkTable => ({ ...work, mark, isMarkSaid: true });
