@@ -49,7 +49,7 @@
 			? ['chip', isOn && 'on']
 			: look === 'bar'
 				? [
-						'min-h-8 border-e border-hairline px-1 text-[13px] last:border-0',
+						'min-h-8 border-e border-hairline px-1 text-[13px] last:border-0 focus-visible:-outline-offset-4 focus-visible:outline-current',
 						isOn ? 'bg-picked font-semibold text-sheet' : 'hover:bg-paper'
 					]
 				: '';

@@ -84,7 +84,6 @@
 		opacity: 0.7;
 	}
 	.mark.problem,
-	.mark.partial,
 	.mark.wrong {
 		align-self: center;
 		justify-self: start;
@@ -95,7 +94,11 @@
 		line-height: 15px;
 		padding-inline: 4px;
 	}
-	.mark.partial,
+	.mark.partial {
+		align-self: start;
+		justify-self: start;
+		color: var(--color-warning-text);
+	}
 	.mark.wrong {
 		background: var(--color-warning-text);
 	}
