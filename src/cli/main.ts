@@ -4,6 +4,7 @@ import { applyCommand } from './apply.ts';
 import { censusCommand } from './census.ts';
 import { checkCommand } from './check.ts';
 import type { Arguments, ExitCode } from './command.ts';
+import { figuresCommand, USAGE as FIGURES_USAGE } from './figures.ts';
 import { liftCommand } from './lift.ts';
 import { readCommand } from './read.ts';
 import { resolveCommand } from './resolve.ts';
@@ -55,6 +56,12 @@ const COMMANDS: Record<string, Command> = {
 		does: 'lists totals that are off, text that is hard to read, missing headers, figures that do not line up',
 		options: { json: { type: 'boolean' } },
 		run: checkCommand
+	},
+	figures: {
+		usage: FIGURES_USAGE,
+		does: 'lists what cells amount to, exactly and in what, and which typed sums are off',
+		options: { locale: { type: 'string' }, json: { type: 'boolean' } },
+		run: figuresCommand
 	},
 	schedule: {
 		usage: 'heptarch schedule DRAWING.svg --spec SPEC.json [--style STYLE.json] --out OUT.svg [--json]',

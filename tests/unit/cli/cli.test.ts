@@ -288,3 +288,63 @@ describe('heptarch schedule', () => {
 		assert.match(run('read', 'ledger.svg').stdout, /on the sheet, “Planting schedule”/);
 	});
 });
+
+describe('heptarch figures', () => {
+	const figures = (csv: string, ...more: string[]) => {
+		writeFileSync(at('figures.csv'), csv);
+		const { status, stdout } = run('figures', 'figures.csv', '--json', ...more);
+		const { tables } = JSON.parse(stdout) as {
+			tables: {
+				numbers: { decimal: string; grouping: string | null; doubt: string | null };
+				figures: { r: number; c: number; amount: string; measure: object }[];
+				sums: { r: number; c: number; covers: number[]; should: string; right: boolean; without: number[] }[];
+			}[];
+		};
+		return { status, ...tables[0]! };
+	};
+	it('gives exact amounts with their measures, whatever the locale they are written in', () => {
+		const {
+			status,
+			numbers,
+			figures: found
+		} = figures('Item;Cost;Share;Length\nSeed;1.234,50 €;19 %;1,250 m\nGlass;2,50 €;7,5 %;300 mm\n');
+		assert.equal(status, 0);
+		assert.deepEqual([numbers.decimal, numbers.grouping, numbers.doubt], [',', '.', null]);
+		assert.deepEqual(
+			found.map(({ amount, measure }) => [amount, measure]),
+			[
+				['1234.5', { kind: 'money', currency: 'EUR' }],
+				['0.19', { kind: 'percent' }],
+				['1.25', { kind: 'unit', unit: 'm' }],
+				['2.5', { kind: 'money', currency: 'EUR' }],
+				['0.075', { kind: 'percent' }],
+				['300', { kind: 'unit', unit: 'mm' }]
+			]
+		);
+	});
+	it('says which typed sums are off, and by which rows; exit code 1', () => {
+		const { status, sums } = figures('Item,Cost\na,€ 1.50\nb,€ 2.25\nc,€ 3.00\nTotal,€ 6.70\n');
+		assert.equal(status, 1);
+		assert.deepEqual(sums, [
+			{
+				r: 4,
+				c: 1,
+				covers: [1, 2, 3],
+				should: '6.75',
+				measure: { kind: 'money', currency: 'EUR' },
+				says: '€ 6.70',
+				right: false,
+				without: [],
+				problem: null
+			}
+		]);
+	});
+	it('asks where nothing tells the mark; the locale decides meanwhile', () => {
+		const csv = 'Item,Weight\na,1.250\nb,2.375\nc,3.125\n';
+		const english = figures(csv);
+		assert.match(english.numbers.doubt!, /“1\.250” is read as 1\.25; or is it 1250\?/);
+		assert.equal(english.figures[0]!.amount, '1.25');
+		assert.equal(figures(csv, '--locale', 'de-DE').figures[0]!.amount, '1250');
+		assert.equal(run('figures', 'figures.csv', '--locale', 'no such').status, 2);
+	});
+});

@@ -229,3 +229,7 @@ export function compareFigures(a: Figure, b: Figure): number | undefined {
 	const amount = converted(b, a.measure);
 	return amount && a.amount.compare(amount);
 }
+
+/** An amount as programs read it: a plain decimal, a date as ISO 8601. */
+export const amountText = ({ amount, measure }: Figure): string =>
+	measure.kind === 'date' ? isoDay(amount) : amount.toPlain();

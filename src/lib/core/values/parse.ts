@@ -255,10 +255,14 @@ export const joinedVotes = (a: MarkVotes, b: MarkVotes): MarkVotes =>
 export function markBy(
 	votes: MarkVotes,
 	usual: DecimalMark
-): { readonly mark: DecimalMark; readonly doubt: string | undefined } {
+): {
+	readonly mark: DecimalMark;
+	readonly doubt: string | undefined;
+	readonly by: 'form' | 'currency' | 'unit' | 'usual';
+} {
 	for (const by of ['form', 'currency', 'unit'] as const)
-		if (votes[by]) return { mark: votes[by] > 0 ? '.' : ',', doubt: undefined };
-	return { mark: usual, doubt: votes.doubtful };
+		if (votes[by]) return { mark: votes[by] > 0 ? '.' : ',', doubt: undefined, by };
+	return { mark: usual, doubt: votes.doubtful, by: 'usual' };
 }
 
 /**

@@ -34,6 +34,15 @@ export function decimalsIn(text: string, mark: DecimalMark): number {
 const GROUPED = /\d(['’., \u00A0\u2009\u202F])\d{3}(?!\d)/;
 const BY_TWO = /(?:^|\D)\d{1,2}([,.])(?:\d\d\1)+\d{3}(?!\d)/;
 
+/** What parts the thousands of written figures, as first seen; null where nothing does. */
+export function groupingIn(texts: readonly string[], mark: DecimalMark): string | null {
+	for (const text of texts) {
+		const group = BY_TWO.exec(text)?.[1] ?? GROUPED.exec(sampleOf(text)?.digits ?? '')?.[1];
+		if (group && group !== mark) return group;
+	}
+	return null;
+}
+
 export interface Writing {
 	readonly mark: DecimalMark;
 	readonly decimals: number;

@@ -326,7 +326,74 @@ export function dependents(work: WorkTable, c: number): Set<number> {
 	return found;
 }
 
-/** A typed figure in a total or subtotal row that is not what its column comes to. */
+/** A typed figure in a total or subtotal row, against what its column comes to. */
+export interface TypedSum {
+	readonly r: number;
+	readonly c: number;
+	/** Rows whose figures it is about, and those among them that hold text instead; from 0. */
+	readonly covers: readonly number[];
+	readonly without: readonly number[];
+	/** What it should be; undefined where the figures do not go together, which `problem` says. */
+	readonly should: Figure | undefined;
+	readonly problem: string | undefined;
+	readonly isRight: boolean | undefined;
+	/** What it should be, written as the column's figures are, and by how much it is off; empty where that means nothing. */
+	readonly text: string;
+	readonly off: string;
+}
+
+const SUMMED = new Set(['count', 'quantity', 'money', 'mixed']);
+
+/**
+ * The typed figures that are taken for sums. A row of several figures none of which is a sum is taken for something else than
+ * a total.
+ */
+export function typedSums(work: WorkTable): TypedSum[] {
+	const mark = markOf(work);
+	return work.rows.flatMap(({ role, cells }, r) => {
+		if (!behaviour(role).sums) return [];
+		const about = rowsAbout(work, r);
+		const found = cells.flatMap((slot, c): TypedSum[] => {
+			if (isCovered(slot) || slot.total || !SUMMED.has(work.columns[c]!.kind)) return [];
+			const is = figureIn(slot, mark);
+			if (!is || is.measure.kind === 'date') return [];
+			const addends = heldDown(work, about, c, (_r, _c, cell) => figureIn(cell, mark));
+			const covers = addends.filter(({ figure }) => figure).map((one) => one.r);
+			if (!covers.length) return [];
+			const known = { r, c, covers, text: '', off: '' };
+			try {
+				const { figure, text, without } = summarised('sum', addends, mark);
+				if (!figure) return [];
+				const { measure } = figure;
+				const typed = is.measure.kind === 'plain' ? is.amount : converted(is, measure);
+				// Compared after the rounding of its own decimals (figures.md §3); in another measure it cannot be right.
+				const decimals = decimalsIn(slot.text, mark) + (measure.kind === 'percent' ? 2 : 0);
+				const isRight = !!typed && Rational.parse(figure.amount.toFixed(decimals)).equals(typed);
+				const samples = addends.filter((one) => one.figure).map(({ cell }) => cell.text);
+				const most = Math.max(decimalsIn(slot.text, mark), ...samples.map((one) => decimalsIn(one, mark)));
+				const off = typed && { amount: typed.minus(figure.amount), measure };
+				return [
+					{
+						...known,
+						without,
+						should: figure,
+						problem: undefined,
+						isRight,
+						text,
+						off: off && !isRight ? writtenFigure(off, { mark, decimals: most, samples }) : ''
+					}
+				];
+			} catch (error) {
+				if (!(error instanceof NoAnswer)) throw error;
+				return [{ ...known, without: [], should: undefined, problem: error.message, isRight: undefined }];
+			}
+		});
+		const wrong = found.filter(({ isRight }) => isRight === false);
+		return wrong.length > 2 && !found.some(({ isRight }) => isRight) ? [] : found;
+	});
+}
+
+/** A typed sum that is off. */
 export interface WrongSum {
 	readonly r: number;
 	readonly c: number;
@@ -335,44 +402,8 @@ export interface WrongSum {
 	/** By how much it is off. */
 	readonly off: string;
 }
-
-const SUMMED = new Set(['count', 'quantity', 'money', 'mixed']);
-
-/** Typed totals that do not add up. A row in which no figure is a sum is taken for something else than a total. */
-export function wrongSums(work: WorkTable): WrongSum[] {
-	const mark = markOf(work);
-	return work.rows.flatMap(({ role, cells }, r) => {
-		if (!behaviour(role).sums) return [];
-		const about = rowsAbout(work, r);
-		const found: WrongSum[] = [];
-		let isOnly = true;
-		cells.forEach((slot, c) => {
-			if (isCovered(slot) || slot.total || !SUMMED.has(work.columns[c]!.kind)) return;
-			const is = figureIn(slot, mark);
-			if (!is || is.measure.kind === 'date') return;
-			const addends = heldDown(work, about, c, (_r, _c, cell) => figureIn(cell, mark));
-			let sum: WorkedFigure;
-			try {
-				sum = summarised('sum', addends, mark);
-			} catch (error) {
-				if (error instanceof NoAnswer) return;
-				throw error;
-			}
-			if (!sum.figure) return;
-			const { measure } = sum.figure;
-			const typed = is.measure.kind === 'plain' ? is.amount : converted(is, measure);
-			if (!typed) return;
-			// Compared after the rounding of its own decimals (figures.md §3).
-			const decimals = decimalsIn(slot.text, mark) + (measure.kind === 'percent' ? 2 : 0);
-			if (Rational.parse(sum.figure.amount.toFixed(decimals)).equals(typed)) {
-				isOnly = false;
-				return;
-			}
-			const samples = addends.filter(({ figure }) => figure).map(({ cell }) => cell.text);
-			const off = { amount: typed.minus(sum.figure.amount), measure };
-			const most = Math.max(decimalsIn(slot.text, mark), ...samples.map((text) => decimalsIn(text, mark)));
-			found.push({ r, c, should: sum.text, off: writtenFigure(off, { mark, decimals: most, samples }) });
-		});
-		return isOnly && found.length > 2 ? [] : found;
-	});
-}
+/** Typed sums that do not add up. */
+export const wrongSums = (work: WorkTable): WrongSum[] =>
+	typedSums(work).flatMap(({ r, c, isRight, text, off }) =>
+		isRight === false && off ? [{ r, c, should: text, off }] : []
+	);

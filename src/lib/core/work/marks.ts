@@ -27,6 +27,16 @@ function votesOf({ rows, columns }: WorkTable): MarkVotes {
 export const markOf = (work: WorkTable): DecimalMark =>
 	work.isMarkSaid ? work.mark : markBy(votesOf(work), work.mark).mark;
 
+const WHY = {
+	form: 'most of the figures can be read in one way only',
+	currency: 'three digits after the mark are no decimals of a currency',
+	unit: 'figures with a unit have decimals',
+	usual: 'nothing in the table tells, so it is the usual one'
+} as const;
+/** Why a table has its decimal mark, in words. */
+export const markReason = (work: WorkTable): string =>
+	work.isMarkSaid ? 'somebody said so' : WHY[markBy(votesOf(work), work.mark).by];
+
 /** A figure that could be read two ways where nothing but the usual mark decides; undefined where there is no doubt. */
 export const markDoubt = (work: WorkTable): string | undefined =>
 	work.isMarkSaid ? undefined : markBy(votesOf(work), work.mark).doubt;

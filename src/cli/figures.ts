@@ -1,0 +1,118 @@
+import { InputError } from '../lib/core/errors.ts';
+import { behaviour, isBody } from '../lib/core/roles/index.ts';
+import { amountText, readFigure, type Measure } from '../lib/core/values/figure.ts';
+import { decimalMarkOf, type DecimalMark } from '../lib/core/values/parse.ts';
+import { groupingIn } from '../lib/core/values/written.ts';
+import { figureIn, typedSums } from '../lib/core/work/figures.ts';
+import { markDoubt, markOf, markReason } from '../lib/core/work/marks.ts';
+import { isCovered, workOf } from '../lib/core/work/table.ts';
+import { plural } from '../lib/core/words.ts';
+import type { DocumentTable } from '../lib/formats/document.ts';
+import { openDocument } from '../lib/formats/index.ts';
+import { onlyFile, readBytes } from './files.ts';
+import type { Arguments, ExitCode } from './command.ts';
+
+export const USAGE = 'heptarch figures FILE [--locale de-DE] [--json]';
+
+interface TableFigures {
+	readonly index: number;
+	readonly numbers: { decimal: DecimalMark; grouping: string | null; why: string; doubt: string | null };
+	readonly figures: { r: number; c: number; text: string; amount: string; measure: Measure }[];
+	readonly sums: {
+		r: number;
+		c: number;
+		covers: readonly number[];
+		should: string | null;
+		measure: Measure | null;
+		says: string;
+		right: boolean | null;
+		without: readonly number[];
+		problem: string | null;
+	}[];
+}
+
+/** The decimal mark that a locale writes. Throws InputError for what is no locale. */
+function usualMark(locale: string): DecimalMark {
+	try {
+		const parts = new Intl.NumberFormat(locale).formatToParts(1.5);
+		return parts.find(({ type }) => type === 'decimal')!.value === ',' ? ',' : '.';
+	} catch {
+		throw new InputError('locale', `“${locale}” is no locale, such as en-GB or de-DE.`, locale);
+	}
+}
+
+function figuresOf({ index, table }: DocumentTable, usual: DecimalMark): TableFigures {
+	const texts = table.cells.map(({ text }) => text);
+	const work = workOf(table, undefined, [], decimalMarkOf(texts, usual));
+	const mark = markOf(work);
+	const doubt = markDoubt(work);
+	const cells = work.rows.flatMap(({ role, cells: slots }, r) =>
+		slots.flatMap((slot, c) => {
+			const holds = isBody(role) || !!behaviour(role).sums;
+			const isWords = ['text', 'code'].includes(work.columns[c]!.kind);
+			const figure = isCovered(slot) || !holds || isWords ? undefined : figureIn(slot, mark);
+			return figure && !isCovered(slot) ? [{ r, c, text: slot.text, figure }] : [];
+		})
+	);
+	return {
+		index,
+		numbers: {
+			decimal: mark,
+			grouping: groupingIn(
+				cells.map(({ text }) => text),
+				mark
+			),
+			why: markReason(work),
+			doubt: doubt === undefined ? null : doubtWords(doubt, mark)
+		},
+		figures: cells.map(({ r, c, text, figure }) => ({
+			r,
+			c,
+			text,
+			amount: amountText(figure),
+			measure: figure.measure
+		})),
+		sums: typedSums(work).map(({ r, c, covers, should, isRight, without, problem }) => {
+			const slot = work.rows[r]!.cells[c]!;
+			return {
+				r,
+				c,
+				covers,
+				should: should ? amountText(should) : null,
+				measure: should?.measure ?? null,
+				says: isCovered(slot) ? '' : slot.text,
+				right: isRight ?? null,
+				without,
+				problem: problem ?? null
+			};
+		})
+	};
+}
+
+function doubtWords(text: string, mark: DecimalMark): string {
+	const read = (as: DecimalMark) => readFigure(text, as)?.amount.toPlain() ?? 'nothing';
+	return `“${text}” is read as ${read(mark)}; or is it ${read(mark === '.' ? ',' : '.')}?`;
+}
+
+/** Lists what the cells of a document's tables amount to, and checks its typed sums. */
+export async function figuresCommand(args: Arguments): Promise<ExitCode> {
+	const file = onlyFile(args, USAGE);
+	const usual = usualMark(typeof args.values.locale === 'string' ? args.values.locale : 'en-GB');
+	const document = await openDocument(await readBytes(file), file);
+	const tables = document.tables.map((entry) => figuresOf(entry, usual));
+	if (args.values.json) console.log(JSON.stringify({ tables }, null, 2));
+	else
+		for (const { index, numbers, figures, sums } of tables) {
+			const mark = numbers.decimal === '.' ? 'point' : 'comma';
+			console.log(`Table ${index + 1}: ${plural(figures.length, 'figure')}, decimal ${mark}: ${numbers.why}.`);
+			if (numbers.doubt) console.log(`    ${numbers.doubt}`);
+			for (const { r, c, should, says, right, without, problem } of sums) {
+				const place = `row ${r + 1}, column ${c + 1}, “${says}”`;
+				if (problem) console.log(`    ${place}: no sum, ${problem}.`);
+				else if (!right) console.log(`    ${place}: should be ${should}.`);
+				if (without.length)
+					console.log(`    ${place}: without ${without.map((one) => `row ${one + 1}`).join(', ')}, text.`);
+			}
+		}
+	return tables.some(({ sums }) => sums.some(({ right, problem }) => problem !== null || right === false)) ? 1 : 0;
+}
