@@ -3,7 +3,7 @@ import { readFigure, type Figure } from '../values/figure.ts';
 import { parseDate, type DecimalMark } from '../values/parse.ts';
 import { Rational } from '../values/rational.ts';
 import { decimalsIn, writtenFigure } from '../values/written.ts';
-import type { CellContent } from '../table/content.ts';
+import type { CellContent, RunView } from '../table/content.ts';
 import { insertColumns, insertRows } from './lines.ts';
 import { guard } from './locks.ts';
 import { cellsIn, type Range } from './selection.ts';
@@ -22,13 +22,29 @@ import {
 } from './table.ts';
 import { joinCells, partAll } from './join.ts';
 
-/** Types into a cell. Throws InputError where it is locked. */
+/** Whether a cell is worked out by its column, so that nothing can be typed into it. */
+const isWorkedOut = ({ rows, columns }: WorkTable, { r, c }: Position): boolean =>
+	rows[r]!.role === 'body' && !!(columns[c]!.formula || columns[c]!.across);
+
+/** Throws InputError where one of some cells is worked out by its column. */
+function guardTyped(work: WorkTable, places: readonly Position[]): void {
+	const place = places.find((one) => isWorkedOut(work, one));
+	if (place)
+		throw new InputError(
+			'worked-out',
+			`Column ${place.c + 1} is worked out, so nothing can be typed there. Take its formula off first; what it shows stays.`,
+			`row ${place.r + 1}, column ${place.c + 1}`
+		);
+}
+
+/** Types into a cell. Throws InputError where it is locked, or worked out by its column. */
 export function typed(work: WorkTable, r: number, c: number, said: string | readonly CellContent[]): WorkTable {
 	const { r: y, c: x } = anchorOf(work, r, c);
 	const before = cellOf(work, y, x);
 	const next = typeof said === 'string' ? withText(before, said) : withContent(before, said);
 	if (next === before || (next.text === before.text && !next.content && !before.content && !before.total)) return work;
 	guard(work, [{ r: y, c: x }], 'content');
+	guardTyped(work, [{ r: y, c: x }]);
 	return withCells(work, [{ r: y, c: x }], () => next);
 }
 
@@ -201,6 +217,7 @@ export function filled(
 		}
 	}
 	guard(work, targets, 'content');
+	guardTyped(work, targets);
 	return withCells(work, targets, (cell, r, c) => withText(cell, changes.get(`${r},${c}`)!));
 }
 
@@ -236,10 +253,42 @@ export function replaced(work: WorkTable, places: readonly Position[], search: S
 	return withCells(work, open, (cell) => {
 		if (!cell.content) return withText(cell, put(cell.text));
 		const content = cell.content.map((piece) =>
-			'runs' in piece ? { runs: piece.runs.map((run) => ({ ...run, text: put(run.text) })) } : piece
+			'runs' in piece ? { ...piece, runs: replacedIn(piece.runs, pattern, by) } : piece
 		);
 		return withContent(cell, content);
 	});
+}
+
+/** Runs of text in which a pattern is replaced whatever the emphasis; what comes instead looks as the first letter did. */
+function replacedIn(runs: readonly RunView[], pattern: RegExp, by: string): RunView[] {
+	const text = runs.map((run) => run.text).join('');
+	const out: { run: RunView; text: string }[] = [];
+	const add = (run: RunView, more: string) => {
+		if (!more) return;
+		const last = out.at(-1);
+		if (last?.run === run) last.text += more;
+		else out.push({ run, text: more });
+	};
+	/** The runs between two places in the text, as they are. */
+	const keep = (from: number, to: number) => {
+		let start = 0;
+		for (const run of runs) {
+			add(run, run.text.slice(Math.max(0, from - start), Math.max(0, to - start)));
+			start += run.text.length;
+		}
+	};
+	const runAt = (at: number) => {
+		let start = 0;
+		return runs.find((run) => at < (start += run.text.length)) ?? runs[0]!;
+	};
+	let at = 0;
+	for (const match of text.matchAll(pattern)) {
+		keep(at, match.index);
+		add(runAt(match.index), by);
+		at = match.index + match[0].length;
+	}
+	keep(at, text.length);
+	return out.map(({ run, text: own }) => ({ ...run, text: own }));
 }
 
 /* ---- pasting ---- */
@@ -252,9 +301,15 @@ export interface Clip {
 
 /**
  * Puts cells in at a place; where they reach over the end, rows and columns are added. Joined cells that they land on
- * are split first, spans among them are joined. Throws InputError where a cell is locked.
+ * are split first, spans among them are joined. Columns that are worked out stay so: `kept` has those, from 0, for which
+ * something was pasted. Throws InputError where a cell is locked.
  */
-export function pasted(work: WorkTable, r: number, c: number, { cells }: Clip): { work: WorkTable; range: Range } {
+export function pasted(
+	work: WorkTable,
+	r: number,
+	c: number,
+	{ cells }: Clip
+): { work: WorkTable; range: Range; kept: number[] } {
 	const height = cells.length;
 	const width = Math.max(0, ...cells.map((row) => row.length));
 	if (!height || !width) throw new InputError('paste', 'There is nothing to paste: the clipboard holds no cells.');
@@ -270,7 +325,9 @@ export function pasted(work: WorkTable, r: number, c: number, { cells }: Clip): 
 	if (range.end >= next.columns.length)
 		next = insertColumns(next, next.columns.length, range.end - next.columns.length + 1);
 	next = partAll(next, [range]);
-	const places = cellsIn(next, [range]).filter((place) => cells[place.r - r]?.[place.c - c] !== undefined);
+	const given = cellsIn(next, [range]).filter((place) => cells[place.r - r]?.[place.c - c] !== undefined);
+	const places = given.filter((place) => !isWorkedOut(next, place));
+	const kept = [...new Set(given.filter((place) => isWorkedOut(next, place)).map((place) => place.c))];
 	guard(next, places, 'content');
 	next = withCells(next, places, (cell, y, x) => {
 		const given = cells[y - r]![x - c];
@@ -292,7 +349,7 @@ export function pasted(work: WorkTable, r: number, c: number, { cells }: Clip): 
 			next = joinCells(next, span, 'one');
 		})
 	);
-	return { work: next, range };
+	return { work: next, range, kept };
 }
 
 /** The cells of a range, to be pasted elsewhere. */

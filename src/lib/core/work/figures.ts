@@ -28,7 +28,7 @@ export interface Problem {
 	readonly r: number;
 	readonly c: number;
 	readonly why: string;
-	/** It has a figure, which leaves some rows out. */
+	/** It has a figure, which leaves some rows out or is too small to be seen. */
 	readonly isPartial?: true;
 }
 
@@ -222,6 +222,8 @@ function workOut(given: WorkTable): WorkedOut {
 			const { text, figure, without } = work();
 			put(r, c, text);
 			inFull.set(`${r} ${c}`, figure);
+			if (figure && !figure.amount.isZero && figure.measure.kind !== 'date' && !/[1-9]/.test(text))
+				problems.push({ r, c, why: 'it is not 0, but too small for the decimals that are shown', isPartial: true });
 			if (without.length)
 				problems.push({
 					r,

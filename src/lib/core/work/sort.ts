@@ -2,7 +2,8 @@ import { InputError } from '../errors.ts';
 import { compareFigures, figureOf } from '../values/figure.ts';
 import { parseValue, type DecimalMark, type Value } from '../values/parse.ts';
 import { orderRows } from './lines.ts';
-import { cellOf, joinedCells, type WorkCell, type WorkTable } from './table.ts';
+import { forbids } from './locks.ts';
+import { cellOf, isCovered, joinedCells, type WorkCell, type WorkRow, type WorkTable } from './table.ts';
 
 export interface SortKey {
 	readonly column: number;
@@ -40,6 +41,9 @@ export function compareValues(a: Value, b: Value, collator: Intl.Collator): numb
 	return 0;
 }
 
+/** Whether a row has a cell whose content is locked. */
+const isHeld = ({ cells }: WorkRow): boolean => cells.some((slot) => !isCovered(slot) && forbids(slot.lock, 'content'));
+
 /**
  * Sorts body rows by several columns, stably. Rows of any other role stay where they are, and body rows stay between
  * them; rows that joined cells hold together stay together, and count as their first. Columns of codes sort as text.
@@ -73,7 +77,11 @@ export function sortRows(work: WorkTable, keys: readonly SortKey[], locale: stri
 			}
 			return 0;
 		});
-		for (const { rows } of keyed) order.push(...rows);
+		// Rows with a cell whose content is locked keep their places; the others go round them.
+		const isFixed = blocks.map((rows) => rows.some((r) => isHeld(work.rows[r]!)));
+		const free = keyed.filter(({ rows }) => !rows.some((r) => isHeld(work.rows[r]!)));
+		let next = 0;
+		blocks.forEach((rows, i) => order.push(...(isFixed[i] ? rows : free[next++]!.rows)));
 		blocks = [];
 	};
 	work.rows.forEach(({ role }, r) => {

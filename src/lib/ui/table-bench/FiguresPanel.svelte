@@ -169,7 +169,7 @@
 {#if partial.length}
 	<section class="mb-4 rounded-lg border border-hairline bg-warning-wash px-3 py-2" aria-label="Partial figures">
 		<h3 class="font-semibold text-warning-text">
-			{pluralWord(partial.length, 'One figure leaves', `${partial.length} figures leave`)} rows out
+			{pluralWord(partial.length, 'One figure is', `${partial.length} figures are`)} to be taken with care
 		</h3>
 		{#each partial.slice(0, 6) as { r, c, why } (`${r},${c}`)}
 			<button type="button" class="block text-start hover:underline" onclick={() => bench.select(r, c)}

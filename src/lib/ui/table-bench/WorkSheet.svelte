@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { plural, pluralWord } from '$lib/core/words.ts';
+	import { listed, plural, pluralWord } from '$lib/core/words.ts';
 	import { tick, untrack } from 'svelte';
 	import { isBody, isHeader } from '$lib/core/roles/index.ts';
 	import { emptied, pasted } from '$lib/core/work/cells.ts';
@@ -10,7 +10,7 @@
 	import { isTouched } from '$lib/core/work/touches.ts';
 	import { toPixels } from '$lib/core/units.ts';
 	import { rolesToChoose, roleWords } from '../documents/roles.ts';
-	import { notifyError } from '../notices.svelte.ts';
+	import { notify, notifyError } from '../notices.svelte.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import TableGrid from '../table/TableGrid.svelte';
 	import type { Semantics } from '../table/TableLayer.svelte';
@@ -241,13 +241,18 @@
 			if (!clip) throw new Error('There is nothing to paste: the clipboard holds no cells and no text.');
 			const { top, start } = bench.range;
 			let range: typeof bench.range | undefined;
+			let kept: number[] = [];
 			const count = clip.cells.length * (clip.cells[0]?.length ?? 0);
 			const isDone = bench.edit(`${plural(count, 'cell')} pasted`, (work) => {
 				const result = pasted(work, top, start, clip);
-				range = result.range;
+				({ range, kept } = result);
 				return result.work;
 			});
 			if (isDone && range) bench.selectRanges([range]);
+			if (isDone && kept.length)
+				notify(
+					`${pluralWord(kept.length, 'Column', 'Columns')} ${listed(kept.map((one) => String(one + 1)))} ${pluralWord(kept.length, 'is', 'are')} worked out: what was pasted there is left out.`
+				);
 		} catch (error) {
 			notifyError(error);
 		}

@@ -5,7 +5,8 @@ import { converted, readFigure } from '../../../../src/lib/core/values/figure.ts
 import { Rational } from '../../../../src/lib/core/values/rational.ts';
 import { decimalsIn, writtenFigure } from '../../../../src/lib/core/values/written.ts';
 import { formulaText, parseFormula } from '../../../../src/lib/core/values/formula.ts';
-import { seriesOf } from '../../../../src/lib/core/work/cells.ts';
+import { filled, pasted, replaced, seriesOf, typed } from '../../../../src/lib/core/work/cells.ts';
+import { withLock } from '../../../../src/lib/core/work/locks.ts';
 import { dependents, workedOut, wrongSums } from '../../../../src/lib/core/work/figures.ts';
 import { sortRows } from '../../../../src/lib/core/work/sort.ts';
 import { isCovered, workOf, type Summary, type WorkTable } from '../../../../src/lib/core/work/table.ts';
@@ -326,6 +327,8 @@ test('what depends on a worked-out cell takes its figure in full, never its roun
 	const long = '1234567890123456789012345678901234567890';
 	const exact = listed(['A', 'B', 'C'], [[long, long, '']], { 2: 'A × B' });
 	assert.equal(textAt(exact.work, 1, 2), String(BigInt(long) * BigInt(long)));
+	const tiny = listed(['A', 'B', 'C'], [['0.0001', '0.0002', '']], { 2: 'A × B' });
+	assert.deepEqual([textAt(tiny.work, 1, 2), tiny.problems.length], ['0.0000', 1], 'marked, as it shows as 0');
 	const sums = listed(['A'], [['1234567890123456789012345.01'], ['0.02']], {}, [0]);
 	assert.equal(textAt(sums.work, 3, 0), '1234567890123456789012345.03');
 	const many = `1${'0'.repeat(80)}`;
@@ -438,4 +441,39 @@ test('laws: a sum is independent of the order of its rows, and the same in m as 
 		}),
 		{ numRuns: 60 }
 	);
+});
+
+test('nothing is typed over what is worked out, and pasting leaves it as it is and says so', () => {
+	const { work } = listed(
+		['A', 'B'],
+		[
+			['1', ''],
+			['2', '']
+		],
+		{ 1: 'A × 2' }
+	);
+	assert.throws(() => typed(work, 1, 1, '7'), /Column 2 is worked out/);
+	assert.throws(() => filled(work, { top: 1, bottom: 2, start: 1, end: 1 }, 'down', 1, false), /worked out/);
+	const { work: next, kept } = pasted(work, 1, 0, { cells: [[{ text: '5' }, { text: '6' }]] });
+	assert.deepEqual(kept, [1]);
+	assert.deepEqual([textAt(workedOut(next).work, 1, 0), textAt(workedOut(next).work, 1, 1)], ['5', '10']);
+});
+
+test('a row with a locked cell keeps its place when the others are sorted', () => {
+	const work = workWith([['n'], ['3'], ['1'], ['2']], ['header:1', 'body', 'body', 'body']);
+	const held = withLock(work, [{ r: 2, c: 0 }], 'content');
+	assert.deepEqual(column(sortRows(held, [{ column: 0, order: 'falling' }], 'en-GB'), 0), ['n', '3', '1', '2']);
+	assert.deepEqual(column(sortRows(held, [{ column: 0, order: 'rising' }], 'en-GB'), 0), ['n', '2', '1', '3']);
+});
+
+test('words are found and replaced whatever their emphasis', () => {
+	let work = workWith([['Item'], ['x']], ['header:1', 'body']);
+	const runs = [{ text: 'a ' }, { text: 'Car', weight: 700 }, { text: 'pet and more' }];
+	work = typed(work, 1, 0, [{ runs }]);
+	const search = { text: 'carpet', isCaseKept: false, isWhole: false };
+	const done = replaced(work, [{ r: 1, c: 0 }], search, 'rug');
+	const slot = done.rows[1]!.cells[0]!;
+	assert.ok(!isCovered(slot));
+	assert.equal(slot.text, 'a rug and more');
+	assert.deepEqual(slot.content, [{ runs: [{ text: 'a ' }, { text: 'rug', weight: 700 }, { text: ' and more' }] }]);
 });
