@@ -3,7 +3,7 @@
 	import { isTyping, runShortcut, type Shortcut } from './shortcuts.ts';
 	import Button from './Button.svelte';
 
-	/** The keys of a screen, which act while no dialog is open, and the list of them, which `?` opens. */
+	/** The keys of a screen, which act while no dialog is open (those with Ctrl always), and the list of them, which `?` opens. */
 	let { list, open = $bindable(false) }: { list: readonly Shortcut[]; open?: boolean } = $props();
 	const all = $derived<Shortcut[]>([
 		...list,
@@ -12,7 +12,10 @@
 	]);
 
 	function press(event: KeyboardEvent) {
-		if (event.defaultPrevented || document.querySelector('dialog[open]')) return;
+		if (event.defaultPrevented) return;
+		// A dialog may be on its way out still: undo is not lost to it, while letters are for what it holds.
+		const isCovered = !!document.querySelector('dialog[open]');
+		if (isCovered && !event.ctrlKey && !event.metaKey) return;
 		runShortcut(all, event, isTyping(event));
 	}
 </script>
