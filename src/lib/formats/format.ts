@@ -3,7 +3,7 @@ import type { About } from './about.ts';
 import type { OpenDocument } from './document.ts';
 import type { Flow } from './flow.ts';
 import type { StyleJob, WriteOptions } from './job.ts';
-import type { Remaking } from './remade.ts';
+import type { RowRewriting } from './row-cells.ts';
 import type { Written } from './tally.ts';
 
 /** The beginning of a file, for telling what it is. */
@@ -49,7 +49,7 @@ export interface Format<D extends OpenDocument = OpenDocument> extends About {
 	/** Why a new file of it cannot be made, as a sentence. */
 	whyNot?(isPart: boolean): string;
 	/** The file with some tables as they were worked on, new ones, and without others. */
-	remake?(document: D, remaking: Remaking): Uint8Array<ArrayBuffer> | Promise<Uint8Array<ArrayBuffer>>;
+	rewriteRows?(document: D, rewriting: RowRewriting): Uint8Array<ArrayBuffer> | Promise<Uint8Array<ArrayBuffer>>;
 	/** The same without a file to rewrite: where a document is nothing but its tables. */
 	rework?(document: D, works: Parameters<Reworks>[1], gone: readonly number[]): D;
 }

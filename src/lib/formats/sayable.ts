@@ -6,7 +6,7 @@ import type { LostLeaf } from './tally.ts';
 export type ValueOf<F extends LookField> = Exclude<Look[F], undefined>;
 
 /** How a format says one field of a look. */
-export interface FieldSaying<V> {
+export interface FieldCapability<V> {
 	/** The nearest that it can say; undefined where it can say nothing of the kind. As it is where absent. */
 	nearest?(value: V): V | undefined;
 	/** Whether the nearest is so far off that an account names it. Where it says nothing of the kind, always. */
@@ -16,7 +16,7 @@ export interface FieldSaying<V> {
 }
 
 /** One definition a field, of whatever kind a format needs; the compiler asks for every field there is. */
-export type FieldSayings = { readonly [F in LookField]: FieldSaying<ValueOf<F>> };
+export type FieldCapabilities = { readonly [F in LookField]: FieldCapability<ValueOf<F>> };
 
 export interface SayableLooks {
 	/** A look as the format can say it. */
@@ -26,9 +26,9 @@ export interface SayableLooks {
 }
 
 /** What a format can say of looks, by its definitions; the same answer for the same look. */
-export function sayableLooks(fields: FieldSayings): SayableLooks {
+export function sayableLooks(fields: FieldCapabilities): SayableLooks {
 	const known = new WeakMap<Look, { readonly look: Look; readonly lost: readonly LostLeaf[] }>();
-	const sayingOf = (name: LookField) => fields[name] as FieldSaying<unknown>;
+	const sayingOf = (name: LookField) => fields[name] as FieldCapability<unknown>;
 	const made = (look: Look) => {
 		let own = known.get(look);
 		if (own) return own;

@@ -16,7 +16,7 @@ export function widthsOf({ columns }: WorkTable): readonly Emu[] {
 }
 
 /** A document's table as it was worked on, in the place of what its file says. */
-export function withWork(entry: DocumentTable, work: WorkTable): DocumentTable {
+export function applyWork(entry: DocumentTable, work: WorkTable): DocumentTable {
 	const table = { ...tableOf(work), partsOff: entry.table.partsOff, carry: entry.table.carry };
 	const isSameShape = table.rows === entry.table.rows && table.columns === entry.table.columns;
 	return {

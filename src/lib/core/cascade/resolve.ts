@@ -124,9 +124,9 @@ class Resolver {
 	}
 
 	/** What a part says of the cells it rules, and of lines by place; most parts say nothing of those. */
-	private sayings(part: Part): Sayings {
-		let sayings = this.sorted.get(part.name);
-		if (!sayings) {
+	private capabilities(part: Part): Sayings {
+		let capabilities = this.sorted.get(part.name);
+		if (!capabilities) {
 			const cell: Sayings['cell'] = [];
 			const lines: Sayings['lines'] = new Map();
 			for (const [path, { value, style }] of this.statements(part)) {
@@ -139,9 +139,9 @@ class Resolver {
 					else lines.set(line.place, [[line.property, ranked]]);
 				} else cell.push([path, decided]);
 			}
-			this.sorted.set(part.name, (sayings = { cell, lines }));
+			this.sorted.set(part.name, (capabilities = { cell, lines }));
 		}
-		return sayings;
+		return capabilities;
 	}
 
 	/** What touches say, with type roles opened; touches are the table's own and always carried. */
@@ -164,7 +164,7 @@ class Resolver {
 	private decide(signature: Signature): Map<string, Decided> {
 		const leaves = new Map<string, Decided>();
 		for (const part of signature.parts)
-			for (const [path, decided] of this.sayings(part).cell) leaves.set(path, decided);
+			for (const [path, decided] of this.capabilities(part).cell) leaves.set(path, decided);
 		if (signature.touched)
 			for (const [path, value] of this.touched(signature.touched))
 				leaves.set(path, { value, rank: 7, part: 'touch', style: null });
@@ -175,7 +175,7 @@ class Resolver {
 	trace(signature: Signature): Map<string, Decided[]> {
 		const trace = new Map<string, Decided[]>();
 		const add = (path: string, decided: Decided) => trace.set(path, [decided, ...(trace.get(path) ?? [])]);
-		for (const part of signature.parts) for (const [path, decided] of this.sayings(part).cell) add(path, decided);
+		for (const part of signature.parts) for (const [path, decided] of this.capabilities(part).cell) add(path, decided);
 		if (signature.touched)
 			for (const [path, value] of this.touched(signature.touched))
 				add(path, { value, rank: 7, part: 'touch', style: null });
@@ -184,7 +184,7 @@ class Resolver {
 
 	/** What one part of a cell says of one of its sides. */
 	private sideSayings(part: Part, edge: EdgeSignature, side: 'before' | 'after', beyond: Signature | undefined) {
-		const { lines } = this.sayings(part);
+		const { lines } = this.capabilities(part);
 		return lines.size === 0 ? NO_SAYINGS : (lines.get(linePlaceOf(part, edge, side, beyond)) ?? NO_SAYINGS);
 	}
 

@@ -3,7 +3,7 @@ import { prepare } from '../job.ts';
 import { noLooks, plainAccount } from '../plain.ts';
 import { csv as about } from './about.ts';
 import { readCsv, type CsvDocument } from './read.ts';
-import { remakeCsv } from './remake.ts';
+import { rewriteRowsCsv } from './rewrite-rows.ts';
 import { rowsOf } from './rows.ts';
 
 export const csv: Format<CsvDocument> = {
@@ -19,5 +19,5 @@ export const csv: Format<CsvDocument> = {
 		bytes: new TextEncoder().encode(`\ufeff${rowsOf(flow.order.map((index) => document.tables[index]!.table))}`),
 		account: plainAccount(document, prepare(document, jobs, options), noLooks)
 	}),
-	remake: (document, { works }) => remakeCsv(document, works.get(0)!)
+	rewriteRows: (document, { works }) => rewriteRowsCsv(document, works.get(0)!)
 };

@@ -3,7 +3,7 @@ import type { Format } from '../format.ts';
 import { docx as about } from './about.ts';
 import { makeDocx } from './make.ts';
 import { readDocx, type DocxDocument } from './read.ts';
-import { remakeDocx } from './remake.ts';
+import { rewriteRowsDocx } from './rewrite-rows.ts';
 import { writeDocx } from './write.ts';
 
 export const docx: Format<DocxDocument> = {
@@ -13,5 +13,5 @@ export const docx: Format<DocxDocument> = {
 	open: readDocx,
 	write: writeDocx,
 	make: async (making) => madeAndStyled(docx, making, await makeDocx(partOf(making, about.kind))),
-	remake: remakeDocx
+	rewriteRows: rewriteRowsDocx
 };

@@ -22,9 +22,9 @@ import {
 	type KnownPatches,
 	type Manner,
 	type PatchCache,
-	type Patched,
+	type PropertyMarkup,
 	type Settings
-} from './patched.ts';
+} from './property-markup.ts';
 import { readBorders } from './properties/borders.ts';
 import { lostLeaves, sayableLook } from './properties/fields.ts';
 import { gapBetween } from './properties/paragraph.ts';
@@ -242,7 +242,7 @@ class TablePatch {
 	}
 
 	/** Puts a patched property element in its place. */
-	private use({ settings, markup }: Patched, parent: XmlNode, old: XmlNode | undefined): void {
+	private use({ settings, markup }: PropertyMarkup, parent: XmlNode, old: XmlNode | undefined): void {
 		this.uses.set(settings, (this.uses.get(settings) ?? 0) + 1);
 		placeProperties(this.edits, this.job.reader.xml.source, parent, old, markup);
 	}
@@ -293,9 +293,9 @@ class TablePatch {
 		ground: CellGround,
 		known: KnownPatches,
 		keep: ReadonlySet<keyof TextLayer>
-	): Patched {
+	): PropertyMarkup {
 		if (keep.size > 0) {
-			const byKept = getOrMake(known.emphasised, context, () => new Map<string, Patched>());
+			const byKept = getOrMake(known.emphasised, context, () => new Map<string, PropertyMarkup>());
 			return getOrMake(byKept, [...keep].join(), () => this.patcher.run(context, look, ground, keep));
 		}
 		let patched = known.runs.get(context);

@@ -27,7 +27,7 @@ import { readTableProperties, resolverOf } from './looks.ts';
 import { livingId, livingStyle, type LivingStyle } from './living.ts';
 import { CONTENT_TYPES, NAMESPACES, relationshipsOf, W_NAMESPACE, W_NAMESPACE_STRICT } from './names.ts';
 import { patchTable } from './patch.ts';
-import { PatchCache } from './patched.ts';
+import { PatchCache } from './property-markup.ts';
 import type { TableLook } from './regions.ts';
 import { readDocx, type DocxDocument } from './read.ts';
 import { StyleSheet } from './styles.ts';

@@ -3,7 +3,7 @@ import type { Format } from '../format.ts';
 import { html as about } from './about.ts';
 import { makeHtml } from './make.ts';
 import { readHtml, type HtmlDocument } from './read.ts';
-import { remakeHtml } from './remake.ts';
+import { rewriteRowsHtml } from './rewrite-rows.ts';
 import { plainRows, writeRowsAsHtml } from './rows.ts';
 import { writeHtml } from './write.ts';
 
@@ -17,5 +17,5 @@ export const html: Format<HtmlDocument> = {
 		if (rows) return writeRowsAsHtml(rows, making.options);
 		return madeAndStyled(html, making, new TextEncoder().encode(makeHtml(partOf(making), making.options.title)));
 	},
-	remake: remakeHtml
+	rewriteRows: rewriteRowsHtml
 };

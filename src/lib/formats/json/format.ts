@@ -1,5 +1,5 @@
 import type { Format } from '../format.ts';
-import { withWork } from '../work.ts';
+import { applyWork } from '../work.ts';
 import { json as about } from './about.ts';
 import { readJson, type JsonDocument } from './read.ts';
 import { writeJson } from './write.ts';
@@ -25,7 +25,7 @@ export const json: Format<JsonDocument> = {
 			blocks: tables.map(({ index }) => ({ kind: 'table', index })),
 			tables: tables.map((entry) => {
 				const own = works.get(entry.index);
-				return own ? withWork(entry, own) : entry;
+				return own ? applyWork(entry, own) : entry;
 			})
 		};
 	}

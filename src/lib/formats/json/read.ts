@@ -14,7 +14,7 @@ import { checkedStyle, orNothing, wearsOf } from '../carried.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
 import { checkSize } from '../limits.ts';
 import { decodeText } from '../package/encoding.ts';
-import { withWork } from '../work.ts';
+import { applyWork } from '../work.ts';
 
 /** Tables in Heptarch's own form (formats.md, "Table files"): one, or a list of them. */
 export interface JsonDocument extends OpenDocument {
@@ -78,7 +78,7 @@ function entryOf(file: unknown, index: number, styles: Map<string, Style>): Docu
 		wornName: carried?.style ?? null,
 		carried
 	};
-	return work ? withWork(entry, work) : entry;
+	return work ? applyWork(entry, work) : entry;
 }
 
 /** What the bench knew, with the texts of the file: another program may have changed them. */

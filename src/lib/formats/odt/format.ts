@@ -3,7 +3,7 @@ import type { Format } from '../format.ts';
 import { odt as about } from './about.ts';
 import { makeOdt } from './make.ts';
 import { readOdt, type OdtDocument } from './read.ts';
-import { remakeOdt } from './remake.ts';
+import { rewriteRowsOdt } from './rewrite-rows.ts';
 import { writeOdt } from './write.ts';
 
 export const odt: Format<OdtDocument> = {
@@ -15,5 +15,5 @@ export const odt: Format<OdtDocument> = {
 	open: readOdt,
 	write: writeOdt,
 	make: async (making) => madeAndStyled(odt, making, await makeOdt(partOf(making, about.kind))),
-	remake: remakeOdt
+	rewriteRows: rewriteRowsOdt
 };

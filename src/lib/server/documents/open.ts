@@ -1,5 +1,5 @@
 import { withBench } from '../../core/schedule/placed.ts';
-import { openDocument, withWorks, type AnyDocument } from '../../formats/index.ts';
+import { openDocument, applyWorks, type AnyDocument } from '../../formats/index.ts';
 import { withEdits } from '../../formats/svg/read.ts';
 import type { DocumentState } from '../../workbench/state.ts';
 import { documentRow, fileBytes, stateAt, type Db } from './rows.ts';
@@ -45,7 +45,7 @@ export async function openAt(
 		return withEdits(document, placed ? { ...drawing, placed } : drawing);
 	}
 	if (works.size === 0 && !state.gone?.length) return document;
-	const settle = () => withWorks(document, tables, state.added, state.gone);
+	const settle = () => applyWorks(document, tables, state.added, state.gone);
 	const steps = [...works].map(([index, { step }]) => `${index}:${step}`).join();
 	const key = `${found.kind} ${found.file_hash} ${steps} ${JSON.stringify([state.added, state.gone])}`;
 	return rememberOpened(key, opened.get(key) ?? (await settle()));

@@ -4,7 +4,7 @@ import { tableToFile } from '../../core/table/file.ts';
 import { tableOf, tidy, type Wears, type WorkTable } from '../../core/work/table.ts';
 import { freeId, roomFor, rowsOfWork, withBench } from '../../core/schedule/placed.ts';
 import type { SvgDocument } from '../../formats/svg/read.ts';
-import { goneWith, indicesAfter } from '../../formats/remade.ts';
+import { goneWith, indicesAfter } from '../../formats/row-cells.ts';
 import type { DocumentState, TableState } from '../../workbench/state.ts';
 import { ConflictError } from '../http/answers.ts';
 import type { Database } from '../database.ts';

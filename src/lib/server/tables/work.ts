@@ -1,6 +1,6 @@
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
-import type { FileLook } from '../../core/work/kept.ts';
+import type { FileLook } from '../../core/work/file-look.ts';
 import { applyPatch, type Patch } from '../../core/work/patch.ts';
 import { tidy, workOf, type Wears, type WorkTable } from '../../core/work/table.ts';
 import type { AnyDocument } from '../../formats/index.ts';
@@ -9,7 +9,7 @@ import type { DocumentState, TableState } from '../../workbench/state.ts';
 import { stateTable, without } from '../../workbench/table.ts';
 import { ConflictError, NotFoundError } from '../http/answers.ts';
 import type { Database } from '../database.ts';
-import { goneWith, indicesAfter } from '../../formats/remade.ts';
+import { goneWith, indicesAfter } from '../../formats/row-cells.ts';
 import { chain, insertStep, rememberWork, workAt, type Chained } from '../documents/replay.ts';
 import { documentRow, DOCUMENTS, stateAt, stepsOf, type Db } from '../documents/rows.ts';
 import { openAt, wordsOf } from '../documents/open.ts';

@@ -14,7 +14,7 @@ import { formatOf, formatValue, type Format } from '$lib/core/values/format.ts';
 import { typed } from '$lib/core/work/cells.ts';
 import { withKinds } from '$lib/core/work/begin.ts';
 import { dependents, workedOut, workedOutBy, wrongSums } from '$lib/core/work/figures.ts';
-import { keptLook, type FileLook } from '$lib/core/work/kept.ts';
+import { fileLook, type FileLook } from '$lib/core/work/file-look.ts';
 import { applyPatch } from '$lib/core/work/patch.ts';
 import {
 	cellsIn,
@@ -125,7 +125,7 @@ export class TableBench {
 	readonly appearance: Appearance = $derived(
 		appearanceOf(
 			this.resolved,
-			this.fileLook && this.table.carry.length < ASPECTS.length ? keptLook(this.work, this.fileLook) : undefined
+			this.fileLook && this.table.carry.length < ASPECTS.length ? fileLook(this.work, this.fileLook) : undefined
 		)
 	);
 	readonly inks = $derived({ ...this.house.inks, ...Object.fromEntries(this.flat?.inks ?? []) });

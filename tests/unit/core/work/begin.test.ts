@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { workOfClip, workOfRows, withKinds, withoutContent } from '../../../../src/lib/core/work/begin.ts';
 import { typed } from '../../../../src/lib/core/work/cells.ts';
-import { keptLook } from '../../../../src/lib/core/work/kept.ts';
+import { fileLook } from '../../../../src/lib/core/work/file-look.ts';
 import { insertRows, joinTables, splitTable, swapped } from '../../../../src/lib/core/work/lines.ts';
 import { areApart, patchBetween } from '../../../../src/lib/core/work/patch.ts';
 import { cellsIn, fitted, oneCell, rangesOf, selectionWords, whole } from '../../../../src/lib/core/work/selection.ts';
@@ -149,7 +149,7 @@ test('a table keeps the look of its file, cell by cell, and rows that were added
 		lines: [{ pattern: 'solid' as const, weight: 12_700 as never, ink: '#000000' as const }]
 	};
 	const again = insertRows(workOf(grid), 2, 1);
-	const kept = keptLook(again, { grid, appearance });
+	const kept = fileLook(again, { grid, appearance });
 	const looks = [...kept.cellLook].map((look) => kept.looks[look]!.fill);
 	assert.deepEqual(looks.slice(0, 3), ['#2F5D50', '#2F5D50', '#2F5D50']);
 	assert.deepEqual(looks.slice(6, 9), ['#FFFFFF', '#FFFFFF', '#FFFFFF'], 'the new row');

@@ -1,21 +1,24 @@
 import type { Line } from '../../../core/properties/line.ts';
 import { emu, fromPoints, fromTwips, toPoints, toTwips, type Emu } from '../../../core/units.ts';
-import { sayableLooks, type FieldSaying, type FieldSayings } from '../../sayable.ts';
+import { sayableLooks, type FieldCapability, type FieldCapabilities } from '../../sayable.ts';
 import { sayableLine } from './borders.ts';
 
 /** Lengths further off than half a point are told. */
 const FAR = emu(6_350);
-const length = (nearest: (value: Emu) => Emu): FieldSaying<Emu> => ({
+const length = (nearest: (value: Emu) => Emu): FieldCapability<Emu> => ({
 	nearest,
 	isFar: (value) => Math.abs(nearest(value) - value) > FAR
 });
 const inTwips = length((value) => fromTwips(toTwips(value)));
 const bold = (weight: number) => (weight >= 600 ? 700 : 400);
-const diagonal: FieldSaying<Line | null> = { nearest: (line) => sayableLine(line) ?? undefined, isFar: () => false };
+const diagonal: FieldCapability<Line | null> = {
+	nearest: (line) => sayableLine(line) ?? undefined,
+	isFar: () => false
+};
 const NEVER = { nearest: () => undefined };
 
 /** How WordprocessingML says each field of a look; what its elements are stands in the other files of this folder. */
-export const DOCX_FIELDS: FieldSayings = {
+export const DOCX_FIELDS: FieldCapabilities = {
 	fill: {},
 	family: {},
 	// Half points.

@@ -1,6 +1,6 @@
 import type { LookField } from '../../../core/properties/index.ts';
 import { emu, type Emu } from '../../../core/units.ts';
-import type { FieldSaying, ValueOf } from '../../sayable.ts';
+import type { FieldCapability, ValueOf } from '../../sayable.ts';
 import type { Computed, PageStyles } from '../cascade.ts';
 import { toPx } from '../css.ts';
 import type { Element } from '../dom.ts';
@@ -13,7 +13,7 @@ export interface ReadCell {
 }
 
 /** How a page says one field of a look: the declarations of a cell (CSS), and what they show. */
-export interface HtmlField<V> extends FieldSaying<V> {
+export interface HtmlField<V> extends FieldCapability<V> {
 	/** Undefined where the page says nothing of it. */
 	read(cell: ReadCell): V | undefined;
 	/** For the cell itself; none where it is said elsewhere, or cannot be said. */

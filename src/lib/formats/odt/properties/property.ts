@@ -1,6 +1,6 @@
 import type { LookField } from '../../../core/properties/index.ts';
 import { emu, type Emu } from '../../../core/units.ts';
-import type { FieldSaying, ValueOf } from '../../sayable.ts';
+import type { FieldCapability, ValueOf } from '../../sayable.ts';
 import type { OdfStyles, Properties } from '../styles.ts';
 
 export type Attributes = Readonly<Record<string, string>>;
@@ -24,7 +24,7 @@ export interface ReadText {
 }
 
 /** How a text document says one field of a look: in which property element of a style, by which attributes. */
-export interface OdtField<V> extends FieldSaying<V> {
+export interface OdtField<V> extends FieldCapability<V> {
 	readonly element: 'table-cell' | 'paragraph' | 'text';
 	/** Attributes that say it, also those that only other programs write. */
 	readonly owns: RegExp;

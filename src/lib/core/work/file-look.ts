@@ -12,7 +12,7 @@ export interface FileLook {
  * What a table keeps of its file's look while it is worked on: each cell that of the cell it comes from, each edge that of
  * the sides of those cells. Cells that come from none have no look.
  */
-export function keptLook(work: WorkTable, { grid, appearance }: FileLook): Appearance {
+export function fileLook(work: WorkTable, { grid, appearance }: FileLook): Appearance {
 	const table = tableOf(work);
 	const looks: Look[] = [...appearance.looks, {}];
 	const bare = looks.length - 1;

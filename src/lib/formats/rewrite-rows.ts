@@ -1,6 +1,6 @@
 import type { WorkTable } from '../core/work/table.ts';
 import { formatOf, type AnyDocument } from './formats.ts';
-import { goneWith, indicesAfter, type Remaking } from './remade.ts';
+import { goneWith, indicesAfter, type RowRewriting } from './row-cells.ts';
 import { newEntry, worked } from './work.ts';
 
 /**
@@ -9,7 +9,7 @@ import { newEntry, worked } from './work.ts';
  * their markup is made anew and all else stays; the document is then what is read from that file. Works are by the
  * index that tables have now; the new ones are among them.
  */
-export async function withWorks(
+export async function applyWorks(
 	document: AnyDocument,
 	works: ReadonlyMap<number, WorkTable>,
 	added: readonly { readonly after: number }[] = [],
@@ -17,10 +17,10 @@ export async function withWorks(
 ): Promise<AnyDocument> {
 	const format = formatOf(document);
 	if (format.rework) return format.rework(document, works, gone) as AnyDocument;
-	if (!format.remake) return document;
+	if (!format.rewriteRows) return document;
 	const allGone = goneWith(document.tables, gone);
 	const { of, moved } = indicesAfter(document, added, allGone);
-	const remaking: Remaking = {
+	const rewriting: RowRewriting = {
 		works: new Map(
 			document.tables.flatMap(({ index }) => {
 				const own = works.get(moved(index) ?? -1);
@@ -33,7 +33,7 @@ export async function withWorks(
 		}),
 		gone: allGone
 	};
-	const again = await remade(document, remaking);
+	const again = await withRowsRewritten(document, rewriting);
 	return {
 		...again,
 		tables: again.tables.map((entry) => {
@@ -44,7 +44,7 @@ export async function withWorks(
 }
 
 /** Reads a document again after its tables were made anew: tables inside cells of others after those. */
-async function remade(document: AnyDocument, { works, added, gone }: Remaking): Promise<AnyDocument> {
+async function withRowsRewritten(document: AnyDocument, { works, added, gone }: RowRewriting): Promise<AnyDocument> {
 	const isNested = (index: number) => document.tables[index]!.place.where === 'nested';
 	const outer = new Map([...works].filter(([index]) => !isNested(index)));
 	let now = document;
@@ -55,7 +55,7 @@ async function remade(document: AnyDocument, { works, added, gone }: Remaking): 
 			now = await remadeOnce(now, { works: new Map([[moved(index)!, work]]), added: [], gone: new Set() });
 	return now;
 }
-async function remadeOnce(document: AnyDocument, remaking: Remaking): Promise<AnyDocument> {
-	const { remake, open } = formatOf(document);
-	return (await open!(await remake!(document, remaking))) as AnyDocument;
+async function remadeOnce(document: AnyDocument, rewriting: RowRewriting): Promise<AnyDocument> {
+	const { rewriteRows, open } = formatOf(document);
+	return (await open!(await rewriteRows!(document, rewriting))) as AnyDocument;
 }

@@ -7,7 +7,7 @@ import { isCovered, joinedCells, shownIn, type WorkTable } from '../../core/work
 import type { DocumentTable } from '../document.ts';
 import { Edits, type XmlNode } from '../package/xml.ts';
 import type { EntryText } from '../package/zip.ts';
-import { insertions, outermost, remadeCells, rowFrom, type Remaking, type RemadeCell } from '../remade.ts';
+import { insertions, outermost, rowCells, rowFrom, type RowRewriting, type RowCell } from '../row-cells.ts';
 import { rewriteProperties } from './containers.ts';
 import { textLayerOf } from './layers.ts';
 import { lockedCell, tableMarkup } from './make.ts';
@@ -23,9 +23,9 @@ import { paragraphsOf, runsOf, type SourceCell } from './tables.ts';
 const USUAL_WIDTH = 1_400;
 
 /** The document with tables made anew from what they were worked on, new ones put in, and others taken out; all else byte for byte. */
-export async function remakeDocx(
+export async function rewriteRowsDocx(
 	document: DocxDocument,
-	{ works, added, gone }: Remaking
+	{ works, added, gone }: RowRewriting
 ): Promise<Uint8Array<ArrayBuffer>> {
 	const changed = new Map<string, EntryText>();
 	const media = new Media((name) => document.package.has(name));
@@ -82,7 +82,7 @@ function beforeEnd(text: string, markup: string): string {
 /** Writes one w:tbl again (§17.4.37). Cells that say what they said keep their markup; the others take its properties. */
 class TableRemaker {
 	private readonly xml: SourceTable['story']['xml'];
-	private readonly cells: Map<string, RemadeCell>;
+	private readonly cells: Map<string, RowCell>;
 	private readonly joined: Int32Array;
 
 	constructor(
@@ -92,7 +92,7 @@ class TableRemaker {
 		private readonly media: Media
 	) {
 		this.xml = source.story.xml;
-		this.cells = remadeCells(work, entry);
+		this.cells = rowCells(work, entry);
 		// By slot, the first row of the joined cell that covers it, plus one.
 		this.joined = new Int32Array(work.rows.length * work.columns.length);
 		for (const { r, c, rows, cols } of joinedCells(work))
@@ -166,15 +166,15 @@ class TableRemaker {
 	}
 
 	private cell(r: number, c: number, cols: number, width: number): string {
-		const remade = this.cells.get(`${r},${c}`);
+		const rowCell = this.cells.get(`${r},${c}`);
 		const top = this.joined[r * this.work.columns.length + c]! - 1;
-		const anchor = remade ?? this.cells.get(`${top},${c}`);
+		const anchor = rowCell ?? this.cells.get(`${top},${c}`);
 		const sources = anchor?.from === undefined ? [] : this.source.source.sources[anchor.from]!;
-		const own = remade ? sources[0] : (sources[r - top] ?? sources[0]);
+		const own = rowCell ? sources[0] : (sources[r - top] ?? sources[0]);
 		const set = new Map([['w:tcW', `<w:tcW w:w="${width}" w:type="dxa"/>`]]);
 		if (cols > 1) set.set('w:gridSpan', `<w:gridSpan w:val="${cols}"/>`);
-		const isTall = (remade?.cell.rows ?? 1) > 1;
-		if (!remade) set.set('w:vMerge', '<w:vMerge/>');
+		const isTall = (rowCell?.cell.rows ?? 1) > 1;
+		if (!rowCell) set.set('w:vMerge', '<w:vMerge/>');
 		else if (isTall) set.set('w:vMerge', '<w:vMerge w:val="restart"/>');
 		const gone = new Set(['w:gridSpan', 'w:vMerge', 'w:hMerge', 'w:cnfStyle']);
 		const tcPr = own?.node.child('w:tcPr');
@@ -186,12 +186,12 @@ class TableRemaker {
 			({ name }) => gone.has(name),
 			set
 		);
-		const markup = `<w:tc>${properties}${remade ? this.content(remade, sources) : this.covered(own, anchor, r - top)}</w:tc>`;
+		const markup = `<w:tc>${properties}${rowCell ? this.content(rowCell, sources) : this.covered(own, anchor, r - top)}</w:tc>`;
 		return forbids(anchor?.cell.lock, 'content') ? lockedCell(markup) : markup;
 	}
 
 	/** What stands in a slot that a joined cell goes on in: what stood there, where it did before. */
-	private covered(own: SourceCell | undefined, anchor: RemadeCell | undefined, at: number): string {
+	private covered(own: SourceCell | undefined, anchor: RowCell | undefined, at: number): string {
 		const isSame = own && anchor?.isKept && own.continues && at > 0;
 		return isSame ? this.inside(own.node) : '<w:p/>';
 	}
@@ -201,7 +201,7 @@ class TableRemaker {
 		return this.xml.source.slice(tcPr?.end ?? tc.openEnd, tc.closeStart) || '<w:p/>';
 	}
 
-	private content({ cell, isKept }: RemadeCell, sources: readonly SourceCell[]): string {
+	private content({ cell, isKept }: RowCell, sources: readonly SourceCell[]): string {
 		const [first] = sources;
 		if (isKept && first) return this.inside(first.node);
 		const models = first ? paragraphsOf(first.node) : [];

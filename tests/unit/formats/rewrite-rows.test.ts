@@ -16,7 +16,7 @@ import {
 	workOf,
 	type WorkTable
 } from '../../../src/lib/core/work/table.ts';
-import { openDocument, withWorks, writeAs, type AnyDocument } from '../../../src/lib/formats/index.ts';
+import { openDocument, applyWorks, writeAs, type AnyDocument } from '../../../src/lib/formats/index.ts';
 import { fromPoints } from '../../../src/lib/core/units.ts';
 import { Package } from '../../../src/lib/formats/package/zip.ts';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
@@ -81,7 +81,7 @@ describe('tables that were worked on', () => {
 					);
 					const { index } = candidates[pick % candidates.length]!;
 					const work = edited(workAt(document, index), numbers);
-					const again = await withWorks(document, new Map([[index, work]]));
+					const again = await applyWorks(document, new Map([[index, work]]));
 					// Rows of values have no joined cells: what such a cell says stands in its first slot.
 					if (kind !== 'csv') assert.deepEqual(grid(again.tables[index]!.table), grid(tableOf(work)));
 					assert.deepEqual(again.tables[index]!.table.roles, tableOf(work).roles);
@@ -100,7 +100,7 @@ describe('tables that were worked on', () => {
 			const document = await opened(kind);
 			for (const { index, place, appearance, table } of document.tables) {
 				if (place.where === 'nested') continue;
-				const again = await withWorks(document, new Map([[index, workAt(document, index)]]));
+				const again = await applyWorks(document, new Map([[index, workAt(document, index)]]));
 				const now = again.tables[index]!;
 				assert.deepEqual(grid(now.table), grid(table));
 				assert.deepEqual(
@@ -120,7 +120,7 @@ describe('tables that were worked on', () => {
 			work = typed(work, 2, 0, [
 				{ runs: [{ text: 'Early ' }, { text: 'May', italic: true }, { text: '2', position: 'super' }] }
 			]);
-			const again = await withWorks(document, new Map([[index, work]]));
+			const again = await applyWorks(document, new Map([[index, work]]));
 			const now = again.tables[index]!;
 			const cell = now.table.slots[2 * now.table.columns]!;
 			const above = now.table.slots[now.table.columns]!;
@@ -144,14 +144,14 @@ describe('tables that were worked on', () => {
 			const document = await opened(kind);
 			const made = typed(typed(emptyTable(3, 2), 0, 0, 'Seed'), 1, 1, '12');
 			const second = document.blocks.findIndex((block) => block.kind === 'table' && block.index === 1);
-			const again = await withWorks(document, new Map([[1, made]]), [{ after: second - 1 }]);
+			const again = await applyWorks(document, new Map([[1, made]]), [{ after: second - 1 }]);
 			assert.equal(again.tables.length, document.tables.length + 1);
 			assert.deepEqual(grid(again.tables[1]!.table), grid(tableOf(made)));
 			assert.deepEqual(
 				again.tables.filter(({ index }) => index !== 1).map(({ table }) => grid(table)),
 				document.tables.map(({ table }) => grid(table))
 			);
-			const first = await withWorks(document, new Map([[0, made]]), [{ after: -1 }]);
+			const first = await applyWorks(document, new Map([[0, made]]), [{ after: -1 }]);
 			assert.deepEqual(grid(first.tables[0]!.table), grid(tableOf(made)));
 			const at = again.blocks.findIndex((block) => block.kind === 'table' && block.index === 1);
 			assert.equal(at, second);
@@ -160,7 +160,7 @@ describe('tables that were worked on', () => {
 	it('go out in every format with the words that they hold', async () => {
 		const document = await opened('docx');
 		const work = typed(insertRows(workAt(document, 0), 3, 1), 3, 0, 'A new row');
-		const again = await withWorks(document, new Map([[0, work]]));
+		const again = await applyWorks(document, new Map([[0, work]]));
 		const options = { house: { inks: {}, typeRoles: {} }, title: 'Report' };
 		for (const to of ['odt', 'html', 'csv', 'json', 'docx'] as const) {
 			const { bytes } = await writeAs(to, again, [], options);
@@ -175,10 +175,10 @@ describe('tables that were worked on', () => {
 	it('keep the separator, the line ends and the encoding of their rows', async () => {
 		const document = await opened('csv');
 		const work = typed(workAt(document, 0), 1, 0, 'Ost');
-		const again = await withWorks(document, new Map([[0, work]]));
+		const again = await applyWorks(document, new Map([[0, work]]));
 		assert.equal('source' in again && (again.source as { text: string }).text, CSV.replace('North', 'Ost'));
 		const latin = await openDocument(new Uint8Array([...encode('Bed;Plants\nS'), 0xfc, ...encode('d;1\n')]), 'a.csv');
-		const more = await withWorks(latin, new Map([[0, typed(workAt(latin, 0), 1, 1, '→ 2')]]));
+		const more = await applyWorks(latin, new Map([[0, typed(workAt(latin, 0), 1, 1, '→ 2')]]));
 		assert.deepEqual(
 			more.tables[0]!.table.cells.map(({ text }) => text),
 			['Bed', 'Plants', 'Süd', '→ 2']
@@ -197,7 +197,7 @@ describe('tables that were worked on', () => {
 				return locked.map((i) => `${table.cells[i]!.r},${table.cells[i]!.c}`);
 			};
 			const work = withLock(workAt(document, 0), places, 'both');
-			const again = await withWorks(document, new Map([[0, work]]));
+			const again = await applyWorks(document, new Map([[0, work]]));
 			const { bytes } = await writeAs(kind, again, [], { house: FIRST_HOUSE, title: 'locked' });
 			const back = await openDocument(bytes, `b.${kind}`);
 			assert.deepEqual(lockedIn(back.tables), ['1,0', '2,1']);
@@ -206,7 +206,7 @@ describe('tables that were worked on', () => {
 			assert.equal(cellOf(reopened, 1, 0).lock, 'content');
 			assert.equal(cellOf(reopened, 1, 1).lock, undefined);
 			// Unlocked again, the file says nothing of it.
-			const free = await withWorks(back, new Map([[0, withLock(reopened, places, undefined)]]));
+			const free = await applyWorks(back, new Map([[0, withLock(reopened, places, undefined)]]));
 			assert.deepEqual(lockedIn(free.tables), []);
 		});
 
@@ -222,7 +222,7 @@ describe('tables that were worked on', () => {
 			const document = await opened(kind);
 			for (const index of [0, 1]) {
 				const { widths, table, appearance } = document.tables[index]!;
-				const again = await withWorks(document, new Map([[index, sized(workAt(document, index))]]));
+				const again = await applyWorks(document, new Map([[index, sized(workAt(document, index))]]));
 				const now = again.tables[index]!;
 				assert.ok(Math.abs(now.widths[0]! - fromPoints(222)) < 10_000, `${now.widths[0]} EMU`);
 				assert.deepEqual(now.widths.slice(1), widths.slice(1), `${kind}, table ${index + 1}`);
@@ -247,7 +247,7 @@ describe('tables that were worked on', () => {
 	it('leave the rest of a row’s own style alone where it is given a height', async () => {
 		const page = `<table><tr><td>a<td>b</tr><tr style="background: url('x;y'); height: 3px; color: red"><td>1<td>2</tr></table>`;
 		const document = await openDocument(encode(page), 'a.html');
-		const again = await withWorks(document, new Map([[0, sized(workAt(document, 0))]]));
+		const again = await applyWorks(document, new Map([[0, sized(workAt(document, 0))]]));
 		const { bytes } = await writeAs('html', again, [], { house: FIRST_HOUSE, title: 'x' });
 		const text = new TextDecoder().decode(bytes);
 		assert.match(text, /<tr style="background: url\('x;y'\); color: red; height: 58\.7px">/);

@@ -30,7 +30,7 @@ export interface Settings {
 }
 
 /** What a property element becomes, and which settings that says. */
-export interface Patched {
+export interface PropertyMarkup {
 	readonly markup: string;
 	readonly settings: Settings;
 }
@@ -47,12 +47,12 @@ export interface Manner {
 
 /** Patches made already for cells that are to look the same where table and style say the same of them. */
 export class KnownPatches {
-	readonly cells = new Map<CellContext, Map<number | string, Patched>>();
+	readonly cells = new Map<CellContext, Map<number | string, PropertyMarkup>>();
 	/** By what else they depend on: where decimals line up, and whether the row keeps with the next. */
-	readonly paragraphs = new Map<ParagraphContext, Map<number, Patched>>();
-	readonly runs = new Map<RunContext, Patched>();
+	readonly paragraphs = new Map<ParagraphContext, Map<number, PropertyMarkup>>();
+	readonly runs = new Map<RunContext, PropertyMarkup>();
 	/** Of runs that keep some of their own settings, which the key names. */
-	readonly emphasised = new Map<RunContext, Map<string, Patched>>();
+	readonly emphasised = new Map<RunContext, Map<string, PropertyMarkup>>();
 }
 
 /** Property elements patched already: the same markup, in cells that are to look the same, comes out the same. */
@@ -120,7 +120,7 @@ export class PropertyPatcher {
 		ground: CellGround,
 		sides: { readonly of: WantedSides; readonly number: number; readonly isContested: boolean },
 		width: readonly Emu[]
-	): Patched {
+	): PropertyMarkup {
 		const { reader } = this;
 		const { carry, strict, direct, hasLines } = this.manner;
 		const kept = (aspect: Aspect) => !carry.has(aspect);
@@ -216,7 +216,7 @@ export class PropertyPatcher {
 	}
 
 	/** A w:rPr that says what a run must say itself to look as wanted, over what table, paragraph and character style make of it. */
-	run(context: RunContext, look: Look, ground: CellGround, keep: ReadonlySet<keyof TextLayer>): Patched {
+	run(context: RunContext, look: Look, ground: CellGround, keep: ReadonlySet<keyof TextLayer>): PropertyMarkup {
 		const { carry, direct } = this.manner;
 		const wanted = textLayerOf(look);
 		const remaining = carry.has('text') ? directOnly(context.direct, keep, true) : context.direct;
@@ -247,7 +247,7 @@ export class PropertyPatcher {
 		look: Look,
 		ground: CellGround,
 		{ withNext, decimalAt, mark, place }: ParagraphPlace
-	): Patched {
+	): PropertyMarkup {
 		const { reader } = this;
 		const { carry, direct } = this.manner;
 		const pPr = context.markup === '' ? undefined : reader.xml.fragment(context.markup);

@@ -5,7 +5,7 @@ import { writeRows } from './parse.ts';
 import type { CsvDocument } from './read.ts';
 
 /** The rows of a worked table, with the separator, the line ends and the encoding of the file. */
-export function remakeCsv({ source, separator }: CsvDocument, { rows }: WorkTable): Uint8Array<ArrayBuffer> {
+export function rewriteRowsCsv({ source, separator }: CsvDocument, { rows }: WorkTable): Uint8Array<ArrayBuffer> {
 	const text = writeRows(
 		rows.map(({ cells }) => cells.map((slot) => (isCovered(slot) ? '' : slot.text))),
 		separator

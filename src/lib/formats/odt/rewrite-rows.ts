@@ -6,16 +6,16 @@ import { forbids } from '../../core/work/locks.ts';
 import { isCovered, shownIn, type WorkTable } from '../../core/work/table.ts';
 import { encodePieces } from '../package/encoding.ts';
 import { Edits, type XmlNode } from '../package/xml.ts';
-import { columnsFrom, insertions, outermost, remadeCells, rowFrom, type Remaking } from '../remade.ts';
+import { columnsFrom, insertions, outermost, rowCells, rowFrom, type RowRewriting } from '../row-cells.ts';
 import { BodyWriter, pictureFrame, textMarkup } from './make.ts';
 import type { OdtDocument } from './read.ts';
 import { StyleMaker } from './styling.ts';
 import { addTo, declarePrefixes } from './sections.ts';
 
 /** The document with tables made anew from what they were worked on, new ones put in, and others taken out; all else byte for byte. */
-export async function remakeOdt(
+export async function rewriteRowsOdt(
 	document: OdtDocument,
-	{ works, added, gone }: Remaking
+	{ works, added, gone }: RowRewriting
 ): Promise<Uint8Array<ArrayBuffer>> {
 	const changed = new Map<string, string>();
 	for (const part of new Set([document.content, ...document.sources.map((source) => source.part)])) {
@@ -26,7 +26,7 @@ export async function remakeOdt(
 			const source = document.sources[index]!;
 			if (source.part !== part) continue;
 			const { node } = source.grid;
-			edits.replace(node.start, node.end, remade(document, index, work, { writer, maker }));
+			edits.replace(node.start, node.end, tableRows(document, index, work, { writer, maker }));
 		}
 		for (const index of outermost(document.tables, gone)) {
 			const source = document.sources[index]!;
@@ -65,7 +65,7 @@ const styled = (tag: string, style: string): string =>
 	tag.replace(/\s+[\w.-]+:style-name\s*=\s*("[^"]*"|'[^']*')/, '').replace(/\s*>$/, ` table:style-name="${style}">`);
 
 /** Writes one table:table again (ODF 1.3 Part 3 §9.1.2). */
-function remade(
+function tableRows(
 	document: OdtDocument,
 	index: number,
 	work: WorkTable,
@@ -74,7 +74,7 @@ function remade(
 	const { part, grid } = document.sources[index]!;
 	const { source } = part.xml;
 	const entry = document.tables[index]!;
-	const own = remadeCells(work, entry);
+	const own = rowCells(work, entry);
 	const raw = ({ start, end }: { start: number; end: number }) => source.slice(start, end);
 	/** The start tag of an element, without how often it stands for itself. */
 	const open = (node: XmlNode) =>

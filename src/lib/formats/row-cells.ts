@@ -2,7 +2,7 @@ import { contentOfCell, isCovered, type WorkCell, type WorkTable } from '../core
 import type { BlockPlace, DocumentTable, OpenDocument } from './document.ts';
 
 /** What a file's tables become: by index those that were worked on, and new ones by the block that they come after. */
-export interface Remaking {
+export interface RowRewriting {
 	readonly works: ReadonlyMap<number, WorkTable>;
 	/** `after` counts the document's blocks; −1 is before the first. In the order in which they are to stand. */
 	readonly added: readonly { readonly after: number; readonly entry: DocumentTable }[];
@@ -24,7 +24,7 @@ export const outermost = (tables: OpenDocument['tables'], gone: ReadonlySet<numb
 	[...gone].filter((index) => !gone.has(tables[index]!.place.inside ?? -1));
 
 /** A cell as it is written again: where its markup comes from, and whether it says what it did there. */
-export interface RemadeCell {
+export interface RowCell {
 	readonly r: number;
 	readonly c: number;
 	readonly cell: WorkCell;
@@ -35,8 +35,8 @@ export interface RemadeCell {
 }
 
 /** The cells of a worked table against those of its file, by first slot as `r,c`. */
-export function remadeCells(work: WorkTable, entry: DocumentTable): Map<string, RemadeCell> {
-	const cells = new Map<string, RemadeCell>();
+export function rowCells(work: WorkTable, entry: DocumentTable): Map<string, RowCell> {
+	const cells = new Map<string, RowCell>();
 	const taken = new Set<number>();
 	work.rows.forEach((row, r) =>
 		row.cells.forEach((slot, c) => {
@@ -85,7 +85,7 @@ export function columnsFrom(work: WorkTable, entry: DocumentTable): (number | un
 
 /** Where new tables go into a source text, with their markup. */
 export function* insertions<T>(
-	added: Remaking['added'],
+	added: RowRewriting['added'],
 	places: readonly BlockPlace[],
 	make: (entry: DocumentTable) => T
 ): Generator<{ at: number; made: T }> {

@@ -3,19 +3,19 @@ import { toPixels, type Emu } from '../../core/units.ts';
 import { contentOfCell, isCovered, joinedCells, type WorkTable } from '../../core/work/table.ts';
 import type { DocumentTable } from '../document.ts';
 import { encodePieces } from '../package/encoding.ts';
-import { insertions, outermost, remadeCells, rowFrom, type Remaking } from '../remade.ts';
+import { insertions, outermost, rowCells, rowFrom, type RowRewriting } from '../row-cells.ts';
 import { childElements, tagsOf, type Element } from './dom.ts';
 import { pictureMarkup, runMarkup, tableMarkup } from './make.ts';
 import type { HtmlDocument } from './read.ts';
 import { PageEdits } from './edits.ts';
 
 /** The page with tables made anew from what they were worked on, new ones put in, and others taken out; all else byte for byte. */
-export function remakeHtml(document: HtmlDocument, { works, added, gone }: Remaking): Uint8Array<ArrayBuffer> {
+export function rewriteRowsHtml(document: HtmlDocument, { works, added, gone }: RowRewriting): Uint8Array<ArrayBuffer> {
 	const { text } = document.source;
 	const edits = new PageEdits();
 	for (const [index, work] of works) {
 		const tags = tagsOf(document.grids[index]!.node);
-		if (tags) edits.replace(tags.start, tags.end, remade(document, index, work));
+		if (tags) edits.replace(tags.start, tags.end, tableRows(document, index, work));
 	}
 	for (const index of outermost(document.tables, gone)) {
 		const tags = tagsOf(document.grids[index]!.node);
@@ -35,11 +35,11 @@ function withHeight(style = '', height: Emu): string {
 	return `${others}${others && '; '}height: ${toPixels(height).toFixed(1)}px`;
 }
 
-function remade(document: HtmlDocument, index: number, work: WorkTable): string {
+function tableRows(document: HtmlDocument, index: number, work: WorkTable): string {
 	const { text } = document.source;
 	const { node, rows, cells } = document.grids[index]!;
 	const entry: DocumentTable = document.tables[index]!;
-	const own = remadeCells(work, entry);
+	const own = rowCells(work, entry);
 	const raw = (element: Element) => {
 		const tags = tagsOf(element)!;
 		return text.slice(tags.start, tags.end);
