@@ -48,14 +48,14 @@ async function withRowsRewritten(document: AnyDocument, { works, added, gone }: 
 	const isNested = (index: number) => document.tables[index]!.place.where === 'nested';
 	const outer = new Map([...works].filter(([index]) => !isNested(index)));
 	let now = document;
-	if (outer.size || added.length || gone.size) now = await remadeOnce(now, { works: outer, added, gone });
+	if (outer.size || added.length || gone.size) now = await rewrittenOnce(now, { works: outer, added, gone });
 	const { moved } = indicesAfter(document, added, gone);
 	for (const [index, work] of works)
 		if (isNested(index))
-			now = await remadeOnce(now, { works: new Map([[moved(index)!, work]]), added: [], gone: new Set() });
+			now = await rewrittenOnce(now, { works: new Map([[moved(index)!, work]]), added: [], gone: new Set() });
 	return now;
 }
-async function remadeOnce(document: AnyDocument, rewriting: RowRewriting): Promise<AnyDocument> {
+async function rewrittenOnce(document: AnyDocument, rewriting: RowRewriting): Promise<AnyDocument> {
 	const { rewriteRows, open } = formatOf(document);
 	return (await open!(await rewriteRows!(document, rewriting))) as AnyDocument;
 }
