@@ -1,7 +1,7 @@
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { pino } from 'pino';
 import { building } from '$app/environment';
-import { db } from '$lib/server/database.ts';
+import { db, isAway } from '$lib/server/database.ts';
 import { queue } from '$lib/server/runs/queue.ts';
 
 const log = pino({ level: process.env.HEPTARCH_LOG ?? 'info', base: null });
@@ -44,6 +44,13 @@ export const handle: Handle = async ({ event, resolve }) => {
 /** What went wrong is logged; the person gets a sentence and nothing of the inside. */
 export const handleError: HandleServerError = ({ error, event, status }) => {
 	if (status === 404) return { message: 'There is nothing at this address.', code: 'not-found' };
+	if (isAway(error)) {
+		log.warn({ err: error, path: event.url.pathname }, 'the database does not answer');
+		return {
+			message: 'The database does not answer. Nothing was changed; try again in a moment.',
+			code: 'offline'
+		};
+	}
 	log.error({ err: error, path: event.url.pathname }, 'unexpected error');
 	return {
 		message: 'Something went wrong on the server. Nothing was changed. Try again; the log says more.',

@@ -61,7 +61,7 @@ describe('changes that cannot be sent', () => {
 		await page.driver.sleep(600);
 		await cut();
 		await page.fill('Margins: above', '7mm');
-		await page.until('told', async () => /does not answer/.test(await page.text('[role=alert]')));
+		await page.until('told', async () => /What you did waits in this browser/.test(await page.text('body')));
 		const address = await page.driver.getCurrentUrl();
 		await page.driver.executeScript(`window.onbeforeunload = null`);
 		await page.driver.get(address).catch(() => undefined);
@@ -78,6 +78,46 @@ describe('changes that cannot be sent', () => {
 			'stored',
 			async () => (await (await page.css('input[aria-label="Margins: above"]')).getAttribute('value')) === '7mm'
 		);
+	});
+
+	it('another tab of the same document leaves alone what waits in the first', async () => {
+		await openDocument('Volunteers’ handbook');
+		const address = await page.driver.getCurrentUrl();
+		await cut();
+		await apply('Beacon');
+		await waits();
+		const first = await page.driver.getWindowHandle();
+		await page.driver.switchTo().newWindow('tab');
+		await page.driver.get(address);
+		await page.css('#table-0');
+		await page.driver.sleep(800);
+		assert.doesNotMatch(await page.text('body'), /Saved now/);
+		await page.driver.close();
+		await page.driver.switchTo().window(first);
+		await mend();
+		await page.until('applied', async () => /wears “Beacon” now/.test(await page.text('body')));
+	});
+
+	it('a page that was left and opened again shows its change, sent once', async () => {
+		await openDocument('Volunteers’ handbook');
+		const address = await page.driver.getCurrentUrl();
+		await page.driver.executeScript(
+			`window.__fetch = window.fetch;
+			window.fetch = (to, how) => how?.method === 'POST' ? Promise.reject(new TypeError('offline')) : window.__fetch(to, how)`
+		);
+		await apply('Season Ledger');
+		await waits();
+		await page.click(await page.find(By.xpath(`//nav//a[@href='/documents']`)));
+		await page.css('main');
+		await page.click(await page.find(By.xpath(`//a[normalize-space()='Volunteers’ handbook']`)));
+		await page.css('#table-0');
+		await waits();
+		await mend();
+		await page.until('worn', async () => /table 1 wears Season Ledger/.test(await page.text('header')));
+		assert.doesNotMatch(await page.text('body'), /another window/);
+		await page.driver.get(address);
+		await page.css('#table-0');
+		assert.match(await page.text('header'), /table 1 wears Season Ledger/);
 	});
 
 	it('two changes of a drawing made at once both stand', async () => {

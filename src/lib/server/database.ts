@@ -178,6 +178,17 @@ export function connect(url: string): Kysely<Database> {
 	return new Kysely<Database>({ dialect: new PostgresDialect({ pool }) });
 }
 
+/** Codes of Node and of PostgreSQL (Appendix A, *Connection exception*, *Operator intervention*) for a server that is away. */
+const AWAY = /^(ECONN\w+|ENOTFOUND|ETIMEDOUT|EPIPE|ENOENT|08\w{3}|57P0[1-3]|53300)$/;
+/** Whether a query failed because the database did not answer, not because of what was asked. */
+export function isAway(error: unknown): boolean {
+	if (error instanceof AggregateError) return error.errors.length > 0 && error.errors.every(isAway);
+	if (!(error instanceof Error)) return false;
+	const { code, syscall } = error as { code?: string; syscall?: string };
+	if (code === 'ENOENT') return syscall === 'connect';
+	return code !== undefined ? AWAY.test(code) : /^Connection terminated/.test(error.message);
+}
+
 let shared: Kysely<Database> | undefined;
 
 /** The application's own connection, by DATABASE_URL. */

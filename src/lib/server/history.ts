@@ -44,6 +44,26 @@ interface Kind {
 /** What a person is to do who came too late for a page that has to be loaded again. */
 export const LOAD_AGAIN = 'Load it again to see what is there now.';
 
+/** The one answer to a change that came too late, of what and with what is to be done about it. */
+export const overtaken = (what: string, then: string, now: Overtaken): ConflictError =>
+	new ConflictError(
+		`${what} was changed in another window in the meantime${now.last ? `: ${now.last.label}` : ''}. ${then}`.trim(),
+		now
+	);
+
+/** A step as it is stored, for a list. */
+export const listedStep = ({
+	step,
+	label,
+	made_by,
+	created_at
+}: {
+	readonly step: number;
+	readonly label: string;
+	readonly made_by: string | null;
+	readonly created_at: Date;
+}): StepInfo => ({ step, label, by: made_by, when: created_at.toISOString() });
+
 /**
  * The steps of documents (drawings are documents), styles and the house: one lock, one answer to who comes too late, and
  * any step to go to. A state is kept and given back whole.
@@ -73,10 +93,7 @@ export class History<State> {
 		if (seen !== undefined && seen !== standing.version) {
 			const steps = await this.list(trx, id);
 			const last = steps.find(({ step }) => step === standing.step) ?? null;
-			throw new ConflictError(
-				`${what} was changed in another window in the meantime${last ? `: ${last.label}` : ''}. ${then}`,
-				{ ...standing, last } satisfies Overtaken
-			);
+			throw overtaken(what, then, { ...standing, last });
 		}
 		return standing;
 	}
@@ -84,12 +101,7 @@ export class History<State> {
 	async list(db: Db, id: string | number): Promise<StepInfo[]> {
 		const { rows } = await sql<{ step: number; label: string; made_by: string | null; created_at: Date }>`
 			select step, label, made_by, created_at from ${this.table} where ${this.whose(id)} order by step`.execute(db);
-		return rows.map(({ step, label, made_by, created_at }) => ({
-			step,
-			label,
-			by: made_by,
-			when: created_at.toISOString()
-		}));
+		return rows.map(listedStep);
 	}
 
 	/** The state after a step. Throws InputError where there is no such step. */

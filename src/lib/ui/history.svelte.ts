@@ -1,7 +1,26 @@
+import type { Line } from '$lib/core/history.ts';
 import { callRoute, RequestError, type Method } from './api.ts';
 import { Keeping } from './keeping.ts';
 import { notify, notifyError } from './notices.svelte.ts';
 import { turns } from './turns.ts';
+
+/** Milliseconds after which a server that does not answer is asked again. */
+const AGAIN_AFTER = 3_000;
+
+/** Whether a request failed because nothing answered. */
+export const isOffline = (error: unknown): boolean => error instanceof RequestError && error.body.code === 'offline';
+
+/** Asks the server until it answers; `onWait` is called with each time that it does not. */
+export async function answerOf<T>(request: () => Promise<T>, onWait: (error: RequestError) => void): Promise<T> {
+	for (;;)
+		try {
+			return await request();
+		} catch (error) {
+			if (!isOffline(error)) throw error;
+			onWait(error as RequestError);
+			await new Promise((resolve) => setTimeout(resolve, AGAIN_AFTER));
+		}
+}
 
 /** A change as the server takes it. */
 export interface Order {
@@ -13,13 +32,27 @@ export interface Order {
 	readonly body: { readonly version: number };
 }
 
-/** Milliseconds after which a server that does not answer is asked again. */
-const AGAIN_AFTER = 3_000;
+/** A history that the server keeps, as a page shows it. */
+interface Shown {
+	readonly line: () => Line<{ readonly label: string }>;
+	/** What takes the server to another step. */
+	readonly orderTo: (step: number) => Pick<Order, 'path' | 'body'>;
+	/** What is done with each answer before the next change is worked out. */
+	readonly take: (answer: unknown) => unknown;
+	/** Drops what is not saved yet and belongs to the step that is left. */
+	readonly drop?: () => void;
+	/** Shows what stands now, after a change was refused. */
+	readonly renew?: () => unknown;
+}
+
+/** Senders that wait for a server, by their history: a page that is left and opened again finds its own. */
+const waiting = new Map<string, Sender>();
 
 /**
  * Sends the changes of a history that the server keeps (documents, drawings, the house), one after the other. A change is
  * worked out when those before it are saved, so that nobody runs into a change of their own. While the server does not
- * answer, the change is kept in the browser and sent again; after a crash it is sent when the page is opened next.
+ * answer, the change is kept in the browser and sent again, also after its page was left; after a crash it is sent when
+ * the page is opened next.
  */
 export class Sender {
 	isBusy = $state(false);
@@ -28,13 +61,19 @@ export class Sender {
 	private readonly inTurn = turns();
 	private readonly kept: Keeping<Order>;
 
-	constructor(
-		/** Names the history in the browser's store. */
-		of: string,
-		/** What is done with each answer before the next change is worked out. */
-		private readonly take: (answer: unknown) => unknown
+	private constructor(
+		private readonly of: string,
+		private shown: Shown
 	) {
 		this.kept = new Keeping(`heptarch:${of}`);
+	}
+
+	/** The sender of a history, for the page that shows it now. `of` names the history in the browser's store. */
+	static of(of: string, shown: Shown): Sender {
+		const sender = waiting.get(of);
+		if (!sender) return new Sender(of, shown);
+		sender.shown = shown;
+		return sender;
 	}
 
 	/**
@@ -47,41 +86,55 @@ export class Sender {
 			return order ? this.deliver(order) : false;
 		});
 	}
+	/** Goes to any other step; `where` is asked once what is on its way is saved. */
+	goTo(where: number | (() => number)): Promise<boolean> {
+		return this.send(() => {
+			const to = typeof where === 'number' ? where : where();
+			const { steps, at } = this.shown.line();
+			if (!steps[to] || to === at) return undefined;
+			this.shown.drop?.();
+			return { label: to < at ? 'undo' : 'redo', method: 'PUT', ...this.shown.orderTo(to) };
+		});
+	}
+	/** Undo and redo: a key pressed again while the first is on its way counts, too. */
+	move(by: -1 | 1): Promise<boolean> {
+		return this.goTo(() => this.shown.line().at + by);
+	}
 
 	/** Sends what was kept when the browser went down, if nothing was changed since: `version` is what stands now. */
 	async resume(version: number): Promise<void> {
-		const order = this.kept.get();
-		if (!order) return;
+		if (this.isBusy) return;
+		const order = await this.kept.adopt();
+		if (!order || this.isBusy) return;
 		if (order.body.version !== version) this.kept.set(undefined);
 		else if (await this.inTurn(() => this.deliver(order)))
 			notify(`Saved now, as the server answers again: ${order.label}. Ctrl+Z takes it back.`);
 	}
 
 	private async deliver(order: Order): Promise<boolean> {
+		const { label, method, path, body } = order;
 		this.isBusy = true;
 		this.kept.set(order);
 		try {
-			const answer = await this.answerTo(order);
+			const answer = await answerOf(
+				() => callRoute(method, path, body),
+				() => {
+					this.waiting = label;
+					waiting.set(this.of, this);
+				}
+			);
 			this.kept.set(undefined);
-			await this.take(answer);
+			await this.shown.take(answer);
 			return true;
 		} catch (error) {
 			this.kept.set(undefined);
 			notifyError(error);
+			await this.shown.renew?.();
 			return false;
 		} finally {
+			waiting.delete(this.of);
 			this.waiting = undefined;
 			this.isBusy = false;
 		}
-	}
-	private async answerTo({ label, method, path, body }: Order): Promise<unknown> {
-		for (;;)
-			try {
-				return await callRoute(method, path, body);
-			} catch (error) {
-				if (!(error instanceof RequestError && error.body.code === 'offline')) throw error;
-				this.waiting = label;
-				await new Promise((resolve) => setTimeout(resolve, AGAIN_AFTER));
-			}
 	}
 }

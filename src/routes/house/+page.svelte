@@ -133,7 +133,7 @@
 </script>
 
 <svelte:head><title>House · Heptarch</title></svelte:head>
-<Shortcuts list={undoKeys((by) => work.move(by))} />
+<Shortcuts list={undoKeys((by) => work.sender.move(by))} />
 
 <TopBar title="House">
 	{#snippet facts()}
@@ -141,7 +141,7 @@
 		<span class="chip">{Object.keys(house.inks).length} inks, {Object.keys(house.typeRoles).length} type roles</span>
 	{/snippet}
 	{#snippet actions()}
-		<UndoRedo line={work.line} busy={work.isBusy} onmove={(to) => work.goTo(to)} />
+		<UndoRedo line={work.line} busy={work.isBusy} onmove={(to) => work.sender.goTo(to)} />
 		<Button onclick={() => chooser.click()}>Take in tokens…</Button>
 		<input
 			bind:this={chooser}

@@ -7,8 +7,9 @@ import type { AnyDocument } from '../../formats/index.ts';
 import type { DocumentTable } from '../../formats/document.ts';
 import type { DocumentState, TableState } from '../../workbench/state.ts';
 import { stateTable, without } from '../../workbench/table.ts';
-import { ConflictError, NotFoundError } from '../http/answers.ts';
+import { NotFoundError } from '../http/answers.ts';
 import type { Database } from '../database.ts';
+import { listedStep, overtaken, type Standing } from '../history.ts';
 import { goneWith, indicesAfter } from '../../formats/row-cells.ts';
 import { chain, insertStep, rememberWork, workAt, type Chained } from '../documents/replay.ts';
 import { documentRow, DOCUMENTS, stateAt, stepsOf, type Db } from '../documents/rows.ts';
@@ -144,10 +145,10 @@ export async function addWorkStep(
 	{ after, label, patch }: { readonly after: number | null; readonly label: string; readonly patch: Patch }
 ): Promise<{ step: number; root: number | null }> {
 	return db.transaction().execute(async (trx) => {
-		const state = await lockedState(trx, id);
+		const { state, standing } = await locked(trx, id);
 		const saved = await savedAlready(trx, state.tables[index]?.work, after, label, patch);
 		if (saved) return saved;
-		checkStands(state, index, after);
+		await checkStands(trx, standing, state, index, after);
 		let parent = after;
 		let root: number | null = null;
 		if (parent === null) {
@@ -166,7 +167,7 @@ export async function addWorkStep(
 			...(since >= WHOLE_EVERY && { whole: work })
 		});
 		rememberWork(step, work);
-		await standAt(trx, id, index, state, step, await workAt(trx, parent));
+		await standAt(trx, id, index, standing, state, step, await workAt(trx, parent));
 		return { step, root };
 	});
 }
@@ -180,11 +181,11 @@ export async function moveWork(
 	to: number
 ): Promise<void> {
 	await db.transaction().execute(async (trx) => {
-		const state = await lockedState(trx, id);
-		checkStands(state, index, from);
-		const step = await trx.selectFrom('work_steps').select('document_id').where('id', '=', to).executeTakeFirst();
+		const { state, standing } = await locked(trx, id);
+		await checkStands(trx, standing, state, index, from);
+		const step = await stepOf(trx, to);
 		if (step?.document_id !== id) throw new InputError('step', `The table has no step ${to}.`);
-		await standAt(trx, id, index, state, to, from === null ? undefined : await workAt(trx, from));
+		await standAt(trx, id, index, standing, state, to, from === null ? undefined : await workAt(trx, from));
 	});
 }
 
@@ -214,15 +215,29 @@ async function savedAlready(
 }
 
 /** What a document's tables are now; nobody else changes it until this is done. */
-async function lockedState(trx: Transaction<Database>, id: string): Promise<DocumentState> {
-	const { step } = await DOCUMENTS.lock(trx, id);
-	return stateAt(trx, id, step);
+async function locked(trx: Transaction<Database>, id: string): Promise<{ standing: Standing; state: DocumentState }> {
+	const standing = await DOCUMENTS.lock(trx, id);
+	return { standing, state: await stateAt(trx, id, standing.step) };
 }
-function checkStands({ tables }: DocumentState, index: number, after: number | null): void {
+/** Throws ConflictError, with the step of the table that stands, where that is another than `after`. */
+async function checkStands(
+	trx: Transaction<Database>,
+	{ version }: Standing,
+	{ tables }: DocumentState,
+	index: number,
+	after: number | null
+): Promise<void> {
 	const now = tables[index]?.work ?? null;
-	if (now !== after)
-		throw new ConflictError('This table was changed in another window in the meantime.', { work: now });
+	if (now === after) return;
+	const last = now === null ? undefined : await stepOf(trx, now);
+	throw overtaken('This table', '', { step: now ?? 0, version, last: last ? listedStep(last) : null });
 }
+const stepOf = (trx: Transaction<Database>, id: number) =>
+	trx
+		.selectFrom('work_steps')
+		.select(['id as step', 'document_id', 'label', 'made_by', 'created_at'])
+		.where('id', '=', id)
+		.executeTakeFirst();
 
 /**
  * The document's table is what it is at a step. Steps of one stay at the bench are one step of the document. What the
@@ -232,11 +247,11 @@ async function standAt(
 	trx: Transaction<Database>,
 	id: string,
 	index: number,
+	standing: Standing,
 	state: DocumentState,
 	work: number,
 	before: WorkTable | undefined
 ): Promise<void> {
-	const standing = await DOCUMENTS.lock(trx, id);
 	const steps = await stepsOf(trx, id);
 	const { wears } = await workAt(trx, work);
 	const was = state.tables[index] ?? {};

@@ -71,7 +71,12 @@ export class DocumentView {
 		private readonly source: () => Source
 	) {
 		this.saved = saved;
-		this.sender = new Sender(`/documents/${id}`, (answer) => this.take(answer as Saved));
+		this.sender = Sender.of(`/documents/${id}`, {
+			line: () => this.line,
+			orderTo: (to) => ({ path: `/api/documents/${id}/step`, body: { version: this.saved.version, to } }),
+			take: (answer) => this.take(answer as Saved),
+			drop: () => (this.draft = {})
+		});
 	}
 
 	get tables(): readonly DocumentTable[] {
@@ -214,24 +219,6 @@ export class DocumentView {
 				tables: Object.fromEntries(indices.map((index) => [index, next(this.stateOf(index), index)]))
 			}
 		}));
-	}
-	/** Undo and redo: a key pressed again while the first is on its way counts, too. */
-	move(by: -1 | 1): Promise<boolean> {
-		return this.goTo(() => this.saved.step + by);
-	}
-	/** Goes to any other step; `where` is asked once what is on its way is saved. */
-	goTo(where: number | (() => number)): Promise<boolean> {
-		return this.sender.send(() => {
-			const to = typeof where === 'number' ? where : where();
-			if (!this.saved.steps[to]) return undefined;
-			this.draft = {};
-			return {
-				label: to < this.saved.step ? 'undo' : 'redo',
-				method: 'PUT',
-				path: `/api/documents/${this.id}/step`,
-				body: { version: this.saved.version, to }
-			};
-		});
 	}
 
 	/** Applies what is chosen to the tables of the scope. */

@@ -24,44 +24,29 @@ export class HouseWork {
 		return { steps: this.steps, at: this.house.step };
 	}
 
-	readonly sender = new Sender('/house', async (answer) => {
-		this.house = answer as HouseRecord;
-		await invalidate('heptarch:house');
+	readonly sender = Sender.of('/house', {
+		line: () => this.line,
+		orderTo: (to) => ({ path: '/api/house/step', body: { version: this.house.version, to } }),
+		take: (answer) => {
+			this.house = answer as HouseRecord;
+			return invalidate('heptarch:house');
+		},
+		renew: () => invalidate('heptarch:house')
 	});
 	get isBusy(): boolean {
 		return this.sender.isBusy;
 	}
 	/** Returns whether it was saved; what went wrong is said, and what stands now is shown. */
-	private async send(label: string, path: string, make: () => object): Promise<boolean> {
-		const isSaved = await this.sender.send(() => ({
-			label,
-			method: 'PUT',
-			path,
-			body: { version: this.house.version, ...make() }
-		}));
-		if (!isSaved) await invalidate('heptarch:house');
-		return isSaved;
-	}
 	private change(
 		label: string,
 		change: (house: HouseState) => Partial<HouseState>,
 		renamed: { inks?: Record<string, string>; typeRoles?: Record<string, string> } = {}
 	): Promise<boolean> {
-		return this.send(label, '/api/house', () => {
-			const { inks, typeRoles, locale } = { ...this.house, ...change(this.house) };
-			return { label, state: { inks, typeRoles, locale }, ...renamed };
+		return this.sender.send(() => {
+			const { inks, typeRoles, locale, version } = { ...this.house, ...change(this.house) };
+			const body = { version, label, state: { inks, typeRoles, locale }, ...renamed };
+			return { label, method: 'PUT', path: '/api/house', body };
 		});
-	}
-	/** Goes to another step; `where` is asked once what is on its way is saved. */
-	goTo(where: number | (() => number)): Promise<boolean> {
-		return this.send('another step of the house', '/api/house/step', () => ({
-			to: typeof where === 'number' ? where : where()
-		}));
-	}
-
-	/** Undo and redo: a key pressed again while the first is on its way counts, too. */
-	async move(by: -1 | 1): Promise<void> {
-		if (this.line.steps[this.line.at + by]) await this.goTo(() => this.line.at + by);
 	}
 
 	setInk(name: string, hex: string): Promise<boolean> {

@@ -91,7 +91,12 @@ export class Desk {
 
 	constructor(data: SheetData) {
 		this.data = data;
-		this.sender = new Sender(`/drawings/${data.id}`, () => this.reload());
+		this.sender = Sender.of(`/drawings/${data.id}`, {
+			line: () => this.line,
+			orderTo: (to) => ({ path: `/api/documents/${data.id}/step`, body: { version: this.data.version, to } }),
+			take: () => this.reload(),
+			drop: () => this.drop()
+		});
 	}
 
 	/** Takes what the server says now, after a step; objects are fetched again where they can have changed. */
@@ -373,23 +378,5 @@ export class Desk {
 
 	get line(): Line<StepInfo> {
 		return { steps: this.data.steps, at: this.data.step };
-	}
-	/** Undo and redo, one after the other: a key pressed again while the first is on its way counts, too. */
-	move(by: -1 | 1): Promise<boolean> {
-		return this.goTo(() => this.data.step + by);
-	}
-	/** Goes to any other step, once what is on its way is saved. */
-	goTo(where: number | (() => number)): Promise<boolean> {
-		return this.sender.send(() => {
-			const to = typeof where === 'number' ? where : where();
-			if (!this.data.steps[to]) return undefined;
-			this.drop();
-			return {
-				label: to < this.data.step ? 'undo' : 'redo',
-				method: 'PUT',
-				path: `/api/documents/${this.data.id}/step`,
-				body: { version: this.data.version, to }
-			};
-		});
 	}
 }

@@ -30,6 +30,10 @@
 			}}>Save mine over it</Button
 		>
 	</div>
+{:else if bench.draft.offline !== undefined}
+	<p class="border-b border-hairline bg-warning-wash px-5 py-1.5 text-warning-text" role="status">
+		{bench.draft.offline} What you did waits in this browser and will be sent.
+	</p>
 {:else if bench.draft.state === 'failed'}
 	<div class="flex items-center gap-3 border-b border-error bg-error-wash px-5 py-2 text-error" role="alert">
 		<p class="flex-1">{bench.draft.fault}</p>

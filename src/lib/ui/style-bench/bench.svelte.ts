@@ -122,7 +122,7 @@ export class Bench implements PropertyOwner {
 		this.styles = styles;
 		this.house = house;
 		this.specimens = specimens;
-		this.draft = new StyleDraft(style.id, history);
+		this.draft = StyleDraft.of(style.id, history);
 		this.sheet = new Sheet(specimens, this.flat, house, this.find);
 		// The pen begins with the ink that the style's lines have, else with that of its text.
 		const leaves = [...this.flat.parts.values()].flatMap((part) => [...part]);

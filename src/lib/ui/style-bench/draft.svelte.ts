@@ -1,6 +1,7 @@
 import { amended, moved, pushed, type Line } from '$lib/core/history.ts';
 import type { Style } from '$lib/core/style/types.ts';
 import { call, RequestError } from '../api.ts';
+import { answerOf } from '../history.svelte.ts';
 import { Keeping } from '../keeping.ts';
 import type { ListedStep } from '../shell/steps.ts';
 
@@ -23,12 +24,13 @@ interface Kept extends Pick<DraftHistory, 'version' | 'at' | 'steps'> {
 	readonly from: number;
 }
 
-/** Milliseconds after which a server that does not answer is asked again. */
-const AGAIN_AFTER = 3_000;
 /** Milliseconds after the last change before it is saved. */
 const REST = 400;
 /** Changes of one thing within this time are one step. */
 const ONE_STEP = 1_200;
+
+/** Drafts that wait for a server, by their style: a page that is left and opened again finds its own. */
+const waiting = new Map<string, StyleDraft>();
 
 /**
  * A style as it is being worked on: its steps for undo and redo, which outlive the window, and saving as one goes, never
@@ -36,7 +38,10 @@ const ONE_STEP = 1_200;
  */
 export class StyleDraft {
 	state: SaveState = $state('saved');
+	/** Why the server refused it. */
 	fault: string | undefined = $state();
+	/** What is said of a server that does not answer; undefined while it does. */
+	offline: string | undefined = $state();
 	/** What somebody else saved in the meantime. */
 	theirs: DraftHistory | undefined = $state.raw();
 	line: Line<DraftStep> = $state.raw({ steps: [], at: 0 });
@@ -49,7 +54,11 @@ export class StyleDraft {
 	private running: Promise<void> = Promise.resolve();
 	private readonly kept: Keeping<Kept>;
 
-	constructor(
+	/** The draft of a style, for the page that shows it now. */
+	static of(id: string, history: DraftHistory): StyleDraft {
+		return waiting.get(id) ?? new StyleDraft(id, history);
+	}
+	private constructor(
 		readonly id: string,
 		history: DraftHistory
 	) {
@@ -58,9 +67,10 @@ export class StyleDraft {
 	}
 
 	/** Takes up what this browser had not saved when it went down, if nobody changed the style since; whether there was any. */
-	resume(): boolean {
-		const kept = this.kept.get();
-		if (!kept) return false;
+	async resume(): Promise<boolean> {
+		if (this.state !== 'saved') return false;
+		const kept = await this.kept.adopt();
+		if (!kept || this.state !== 'saved') return false;
 		this.kept.set(undefined);
 		const from = kept.from - this.first;
 		if (kept.version !== this.savedVersion || from < 0 || from > this.line.steps.length) return false;
@@ -126,12 +136,19 @@ export class StyleDraft {
 		this.state = 'saving';
 		this.fault = undefined;
 		try {
-			const { version } = await call('PUT', `/api/styles/${this.id}`, {
-				version: this.savedVersion,
-				from: this.first + sent.unsaved,
-				at: this.first + sent.at,
-				steps: sent.steps.slice(sent.unsaved).map(({ label, definition }) => ({ label, definition }))
-			});
+			const { version } = await answerOf(
+				() =>
+					call('PUT', `/api/styles/${this.id}`, {
+						version: this.savedVersion,
+						from: this.first + sent.unsaved,
+						at: this.first + sent.at,
+						steps: sent.steps.slice(sent.unsaved).map(({ label, definition }) => ({ label, definition }))
+					}),
+				({ message }) => {
+					this.offline = message;
+					waiting.set(this.id, this);
+				}
+			);
 			this.savedVersion = version;
 			if (this.unsaved === sent.unsaved) {
 				// What was changed meanwhile begins where the two lists part.
@@ -151,7 +168,9 @@ export class StyleDraft {
 			this.state = 'failed';
 			const code = error instanceof RequestError ? error.body.code : undefined;
 			if (code === 'conflict') await this.learnTheirs();
-			else if (code === 'offline') this.timer = setTimeout(() => void this.retry(), AGAIN_AFTER);
+		} finally {
+			this.offline = undefined;
+			waiting.delete(this.id);
 		}
 	}
 	/** Where that fails, the conflict comes up again with the next try. */

@@ -160,10 +160,10 @@ export class TableBench {
 	}
 
 	/** Puts back what a browser that went down had not saved. */
-	recover(): void {
+	async recover(): Promise<void> {
 		const copied = sessionStorage.getItem(COPIED);
 		if (copied) this.copied = JSON.parse(copied) as CopiedLook;
-		const kept = this.saving.kept();
+		const kept = await this.saving.kept();
 		if (!kept) return;
 		try {
 			for (const { label, patch } of kept.changes) this.push(label, applyPatch(this.work, patch));

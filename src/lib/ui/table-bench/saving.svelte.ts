@@ -3,6 +3,7 @@ import { tidy, type WorkTable } from '$lib/core/work/table.ts';
 import type { TableState } from '$lib/workbench/state.ts';
 import type { WorkAnswer } from '$lib/server/http/contract.ts';
 import { call, RequestError } from '../api.ts';
+import { answerOf } from '../history.svelte.ts';
 import { Keeping } from '../keeping.ts';
 
 /** A state of the table, with what led to it. `id` is its step's on the server; undefined until it is saved. */
@@ -44,6 +45,7 @@ interface Kept {
 
 export type Loaded = WorkAnswer;
 
+/** Milliseconds after which a change that the server failed at is sent again. */
 const AGAIN_AFTER = 3_000;
 /** An edit is shown first, and kept and sent so many milliseconds later. */
 const SOON = 30;
@@ -141,8 +143,8 @@ export class Saving {
 	}
 
 	/** What a browser that went down had not saved, where it still follows the step that stands. */
-	kept(): Kept | undefined {
-		const kept = this.store.get();
+	async kept(): Promise<Kept | undefined> {
+		const kept = await this.store.adopt();
 		return kept && kept.after === (this.standing.id ?? null) ? kept : undefined;
 	}
 
@@ -175,20 +177,20 @@ export class Saving {
 		const after = this.standing.id ?? null;
 		if ('entry' in order) {
 			const { entry, before, patch } = order;
-			const { step, root } = await call('POST', this.path, {
-				after,
-				label: entry.label,
-				patch
-			});
+			const { step, root } = await this.answerOf(() => call('POST', this.path, { after, label: entry.label, patch }));
 			if (root !== null) before.id = root;
 			entry.id = step;
 			this.standing = entry;
 		} else {
 			const { id: to } = order.to;
-			if (to !== this.standing.id && typeof to === 'number') await call('PUT', this.path, { from: after, to });
+			if (to !== this.standing.id && typeof to === 'number')
+				await this.answerOf(() => call('PUT', this.path, { from: after, to }));
 			this.standing = order.to;
 		}
 		this.orders.shift();
+	}
+	private answerOf<T>(request: () => Promise<T>): Promise<T> {
+		return answerOf(request, ({ message }) => (this.fault = message));
 	}
 
 	/** Somebody else changed the table: both changes stand where they are apart, else a person decides. */

@@ -108,7 +108,7 @@
 		},
 		{ keys: ['T'], does: 'trace: who decided the look of a cell', run: () => (tracing = !tracing) },
 		findKey('find a style'),
-		...undoKeys((by) => view.move(by)),
+		...undoKeys((by) => view.sender.move(by)),
 		{ keys: [], shown: 'Arrow keys', does: 'from cell to cell in a table' },
 		{ keys: ['Escape'], does: 'put back what is not applied yet', run: leave }
 	];
@@ -132,7 +132,7 @@
 			>{/if}
 	{/snippet}
 	{#snippet actions()}
-		<UndoRedo line={view.line} busy={view.sender.isBusy} onmove={(to) => view.goTo(to)} />
+		<UndoRedo line={view.line} busy={view.sender.isBusy} onmove={(to) => view.sender.goTo(to)} />
 		{#if data.document.kind === 'json'}<Button href="/documents/{view.id}/bench?table={picked}">Work on it…</Button>
 		{:else if data.document.kind !== 'csv'}<Button href="/starters/begin?into={view.id}">Put a table in…</Button>{/if}
 		<Button href="/documents/{view.id}/print">Print…</Button>

@@ -66,8 +66,8 @@
 	}
 	const bench = untrack(() => new Bench(data, specimensOf()));
 	onDestroy(() => bench.sheet.close());
-	onMount(() => {
-		if (bench.draft.resume()) notify('What this browser had not saved is here again.');
+	onMount(async () => {
+		if (await bench.draft.resume()) notify('What this browser had not saved is here again.');
 	});
 
 	// Whatever the style becomes is shown; the sheet resolves it in its worker.

@@ -59,7 +59,7 @@
 	/** How often other windows' changes are looked for. */
 	const LOOK_EVERY = 2_500;
 	onMount(() => {
-		bench.recover();
+		void bench.recover();
 		sheet.focus();
 		const timer = setInterval(
 			() => document.visibilityState === 'visible' && !bench.typing && void bench.saving.look(),

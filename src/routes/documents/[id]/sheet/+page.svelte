@@ -153,7 +153,7 @@
 			run: () => canvas.fitTable(desk.picked)
 		},
 		{ keys: ['Enter'], does: 'set a new table down', when: () => desk.placing, run: () => canvas.setDown() },
-		...undoKeys((by) => desk.move(by)),
+		...undoKeys((by) => desk.sender.move(by)),
 		{
 			keys: ['Escape'],
 			does: 'let go, then back to all objects',
@@ -180,7 +180,7 @@
 		{#if desk.changes}<span class="chip text-warning-text!">{plural(desk.changes, 'change')} behind</span>{/if}
 	{/snippet}
 	{#snippet actions()}
-		<UndoRedo line={desk.line} busy={desk.busy} onmove={(to) => desk.goTo(to)} />
+		<UndoRedo line={desk.line} busy={desk.busy} onmove={(to) => desk.sender.goTo(to)} />
 		<Button onclick={() => (taking = true)}>Take the drawing…</Button>
 		{#if desk.changes && !desk.draft}
 			<Button primary disabled={desk.busy} onclick={() => desk.acceptAll()}
