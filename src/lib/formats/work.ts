@@ -1,4 +1,5 @@
-import { contentsOf, tableOf, type WorkTable } from '../core/work/table.ts';
+import { type WorkTable } from '../core/work/table.ts';
+import { tableOf, contentsOf } from '../core/work/convert.ts';
 import { emu, type Emu } from '../core/units.ts';
 import { recognise } from '../core/recognise/recognise.ts';
 import { bareAppearance } from './bare.ts';

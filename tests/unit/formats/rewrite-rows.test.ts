@@ -8,14 +8,8 @@ import { joinCells } from '../../../src/lib/core/work/join.ts';
 import { insertColumns, insertRows, moveLines, removeLines } from '../../../src/lib/core/work/lines.ts';
 import { whole } from '../../../src/lib/core/work/selection.ts';
 import { sortRows } from '../../../src/lib/core/work/sort.ts';
-import {
-	cellOf,
-	emptyTable,
-	tableOf,
-	textOfContent,
-	workOf,
-	type WorkTable
-} from '../../../src/lib/core/work/table.ts';
+import { cellOf, emptyTable, textOfContent, type WorkTable } from '../../../src/lib/core/work/table.ts';
+import { tableOf, workOf } from '../../../src/lib/core/work/convert.ts';
 import { openDocument, applyWorks, writeAs, type AnyDocument } from '../../../src/lib/formats/index.ts';
 import { fromPoints } from '../../../src/lib/core/units.ts';
 import { Package } from '../../../src/lib/formats/package/zip.ts';

@@ -1,6 +1,7 @@
 import type { Plotting } from '../layout/plotted.ts';
 import type { Extent } from '../layout/matrix.ts';
-import { isCovered, tableOf, type WorkTable } from '../work/table.ts';
+import { isCovered, type WorkTable } from '../work/table.ts';
+import { tableOf } from '../work/convert.ts';
 import { renamed, type ScheduleDefinition } from './definition.ts';
 import type { ScheduleRow, ScheduleRows } from './rows.ts';
 import type { Reading } from './table.ts';

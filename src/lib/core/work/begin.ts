@@ -3,16 +3,8 @@ import { createGrid, type Span } from '../table/grid.ts';
 import { columnKind } from '../recognise/columns.ts';
 import type { Clip } from './cells.ts';
 import { valueOf } from './sort.ts';
-import {
-	checkSize,
-	contentOfCell,
-	isCovered,
-	tableOf,
-	workOf,
-	type Slot,
-	type WorkCell,
-	type WorkTable
-} from './table.ts';
+import { checkSize, contentOfCell, isCovered, type Slot, type WorkCell, type WorkTable } from './table.ts';
+import { tableOf, workOf } from './convert.ts';
 
 /** A table of cells that come from elsewhere, with its rows and columns recognised. */
 export function workOfClip({ cells }: Clip): WorkTable {

@@ -9,16 +9,8 @@ import type { Formula } from '../values/formula.ts';
 import { listed, pluralWord } from '../words.ts';
 import { markOf } from './marks.ts';
 import { valueOf } from './sort.ts';
-import {
-	isCovered,
-	tableOf,
-	withText,
-	type Slot,
-	type Summary,
-	type WorkCell,
-	type WorkRow,
-	type WorkTable
-} from './table.ts';
+import { isCovered, withText, type Slot, type Summary, type WorkCell, type WorkRow, type WorkTable } from './table.ts';
+import { tableOf } from './convert.ts';
 
 /** An answer that ends is written with so many decimals at most. */
 const MOST_DECIMALS = 6;

@@ -1,6 +1,7 @@
 import { type Appearance, type Line, type Look } from '../cascade/look.ts';
 import type { Grid, Side } from '../table/grid.ts';
-import { isCovered, tableOf, type WorkCell, type WorkTable } from './table.ts';
+import { isCovered, type WorkCell, type WorkTable } from './table.ts';
+import { tableOf } from './convert.ts';
 
 /** How a table looks in its file, with the grid that it has there. */
 export interface FileLook {

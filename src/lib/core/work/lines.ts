@@ -15,9 +15,9 @@ import {
 	type WorkCell,
 	type WorkColumn,
 	type WorkRow,
-	type WorkTable,
-	withLine
+	type WorkTable
 } from './table.ts';
+import { withLine } from './edges.ts';
 
 /** Rows or columns: what is said of one holds for the other. */
 export type Axis = 'rows' | 'columns';

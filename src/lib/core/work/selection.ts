@@ -1,6 +1,7 @@
 import { plural } from '../words.ts';
 import { isHeader, roleFamily } from '../roles/index.ts';
-import { anchorOf, isCovered, joinedCells, tableOf, type WorkTable } from './table.ts';
+import { anchorOf, isCovered, joinedCells, type WorkTable } from './table.ts';
+import { tableOf } from './convert.ts';
 
 /** A rectangle of slots; both ends belong to it. */
 export interface Range {

@@ -1,23 +1,12 @@
 import { InputError } from '../errors.ts';
-import { columnName } from '../recognise/recognise.ts';
-import { settingsOf, leavesOf } from '../style/leaves.ts';
-import { ASPECTS, type Aspect, type LineSettings, type PartSettings } from '../style/types.ts';
+import { type Aspect, type LineSettings, type PartSettings } from '../style/types.ts';
 import type { CellContent, CellPicture } from '../table/content.ts';
-import {
-	createGrid,
-	type Cell,
-	type Grid,
-	type Span,
-	type Table,
-	type Touch,
-	SIDES,
-	type Side
-} from '../table/grid.ts';
-import { atLevel, isHeader, type RowRole } from '../roles/index.ts';
+import { type Span, type Side } from '../table/grid.ts';
+import { atLevel, type RowRole } from '../roles/index.ts';
 import { type ColumnKind } from '../table/columns.ts';
 import type { Emu } from '../units.ts';
 import type { Formula } from '../values/formula.ts';
-import { decimalMarkOf, type DecimalMark } from '../values/parse.ts';
+import { type DecimalMark } from '../values/parse.ts';
 
 /** A slot of a table, by row and column from 0. */
 export interface Position {
@@ -163,129 +152,6 @@ export function emptyTable(
 	};
 }
 
-const plain = (content: readonly CellContent[] | undefined, text: string): boolean =>
-	!content ||
-	(content.every(
-		(piece) =>
-			'runs' in piece &&
-			piece.runs.every(({ text: _, ...emphasis }) => Object.values(emphasis).every((one) => one === undefined))
-	) &&
-		content.map((piece) => ('runs' in piece ? piece.runs.map((run) => run.text).join('') : '')).join('\n') === text);
-
-/**
- * A table of a document, opened for work. Widths are those of its file; none leaves columns as wide as they want. `locked`
- * are the cells that it protects against typing, by index.
- */
-export function workOf(
-	table: Table,
-	content?: readonly (readonly CellContent[])[],
-	widths: readonly Emu[] = [],
-	mark: DecimalMark = decimalMarkOf(table.cells.map(({ text }) => text)),
-	locked: readonly number[] = []
-): WorkTable {
-	const isLocked = new Set(locked);
-	checkSize(table.rows, table.columns);
-	const rows = table.roles.map((role, r) => ({ id: r + 1, role, cells: Array<Slot>(table.columns).fill(COVERED) }));
-	table.cells.forEach(({ r, c, rows: down, cols, text }, i) => {
-		rows[r]!.cells[c] = tidy<WorkCell>({
-			text,
-			content: plain(content?.[i], text) ? undefined : content![i],
-			rows: down > 1 ? down : undefined,
-			cols: cols > 1 ? cols : undefined,
-			lock: isLocked.has(i) ? 'content' : undefined,
-			from: i
-		});
-	});
-	const work: WorkTable = {
-		rows,
-		columns: table.columnInfo.map(({ kind }, c) => tidy({ kind, width: widths[c] || undefined })),
-		firstColumns: table.firstColumns,
-		lastColumns: table.lastColumns,
-		mark,
-		nextId: table.rows + 1
-	};
-	for (const touch of table.touches) takeTouch(work, rows, touch);
-	return work;
-}
-
-/** Lays a touch of a table on the rows of one that is being made. */
-function takeTouch(work: WorkTable, rows: { cells: Slot[] }[], { r, c, set }: Touch): void {
-	if (r >= rows.length || c >= work.columns.length) return;
-	const lines: Partial<Record<Side, LineSettings>> = {};
-	const own = new Map(leavesOf(set));
-	for (const side of SIDES) {
-		if (set.lines?.[side]) lines[side] = set.lines[side];
-		for (const property of ['pattern', 'weight', 'ink']) own.delete(`lines.${side}.${property}`);
-	}
-	for (const side of SIDES) {
-		const line = lines[side];
-		if (!line) continue;
-		const at = edgeOwner({ ...work, rows: rows as unknown as WorkRow[] }, r, c, side);
-		const slot = rows[at.r]!.cells[at.c]!;
-		rows[at.r]!.cells[at.c] = { ...slot, lines: { ...slot.lines, [at.side]: { ...slot.lines?.[at.side], ...line } } };
-	}
-	if (!own.size) return;
-	const anchor = anchorOf({ ...work, rows: rows as unknown as WorkRow[] }, r, c);
-	const cell = rows[anchor.r]!.cells[anchor.c] as WorkCell;
-	rows[anchor.r]!.cells[anchor.c] = {
-		...cell,
-		touch: settingsOf(new Map([...leavesOf(cell.touch ?? {}), ...own]))
-	};
-}
-
-/** One name for each edge: the side of the slot before it, or of the table's own first row and column. */
-export function edgeHome(r: number, c: number, side: Side): { r: number; c: number; side: Side } {
-	if (side === 'top' && r > 0) return { r: r - 1, c, side: 'bottom' };
-	if (side === 'start' && c > 0) return { r, c: c - 1, side: 'end' };
-	return { r, c, side };
-}
-
-/** The same edge as the side of the slot beyond it; undefined at the table's rim. */
-export function facing(
-	{ rows, columns }: Pick<WorkTable, 'rows' | 'columns'>,
-	r: number,
-	c: number,
-	side: Side
-): { r: number; c: number; side: Side } | undefined {
-	switch (side) {
-		case 'top':
-			return r > 0 ? { r: r - 1, c, side: 'bottom' } : undefined;
-		case 'bottom':
-			return r < rows.length - 1 ? { r: r + 1, c, side: 'top' } : undefined;
-		case 'start':
-			return c > 0 ? { r, c: c - 1, side: 'end' } : undefined;
-		case 'end':
-			return c < columns.length - 1 ? { r, c: c + 1, side: 'start' } : undefined;
-	}
-}
-
-/**
- * Whose an edge is that is touched from a side (figures.md §7): the row's, or column's, that is not an ordinary one if
- * exactly one of the two is; else that of the side. It moves with its owner.
- */
-export function edgeOwner(
-	work: Pick<WorkTable, 'rows' | 'columns' | 'firstColumns' | 'lastColumns'>,
-	r: number,
-	c: number,
-	side: Side
-): { r: number; c: number; side: Side } {
-	const own = { r, c, side };
-	const other = facing(work, r, c, side);
-	if (!other) return own;
-	const isSpecial = (at: typeof own) =>
-		side === 'top' || side === 'bottom'
-			? work.rows[at.r]!.role !== 'body'
-			: at.c < work.firstColumns || at.c >= work.columns.length - work.lastColumns;
-	return isSpecial(other) && !isSpecial(own) ? other : own;
-}
-
-/** A slot with a line at a side, or without one there. */
-export function withLine(slot: Slot, side: Side, line: LineSettings | undefined): Slot {
-	const { lines, ...rest } = slot;
-	const next: EdgeTouches = tidy({ ...lines, [side]: line });
-	return (Object.keys(next).length ? { ...rest, lines: next } : rest) as Slot;
-}
-
 /** Indices of joined cells by their first slot, in reading order. */
 const joined = new WeakMap<readonly WorkRow[], readonly Span[]>();
 export function joinedCells({ rows }: Pick<WorkTable, 'rows'>): readonly Span[] {
@@ -358,77 +224,6 @@ export function workFault(work: WorkTable): string | undefined {
 	return undefined;
 }
 
-/** The tables that were asked for last: few, for each takes much more room than its work. */
-const recent: { readonly work: WorkTable; readonly table: Table }[] = [];
-const MOST_RECENT = 4;
-
-/** The table as styles see it: grid, roles, kinds, touches. Asked again soon, the same. */
-export function tableOf(work: WorkTable): Table {
-	let known = recent.find((one) => one.work === work);
-	if (!known) {
-		// Most edits change a row or two of the table before, and its other cells stay.
-		known = { work, table: makeTable(work, recent[0]) };
-		recent.unshift(known);
-		recent.length = Math.min(recent.length, MOST_RECENT);
-	}
-	return known.table;
-}
-
-/** The grid of a table; cells of rows that stand in `before` where they stand now stay the same objects. */
-function gridOf(work: WorkTable, before: (typeof recent)[number] | undefined): Grid {
-	const spans = joinedCells(work);
-	if (spans.length)
-		return createGrid(
-			work.rows.map(({ cells }) => cells.map((slot) => (isCovered(slot) ? null : slot.text))),
-			spans
-		);
-	const [rows, columns] = [work.rows.length, work.columns.length];
-	const known = before?.work.columns.length === columns && !before.table.merged.length ? before : undefined;
-	const cells = Array<Cell>(rows * columns);
-	let at = 0;
-	work.rows.forEach((row, r) => {
-		if (row === known?.work.rows[r]) {
-			for (const end = at + columns; at < end; at++) cells[at] = known.table.cells[at]!;
-			return;
-		}
-		row.cells.forEach((slot, c) => {
-			cells[at++] = { r, c, rows: 1, cols: 1, text: (slot as WorkCell).text };
-		});
-	});
-	const slots = known?.table.rows === rows ? known.table.slots : new Int32Array(cells.length).map((_, i) => i);
-	return { rows, columns, cells, slots, merged: [] };
-}
-
-function makeTable(work: WorkTable, before: (typeof recent)[number] | undefined): Table {
-	const grid = gridOf(work, before);
-	const roles = work.rows.map(({ role }) => role);
-	const headers = roles.flatMap((role, r) => (isHeader(role) ? [r] : []));
-	return {
-		...grid,
-		roles,
-		columnInfo: work.columns.map(({ kind }, c) => ({ kind, name: columnName(grid, headers, c) })),
-		firstColumns: work.firstColumns,
-		lastColumns: work.lastColumns,
-		partsOff: [],
-		carry: ASPECTS,
-		touches: work.rows.flatMap((row, r) => touchesIn(row).map(({ c, set }) => ({ r, c, set })))
-	};
-}
-
-const touchedInRow = new WeakMap<WorkRow, readonly Omit<Touch, 'r'>[]>();
-function touchesIn(row: WorkRow): readonly Omit<Touch, 'r'>[] {
-	let known = touchedInRow.get(row);
-	if (!known) {
-		known = row.cells.flatMap((slot, c) => {
-			const touch = isCovered(slot) ? undefined : slot.touch;
-			if (!touch && !slot.lines) return [];
-			return [{ c, set: slot.lines ? { ...touch, lines: { ...touch?.lines, ...slot.lines } } : touch! }];
-		});
-		touchedInRow.set(row, known);
-	}
-	return known;
-}
-
 /** Plain texts as content, shared by cells that say the same. */
 const contents = new Map<string, readonly CellContent[]>();
 export function contentOfCell({ text, content }: WorkCell): readonly CellContent[] {
@@ -445,19 +240,25 @@ export function contentOfCell({ text, content }: WorkCell): readonly CellContent
 export const shownIn = (cell: WorkCell): readonly CellContent[] =>
 	cell.picture ? [{ picture: cell.picture }, ...(cell.text ? contentOfCell(cell) : [])] : contentOfCell(cell);
 
-/** What every cell of the grid of {@link tableOf} shows. */
-export const contentsOf = (work: WorkTable): (readonly CellContent[])[] =>
-	tableOf(work).cells.map(({ r, c }) => shownIn(work.rows[r]!.cells[c] as WorkCell));
-
 /** The text of content: paragraphs part lines. */
 export const textOfContent = (content: readonly CellContent[]): string =>
 	content.flatMap((piece) => ('runs' in piece ? [piece.runs.map(({ text }) => text).join('')] : [])).join('\n');
+
+/** Whether the content says nothing beyond its text: no emphasis, picture or inner table. */
+export const isPlain = (content: readonly CellContent[] | undefined, text: string): boolean =>
+	!content ||
+	(content.every(
+		(piece) =>
+			'runs' in piece &&
+			piece.runs.every(({ text: _, ...emphasis }) => Object.values(emphasis).every((one) => one === undefined))
+	) &&
+		content.map((piece) => ('runs' in piece ? piece.runs.map((run) => run.text).join('') : '')).join('\n') === text);
 
 /** A cell that says something else; what it was worked out from is gone. */
 export function withContent(cell: WorkCell, content: readonly CellContent[]): WorkCell {
 	const { content: _, total: _t, ...rest } = cell;
 	const text = textOfContent(content);
-	return plain(content, text) ? { ...rest, text } : { ...rest, text, content };
+	return isPlain(content, text) ? { ...rest, text } : { ...rest, text, content };
 }
 
 export const withText = (cell: WorkCell, text: string): WorkCell => {

@@ -6,18 +6,16 @@ import { cellsIn, isIn, type Range } from './selection.ts';
 import {
 	anchorOf,
 	cellOf,
-	edgeOwner,
-	facing,
 	isCovered,
 	tidy,
 	withCells,
 	type EdgeTouches,
-	withLine,
 	type Slot,
 	type Position,
 	type WorkCell,
 	type WorkTable
 } from './table.ts';
+import { edgeOwner, facing, withLine } from './edges.ts';
 
 /** One edge: a side of a slot. */
 export interface Edge extends Position {

@@ -1,4 +1,5 @@
 import { escapeXml } from '../../core/escape.ts';
+import { contentsOf } from '../../core/work/convert.ts';
 import type { Appearance, Line, Look } from '../../core/cascade/look.ts';
 import type { Extent, Matrix } from '../../core/layout/matrix.ts';
 import type { Mark, TableMarks } from '../../core/layout/marks.ts';
@@ -14,7 +15,7 @@ import { topLeft, type PlacedTable } from '../../core/schedule/placed.ts';
 import { standing } from '../../core/schedule/table.ts';
 import { inPixels } from '../../core/table/content.ts';
 import type { Table } from '../../core/table/grid.ts';
-import { contentsOf } from '../../core/work/table.ts';
+
 import { isBody } from '../../core/roles/index.ts';
 import { emu, parseLength } from '../../core/units.ts';
 import { plainContent } from '../bare.ts';

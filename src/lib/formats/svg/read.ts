@@ -7,14 +7,8 @@ import { kindsOf, type ObjectKind } from '../../core/schedule/objects.ts';
 import type { PlacedTable } from '../../core/schedule/placed.ts';
 import type { ScheduleRows, SheetFacts } from '../../core/schedule/rows.ts';
 import { recognise } from '../../core/recognise/recognise.ts';
-import {
-	contentsOf,
-	isCovered,
-	tableOf as workTableOf,
-	withCells,
-	withText,
-	type WorkTable
-} from '../../core/work/table.ts';
+import { isCovered, withCells, withText, type WorkTable } from '../../core/work/table.ts';
+import { tableOf as workTableOf, contentsOf } from '../../core/work/convert.ts';
 import { standing, tableOf } from '../../core/schedule/table.ts';
 import { checkPlaced } from '../../core/schedule/validate.ts';
 import { flatten } from '../../core/style/inherit.ts';

@@ -1,7 +1,8 @@
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { tableToFile } from '../../core/table/file.ts';
-import { tableOf, tidy, type Wears, type WorkTable } from '../../core/work/table.ts';
+import { tableOf } from '../../core/work/convert.ts';
+import { tidy, type Wears, type WorkTable } from '../../core/work/table.ts';
 import { freeId, roomFor, rowsOfWork, withBench } from '../../core/schedule/placed.ts';
 import type { SvgDocument } from '../../formats/svg/read.ts';
 import { goneWith, indicesAfter } from '../../formats/row-cells.ts';

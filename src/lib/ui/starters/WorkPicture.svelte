@@ -5,7 +5,8 @@
 	import { flatten, type FlatStyle } from '$lib/core/style/inherit.ts';
 	import { ASPECTS, type Aspect } from '$lib/core/style/types.ts';
 	import { workedOut } from '$lib/core/work/figures.ts';
-	import { contentsOf, tableOf, type WorkTable } from '$lib/core/work/table.ts';
+	import { type WorkTable } from '$lib/core/work/table.ts';
+	import { tableOf, contentsOf } from '$lib/core/work/convert.ts';
 	import TableGrid from '../table/TableGrid.svelte';
 
 	/** A worked table as a small rendering; only its first rows where it is long. */

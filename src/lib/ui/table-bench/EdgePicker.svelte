@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Side } from '$lib/core/table/grid.ts';
-	import { anchorOf, edgeHome } from '$lib/core/work/table.ts';
+	import { anchorOf } from '$lib/core/work/table.ts';
+	import { edgeHome } from '$lib/core/work/edges.ts';
 	import { lineAt, type Edge } from '$lib/core/work/touches.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import type { TableBench } from './bench.svelte.ts';

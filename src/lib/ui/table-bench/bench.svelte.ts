@@ -32,13 +32,13 @@ import {
 	cellOf,
 	contentOfCell,
 	shownIn,
-	tableOf,
 	tidy,
 	withCells,
 	type Wears,
 	type WorkCell,
 	type WorkTable
 } from '$lib/core/work/table.ts';
+import { tableOf } from '$lib/core/work/convert.ts';
 import { forbids, guard } from '$lib/core/work/locks.ts';
 import { copiedLook, lined, touched, type CopiedLook, type Edge } from '$lib/core/work/touches.ts';
 import { withColumnNamed } from '$lib/core/values/formula.ts';

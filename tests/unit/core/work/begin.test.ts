@@ -6,7 +6,8 @@ import { fileLook } from '../../../../src/lib/core/work/file-look.ts';
 import { insertRows, joinTables, splitTable, swapped } from '../../../../src/lib/core/work/lines.ts';
 import { areApart, patchBetween } from '../../../../src/lib/core/work/patch.ts';
 import { cellsIn, fitted, oneCell, rangesOf, selectionWords, whole } from '../../../../src/lib/core/work/selection.ts';
-import { emptyTable, tableOf, workFault, workOf, type WorkTable } from '../../../../src/lib/core/work/table.ts';
+import { emptyTable, workFault, type WorkTable } from '../../../../src/lib/core/work/table.ts';
+import { tableOf, workOf } from '../../../../src/lib/core/work/convert.ts';
 import { checkPatch, checkWork } from '../../../../src/lib/core/work/validate.ts';
 import {
 	withLook,

@@ -6,7 +6,9 @@ import { recognisedTable } from '../../../../src/lib/core/recognise/table.ts';
 import { createGrid, SIDES } from '../../../../src/lib/core/table/grid.ts';
 import { insertColumns, insertRows, moveLines, orderRows, removeLines } from '../../../../src/lib/core/work/lines.ts';
 import { sortRows } from '../../../../src/lib/core/work/sort.ts';
-import { edgeHome, workOf, type WorkTable } from '../../../../src/lib/core/work/table.ts';
+import { edgeHome } from '../../../../src/lib/core/work/edges.ts';
+import { workOf } from '../../../../src/lib/core/work/convert.ts';
+import { type WorkTable } from '../../../../src/lib/core/work/table.ts';
 import { lineAt, lined, touchList } from '../../../../src/lib/core/work/touches.ts';
 
 const LINE = { pattern: 'double', weight: '1.5pt', ink: '#9F1239' } as const;

@@ -15,12 +15,11 @@ import {
 	contentOfCell,
 	emptyTable,
 	isCovered,
-	tableOf,
 	textOfContent,
 	workFault,
-	workOf,
 	type WorkTable
 } from '../../../../src/lib/core/work/table.ts';
+import { tableOf, workOf } from '../../../../src/lib/core/work/convert.ts';
 import { lined, touched, untouched, withLook, copiedLook, touchList } from '../../../../src/lib/core/work/touches.ts';
 
 /** One random edit: numbers are taken modulo what the table has. */

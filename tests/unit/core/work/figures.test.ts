@@ -9,7 +9,8 @@ import { filled, pasted, replaced, seriesOf, typed } from '../../../../src/lib/c
 import { withLock } from '../../../../src/lib/core/work/locks.ts';
 import { dependents, workedOut, wrongSums } from '../../../../src/lib/core/work/figures.ts';
 import { sortRows } from '../../../../src/lib/core/work/sort.ts';
-import { isCovered, workOf, type Summary, type WorkTable } from '../../../../src/lib/core/work/table.ts';
+import { isCovered, type Summary, type WorkTable } from '../../../../src/lib/core/work/table.ts';
+import { workOf } from '../../../../src/lib/core/work/convert.ts';
 import { recognisedTable } from '../../../../src/lib/core/recognise/table.ts';
 import { createGrid } from '../../../../src/lib/core/table/grid.ts';
 import type { RowRole } from '../../../../src/lib/core/roles/index.ts';

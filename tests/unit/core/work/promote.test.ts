@@ -13,7 +13,8 @@ import { typed } from '../../../../src/lib/core/work/cells.ts';
 import { joinCells } from '../../../../src/lib/core/work/join.ts';
 import { promotionOf, touchedSides, touchKey } from '../../../../src/lib/core/work/promote.ts';
 import { SIDES } from '../../../../src/lib/core/table/grid.ts';
-import { cellOf, emptyTable, tableOf, type WorkTable } from '../../../../src/lib/core/work/table.ts';
+import { cellOf, emptyTable, type WorkTable } from '../../../../src/lib/core/work/table.ts';
+import { tableOf } from '../../../../src/lib/core/work/convert.ts';
 import { lined, touched, touchList } from '../../../../src/lib/core/work/touches.ts';
 
 const ledger = DEMO_STYLES.find(({ name }) => name === 'Season Ledger')!;

@@ -11,7 +11,8 @@ import type { Style } from '../../../../src/lib/core/style/types.ts';
 import type { CellPicture } from '../../../../src/lib/core/table/content.ts';
 import { tableToFile } from '../../../../src/lib/core/table/file.ts';
 import { emu } from '../../../../src/lib/core/units.ts';
-import { emptyTable, tableOf, withCells } from '../../../../src/lib/core/work/table.ts';
+import { emptyTable, withCells } from '../../../../src/lib/core/work/table.ts';
+import { tableOf } from '../../../../src/lib/core/work/convert.ts';
 import { openDocument, writeAs, type AnyDocument } from '../../../../src/lib/formats/index.ts';
 
 const ledger: Style = DEMO_STYLES.find(({ name }) => name === 'Season Ledger')!;
