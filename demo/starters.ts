@@ -1,8 +1,9 @@
-import { parseFormula } from '../src/lib/core/values/formula.ts';
+import { parseFormula } from '../src/lib/core/values/formula-text.ts';
 import { joinCells } from '../src/lib/core/work/join.ts';
 import { workOfRows } from '../src/lib/core/work/begin.ts';
 import { workedOut } from '../src/lib/core/work/figures.ts';
-import { isCovered, type Summary, type WorkTable } from '../src/lib/core/work/table.ts';
+import { isCovered, type WorkTable } from '../src/lib/core/work/table.ts';
+import type { Summary } from '../src/lib/core/values/summary.ts';
 
 export interface DemoStarter {
 	readonly name: string;

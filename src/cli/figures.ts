@@ -3,7 +3,8 @@ import { behaviour, isBody } from '../lib/core/roles/index.ts';
 import { amountText, readFigure, type Measure } from '../lib/core/values/figure.ts';
 import { decimalMarkOf, type DecimalMark } from '../lib/core/values/parse.ts';
 import { groupingIn } from '../lib/core/values/written.ts';
-import { figureIn, typedSums } from '../lib/core/work/figures.ts';
+import { typedFigures, withoutWords, workedOut } from '../lib/core/work/figures.ts';
+import { typedSums } from '../lib/core/work/sums.ts';
 import { markDoubt, markOf, markReason } from '../lib/core/work/marks.ts';
 import { isCovered } from '../lib/core/work/table.ts';
 import { workOf } from '../lib/core/work/convert.ts';
@@ -19,6 +20,15 @@ interface TableFigures {
 	readonly index: number;
 	readonly numbers: { decimal: DecimalMark; grouping: string | null; why: string; doubt: string | null };
 	readonly figures: { r: number; c: number; text: string; amount: string; measure: Measure }[];
+	readonly worked: {
+		r: number;
+		c: number;
+		text: string;
+		amount: string | null;
+		measure: Measure | null;
+		without: readonly number[];
+		problem: string | null;
+	}[];
 	readonly sums: {
 		r: number;
 		c: number;
@@ -42,16 +52,17 @@ function usualMark(locale: string): DecimalMark {
 	}
 }
 
-function figuresOf({ index, table }: DocumentTable, usual: DecimalMark): TableFigures {
+function figuresOf({ index, table, work: own }: DocumentTable, usual: DecimalMark): TableFigures {
 	const texts = table.cells.map(({ text }) => text);
-	const work = workOf(table, undefined, [], decimalMarkOf(texts, usual));
+	const { work, worked } = workedOut(own ?? workOf(table, undefined, [], decimalMarkOf(texts, usual)));
 	const mark = markOf(work);
+	const typed = typedFigures(work);
+	const isWorked = new Set(worked.map(({ r, c }) => `${r} ${c}`));
 	const doubt = markDoubt(work);
 	const cells = work.rows.flatMap(({ role, cells: slots }, r) =>
 		slots.flatMap((slot, c) => {
 			const holds = isBody(role) || !!behaviour(role).sums;
-			const isWords = ['text', 'code'].includes(work.columns[c]!.kind);
-			const figure = isCovered(slot) || !holds || isWords ? undefined : figureIn(slot, mark);
+			const figure = isCovered(slot) || !holds || isWorked.has(`${r} ${c}`) ? undefined : typed(c, slot);
 			return figure && !isCovered(slot) ? [{ r, c, text: slot.text, figure }] : [];
 		})
 	);
@@ -72,6 +83,15 @@ function figuresOf({ index, table }: DocumentTable, usual: DecimalMark): TableFi
 			text,
 			amount: amountText(figure),
 			measure: figure.measure
+		})),
+		worked: worked.map(({ r, c, text, figure, without, problem }) => ({
+			r,
+			c,
+			text,
+			amount: figure ? amountText(figure) : null,
+			measure: figure?.measure ?? null,
+			without,
+			problem: problem ?? null
 		})),
 		sums: typedSums(work).map(({ r, c, covers, should, isRight, without, problem }) => {
 			const slot = work.rows[r]!.cells[c]!;
@@ -103,17 +123,25 @@ export async function figuresCommand(args: Arguments): Promise<ExitCode> {
 	const tables = document.tables.map((entry) => figuresOf(entry, usual));
 	if (args.values.json) console.log(JSON.stringify({ tables }, null, 2));
 	else
-		for (const { index, numbers, figures, sums } of tables) {
+		for (const { index, numbers, figures, worked, sums } of tables) {
 			const mark = numbers.decimal === '.' ? 'point' : 'comma';
 			console.log(`Table ${index + 1}: ${plural(figures.length, 'figure')}, decimal ${mark}: ${numbers.why}.`);
 			if (numbers.doubt) console.log(`    ${numbers.doubt}`);
+			for (const { r, c, text, without, problem } of worked) {
+				const place = `row ${r + 1}, column ${c + 1}`;
+				if (problem) console.log(`    ${place}: no figure, ${problem}.`);
+				else console.log(`    ${place}: worked out, ${text || 'empty'}.`);
+				if (without.length) console.log(`    ${place}: ${withoutWords({ without })}.`);
+			}
 			for (const { r, c, should, says, right, without, problem } of sums) {
 				const place = `row ${r + 1}, column ${c + 1}, “${says}”`;
 				if (problem) console.log(`    ${place}: no sum, ${problem}.`);
 				else if (!right) console.log(`    ${place}: should be ${should}.`);
-				if (without.length)
-					console.log(`    ${place}: without ${without.map((one) => `row ${one + 1}`).join(', ')}, text.`);
+				if (without.length) console.log(`    ${place}: ${withoutWords({ without })}.`);
 			}
 		}
-	return tables.some(({ sums }) => sums.some(({ right, problem }) => problem !== null || right === false)) ? 1 : 0;
+	const isWrong = ({ worked, sums }: TableFigures) =>
+		worked.some(({ problem }) => problem !== null) ||
+		sums.some(({ right, problem }) => problem !== null || right === false);
+	return tables.some(isWrong) ? 1 : 0;
 }

@@ -1,5 +1,6 @@
 import { placedWords } from '../lib/core/findings/index.ts';
 import { tableToFile } from '../lib/core/table/file.ts';
+import { withFigures } from '../lib/core/work/file.ts';
 import { roleWords } from '../lib/core/roles/index.ts';
 import type { DocumentTable } from '../lib/formats/document.ts';
 import { openDocument } from '../lib/formats/index.ts';
@@ -35,7 +36,10 @@ export async function readCommand(args: Arguments): Promise<ExitCode> {
 	const document = await openDocument(await readBytes(file), file);
 	const findings = document.tables.flatMap(({ recognition }) => recognition.findings);
 	if (args.values.json) {
-		const tables = document.tables.map((entry) => tableToFile(entry.table, about(entry)));
+		const tables = document.tables.map((entry) => {
+			const file = tableToFile(entry.table, about(entry));
+			return entry.work ? withFigures(file, entry.work) : file;
+		});
 		console.log(JSON.stringify({ file, kind: document.kind, remarks: document.remarks, tables }, null, 2));
 		return findings.length ? 1 : 0;
 	}

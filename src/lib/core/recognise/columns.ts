@@ -59,7 +59,7 @@ const MOST_CELLS = 5_000;
 const TESTS = {
 	zero: (_: Value, text: string) => hasLeadingZero(text),
 	digits: (_: Value, text: string) => /^[\d ./-]+$/.test(text),
-	date: ({ type }: Value) => type === 'date',
+	date: ({ type }: Value) => type === 'date' || type === 'time',
 	year: (_: Value, text: string) => isYear(text),
 	money: ({ type }: Value) => type === 'money',
 	percent: ({ type }: Value) => type === 'percent',

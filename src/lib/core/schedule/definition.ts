@@ -1,6 +1,6 @@
 import { combinationOf, membersOf, type Test } from '../style/conditions.ts';
 import type { Condition } from '../style/types.ts';
-import { FORMULA_SCHEMA, withColumnNamed, type Formula } from '../values/formula.ts';
+import { FORMULA_DOCUMENT, withColumnNamed, type Formula } from '../values/formula.ts';
 import { COLUMN_KINDS, type ColumnKind } from '../table/columns.ts';
 import { LENGTH_PATTERN } from '../units.ts';
 
@@ -166,7 +166,7 @@ export const scheduleSchema = (condition: object) =>
 					oneOf: [
 						column(['attribute', 'sum'], { attribute: text }),
 						column(['count', 'kind', 'symbol', 'layer', 'drawing', 'x', 'y', 'typed']),
-						column(['computed'], { formula: FORMULA_SCHEMA })
+						column(['computed'], { formula: { $ref: FORMULA_DOCUMENT.$ref } })
 					]
 				}
 			},

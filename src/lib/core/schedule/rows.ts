@@ -5,7 +5,7 @@ import { isBody, type RowRole } from '../roles/index.ts';
 import { type ColumnKind } from '../table/columns.ts';
 import { ASPECTS } from '../style/types.ts';
 import { alike, compareFigures, readFigure, type Figure } from '../values/figure.ts';
-import { compute, formulaFault } from '../values/formula.ts';
+import { compute, formulaFault, literalFigure, reachesOut } from '../values/formula.ts';
 import { NoAnswer } from '../values/no-answer.ts';
 import { parseValue } from '../values/parse.ts';
 import { Rational } from '../values/rational.ts';
@@ -224,17 +224,25 @@ export function makeRows(
 			under.add(c);
 			try {
 				const used: string[] = [];
-				const figure = compute(
-					column.formula,
-					(name) => {
+				const none = () => {
+					throw new NoAnswer('it reaches beyond its row');
+				};
+				const figure = compute(column.formula, {
+					literal: (text) => {
+						used.push(text);
+						return literalFigure(text, MARK);
+					},
+					column: (name) => {
 						const own = work(columns.findIndex((one) => one.name === name));
 						if (!own.figure && parseValue(own.text, MARK).type !== 'empty')
 							throw new NoAnswer(`“${name}” has no number`);
 						if (own.text.trim()) used.push(own.text);
 						return own.figure;
 					},
-					MARK
-				);
+					summary: none,
+					total: none,
+					above: none
+				});
 				cells[c] = figure ? { text: written(figure, used), figure } : EMPTY;
 			} catch (error) {
 				if (!(error instanceof NoAnswer)) throw error;
@@ -351,6 +359,12 @@ export function checkNames(definition: ScheduleDefinition): void {
 	for (const column of columns) {
 		const fault = column.from === 'computed' ? formulaFault(column.formula, names) : undefined;
 		if (fault) throw new InputError('schedule', `“${column.name}”: ${fault}`, '/columns');
+		if (column.from === 'computed' && reachesOut(column.formula))
+			throw new InputError(
+				'schedule',
+				`“${column.name}”: A schedule’s formula names columns of its own row.`,
+				'/columns'
+			);
 	}
 }
 

@@ -5,6 +5,7 @@ import { STYLE_SCHEMA } from '../style/schema.ts';
 import { ROLE_PATTERN } from '../roles/index.ts';
 import { COLUMN_KINDS } from '../table/columns.ts';
 import { LENGTH_PATTERN } from '../units.ts';
+import { FORMULA_DOCUMENT } from '../values/formula.ts';
 import { scheduleSchema, type ScheduleDefinition } from './definition.ts';
 import { CORNERS, type PlacedTable } from './placed.ts';
 import { checkWork } from '../work/validate.ts';
@@ -26,7 +27,7 @@ export const SCHEDULE_SCHEMA = {
 	$id: 'heptarch-schedule',
 	title: 'Heptarch schedule',
 	...scheduleSchema({ $ref: '#/$defs/condition' }),
-	$defs: STYLE_SCHEMA.$defs
+	$defs: { ...(STYLE_SCHEMA.$defs as object), ...FORMULA_DOCUMENT.$defs }
 };
 
 const definition = { $ref: 'heptarch-schedule' };

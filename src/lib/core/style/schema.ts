@@ -7,6 +7,8 @@ import { ROLE_PATTERN, ROWS_PATTERN } from '../roles/index.ts';
 import { COLUMN_KINDS } from '../table/columns.ts';
 import { SIDES } from '../table/grid.ts';
 import { COMPARISONS, type Operands } from './comparisons.ts';
+import { GROUPINGS } from '../values/parse.ts';
+import { SUMMARIES } from '../values/summary.ts';
 import { PART_PATTERN } from './parts.ts';
 
 type Schema = { [key: string]: unknown };
@@ -16,6 +18,10 @@ const closed = (properties: Schema, required: string[] = []): Schema => ({
 	additionalProperties: false,
 	required,
 	properties
+});
+const listOf = (properties: Schema): Schema => ({
+	type: 'array',
+	items: closed(properties, Object.keys(properties))
 });
 const pairs = <T>(list: readonly T[]) =>
 	list.flatMap((one, i) => list.slice(i + 1).map((other) => [one, other] as const));
@@ -189,8 +195,16 @@ export const TABLE_SCHEMA: Schema = {
 			rows: { type: 'array', items: { type: 'string', pattern: ROLE_PATTERN } },
 			columns: {
 				type: 'array',
-				items: closed({ kind: { enum: COLUMN_KINDS }, name: { type: 'string' } }, ['kind'])
+				items: closed({
+					kind: { enum: COLUMN_KINDS },
+					name: { type: 'string' },
+					formula: { type: 'string', minLength: 1, maxLength: 2_000 }
+				})
 			},
+			numbers: closed({ decimal: { enum: ['.', ','] }, grouping: { enum: [...GROUPINGS, null] } }, ['decimal']),
+			formulas: listOf({ r: index, c: index, formula: { type: 'string', minLength: 1, maxLength: 2_000 } }),
+			totals: listOf({ r: index, c: index, is: { enum: SUMMARIES } }),
+			figures: listOf({ r: index, c: index, amount: { type: 'string' }, measure: { type: 'object' } }),
 			firstColumns: index,
 			lastColumns: index,
 			partsOff: { type: 'array', items: { type: 'string' } },

@@ -4,6 +4,9 @@ import { ASPECTS, type Aspect } from '../style/types.ts';
 import { InputError } from '../errors.ts';
 import { createGrid, type Span, type Table, type Touch } from './grid.ts';
 import type { RowRole } from '../roles/index.ts';
+import type { Measure } from '../values/figure.ts';
+import type { DecimalMark } from '../values/parse.ts';
+import type { Summary } from '../values/summary.ts';
 import type { ColumnKind } from './columns.ts';
 
 /** A table as its file says it (formats.md, "Table files"). */
@@ -13,12 +16,20 @@ export interface TableFile {
 	cells: (string | null)[][];
 	spans?: Span[];
 	rows?: RowRole[];
-	columns?: { kind: ColumnKind; name?: string }[];
+	/** `formula`: what works out the column's body cells, as a person types it. */
+	columns?: { kind?: ColumnKind; name?: string; formula?: string }[];
 	firstColumns?: number;
 	lastColumns?: number;
 	partsOff?: string[];
 	carry?: Aspect[];
 	touches?: Touch[];
+	/** The marks of its figures; decided by them where it is left out. */
+	numbers?: { decimal: DecimalMark; grouping?: string | null };
+	/** Cells with a formula of their own, and those that tell what their column comes to. */
+	formulas?: { r: number; c: number; formula: string }[];
+	totals?: { r: number; c: number; is: Summary }[];
+	/** What is worked out, in full; for programs that read it: it is worked out anew when it is opened. */
+	figures?: { r: number; c: number; amount: string; measure: Measure }[];
 	about?: Record<string, unknown>;
 }
 
@@ -48,7 +59,10 @@ export function tableFromFile(value: unknown): Table {
 	return {
 		...table,
 		columnInfo: file.columns
-			? file.columns.map(({ kind, name }, c) => ({ kind, name: (name ?? named[c]!.name).trim() }))
+			? file.columns.map(({ kind, name }, c) => ({
+					kind: kind ?? named[c]!.kind,
+					name: (name ?? named[c]!.name).trim()
+				}))
 			: named,
 		firstColumns: Math.min(file.firstColumns ?? table.firstColumns, grid.columns),
 		lastColumns: Math.min(file.lastColumns ?? table.lastColumns, grid.columns),

@@ -1,29 +1,48 @@
 import { NoAnswer } from './no-answer.ts';
 import { parseValue, type DecimalMark, type Value } from './parse.ts';
 import { Rational } from './rational.ts';
+import type { Summary } from './summary.ts';
 import { DURATIONS, isTemperature, unitName, unitOf } from './units.ts';
 
 /** What an amount is of (figures.md §1). */
 export type Measure =
-	| { readonly kind: 'plain' | 'percent' | 'date' }
+	| { readonly kind: 'plain' | 'percent' | 'permille' | 'date' | 'time' }
 	| { readonly kind: 'money'; readonly currency: string }
 	/** One unit, or units multiplied and divided: `m²`, `€/kg`, `kg·m`. */
 	| { readonly kind: 'unit' | 'duration'; readonly unit: string };
 
-/** An exact amount with its measure. A percentage is the share it is; a date counts days from 1970-01-01. */
+/**
+ * An exact amount with its measure. A percentage and a permillage are the shares they are; a date counts days from
+ * 1970-01-01, a time of day seconds from midnight.
+ */
 export interface Figure {
 	readonly amount: Rational;
 	readonly measure: Measure;
 }
 
 const PLAIN: Measure = { kind: 'plain' };
-const PERCENT: Measure = { kind: 'percent' };
-const HUNDRED = Rational.of(100n);
+/** How a share is shown: 19 % is 0.19. */
+export const SHARES: Readonly<Record<'percent' | 'permille', Rational>> = {
+	percent: Rational.of(100n),
+	permille: Rational.of(1000n)
+};
+type Share = { readonly kind: 'percent' | 'permille' };
+export const isShare = (measure: Measure): measure is Measure & Share =>
+	measure.kind === 'percent' || measure.kind === 'permille';
 const DAY = 86_400_000;
+const SECONDS_A_DAY = Rational.of(86_400n);
 
 export const plainFigure = (amount: Rational): Figure => ({ amount, measure: PLAIN });
 export const isoDay = (amount: Rational): string =>
 	new Date(Number(amount.n / amount.d) * DAY).toISOString().slice(0, 10);
+
+/** A time of day as ISO 8601 writes it; parts of a second are cut. */
+export function isoTime(amount: Rational): string {
+	const seconds = Number(amount.n / amount.d);
+	return [seconds / 3600, (seconds / 60) % 60, seconds % 60]
+		.map((part) => String(Math.floor(part)).padStart(2, '0'))
+		.join(':');
+}
 
 const unitMeasure = (unit: string): Measure =>
 	DURATIONS.has(unit) ? { kind: 'duration', unit } : { kind: 'unit', unit };
@@ -34,9 +53,16 @@ export function figureOf(value: Value): Figure | undefined {
 		return value.iso.length === 10
 			? { amount: Rational.of(BigInt(Date.parse(`${value.iso}T00:00:00Z`) / DAY)), measure: { kind: 'date' } }
 			: undefined;
+	if (value.type === 'time') {
+		const [hours, minutes, seconds] = value.iso.split(':').map(Number) as [number, number, number];
+		return { amount: Rational.of(hours * 3600 + minutes * 60 + seconds), measure: { kind: 'time' } };
+	}
 	if (!('amount' in value)) return undefined;
 	const amount = Rational.parse(value.amount.toFixed());
-	if (value.type === 'percent') return { amount: amount.over(HUNDRED), measure: PERCENT };
+	if (value.type === 'percent') {
+		const kind = value.isPermille ? 'permille' : 'percent';
+		return { amount: amount.over(SHARES[kind]), measure: { kind } };
+	}
 	if (value.type === 'money') return { amount, measure: { kind: 'money', currency: value.currency ?? '¤' } };
 	return { amount, measure: value.unit ? unitMeasure(unitName(value.unit)) : PLAIN };
 }
@@ -50,6 +76,10 @@ export function measureWords(measure: Measure): string {
 			return 'plain numbers';
 		case 'percent':
 			return 'percentages';
+		case 'permille':
+			return 'permillages';
+		case 'time':
+			return 'times of day';
 		case 'date':
 			return 'dates';
 		case 'money':
@@ -58,6 +88,9 @@ export function measureWords(measure: Measure): string {
 			return measure.unit;
 	}
 }
+
+/** What stands on a line rather than being an amount; undefined for amounts. */
+export const momentOf = ({ kind }: Measure) => (kind === 'date' || kind === 'time' ? kind : undefined);
 
 /* ---- measures multiplied and divided ---- */
 
@@ -112,16 +145,18 @@ function measureOf(powers: Map<string, number>): Measure {
 
 function combined(a: Figure, b: Figure, sign: 1 | -1): Figure {
 	const kinds = [a.measure.kind, b.measure.kind];
-	if (kinds.includes('date')) throw new NoAnswer(`dates cannot be ${sign > 0 ? 'multiplied' : 'divided'}`);
+	const barred = [a.measure, b.measure].find((one) => momentOf(one) || ('unit' in one && isTemperature(one.unit)));
+	if (barred)
+		throw new NoAnswer(
+			`${momentOf(barred) ? measureWords(barred) : 'temperatures'} cannot be ${sign > 0 ? 'multiplied' : 'divided'}`
+		);
 	if (kinds[0] === 'money' && kinds[1] === 'money' && sign > 0) throw new NoAnswer('money times money has no meaning');
 	let amount = sign > 0 ? a.amount.times(b.amount) : a.amount.over(b.amount);
-	const isShare = (kind: string | undefined) => kind === 'percent';
-	if (kinds.every((kind) => kind === 'plain' || isShare(kind)))
-		return {
-			amount,
-			measure:
-				sign > 0 ? (kinds.some(isShare) ? PERCENT : PLAIN) : isShare(kinds[0]) && !isShare(kinds[1]) ? PERCENT : PLAIN
-		};
+	const [left, right] = [isShare(a.measure), isShare(b.measure)];
+	if ((left || kinds[0] === 'plain') && (right || kinds[1] === 'plain')) {
+		const share = left ? a.measure : right && sign > 0 ? b.measure : undefined;
+		return { amount, measure: share && (sign > 0 || !right) ? share : PLAIN };
+	}
 	const powers = new Map(powersOf(a.measure));
 	for (const [name, power] of powersOf(b.measure)) {
 		// A unit of the same dimension is taken in the one on the left.
@@ -151,8 +186,7 @@ function rate(from: Measure, to: Measure): Rational | undefined {
 			? Rational.ONE
 			: undefined;
 	const [a, b] = [from, to].map((one) => ('unit' in one ? one.unit : undefined));
-	if (a === undefined || b === undefined)
-		return a === b && (from.kind === 'date') === (to.kind === 'date') ? Rational.ONE : undefined;
+	if (a === undefined || b === undefined) return a === b && momentOf(from) === momentOf(to) ? Rational.ONE : undefined;
 	if (a === b) return isTemperature(a) ? undefined : Rational.ONE;
 	const [own, other] = [unitOf(a), unitOf(b)];
 	return own && other && own.dimension === other.dimension ? own.factor.over(other.factor) : undefined;
@@ -163,12 +197,34 @@ export function converted(figure: Figure, to: Measure): Rational | undefined {
 	return by && figure.amount.times(by);
 }
 
-const DAYS: Measure = { kind: 'duration', unit: 'd' };
+/** An amount in another measure, a plain one taken as it is; undefined where the two do not go together. */
+export const amountIn = (figure: Figure, measure: Measure): Rational | undefined =>
+	figure.measure.kind === 'plain' ? figure.amount : converted(figure, measure);
 
-/** Adds or takes away: days and dates, percentages with plain numbers as shares, else one dimension or currency only. */
+const DAYS: Measure = { kind: 'duration', unit: 'd' };
+const MINUTES: Measure = { kind: 'unit', unit: 'min' };
+const SECONDS: Measure = { kind: 'unit', unit: 's' };
+
+/** Times of day: one taken from another is minutes; one with a duration is a time of the same day. */
+function addedTimes(a: Figure, b: Figure, sign: 1 | -1): Figure {
+	if (a.measure.kind === 'time' && b.measure.kind === 'time') {
+		if (sign > 0) throw new NoAnswer('times of day cannot be added');
+		return { amount: a.amount.minus(b.amount).over(Rational.of(60n)), measure: MINUTES };
+	}
+	const [time, other] = a.measure.kind === 'time' ? [a, b] : [b, a];
+	if (a.measure.kind !== 'time' && sign < 0) throw new NoAnswer('a time of day cannot be taken from that');
+	const seconds = 'unit' in other.measure ? converted(other, SECONDS) : undefined;
+	if (!seconds) throw new NoAnswer(`${measureWords(other.measure)} cannot be added to a time of day`);
+	const amount = sign > 0 ? time.amount.plus(seconds) : time.amount.minus(seconds);
+	if (amount.isNegative || amount.compare(SECONDS_A_DAY) >= 0) throw new NoAnswer('it is on another day');
+	return { amount, measure: time.measure };
+}
+
+/** Adds or takes away: days and dates, shares with plain numbers, else one dimension or currency only. */
 function added(a: Figure, b: Figure, sign: 1 | -1): Figure {
 	const join = (x: Rational, y: Rational) => (sign > 0 ? x.plus(y) : x.minus(y));
 	const [left, right] = [a.measure, b.measure];
+	if (left.kind === 'time' || right.kind === 'time') return addedTimes(a, b, sign);
 	if (left.kind === 'date' || right.kind === 'date') {
 		if (left.kind === 'date' && right.kind === 'date') {
 			if (sign > 0) throw new NoAnswer('dates cannot be added');
@@ -181,9 +237,8 @@ function added(a: Figure, b: Figure, sign: 1 | -1): Figure {
 		if (days.d !== 1n) throw new NoAnswer('a date goes on by whole days');
 		return { amount: join(date.amount, days), measure: date.measure };
 	}
-	const shares = left.kind === 'percent' || left.kind === 'plain';
-	if (shares && (right.kind === 'percent' || right.kind === 'plain'))
-		return { amount: join(a.amount, b.amount), measure: left.kind === right.kind ? left : PLAIN };
+	if ((isShare(left) || left.kind === 'plain') && (isShare(right) || right.kind === 'plain'))
+		return { amount: join(a.amount, b.amount), measure: isShare(left) && isShare(right) ? left : PLAIN };
 	const amount = converted(b, left);
 	if (!amount) throw new NoAnswer(`${measureWords(left)} and ${measureWords(right)} cannot be added`);
 	return { amount: join(a.amount, amount), measure: left };
@@ -212,8 +267,8 @@ export function alike(figures: readonly Figure[]): {
 		measure,
 		amounts: figures.map((one) => {
 			const amount = converted(one, measure);
-			const other = measure.kind === 'plain' || one.measure.kind === 'percent' ? one.measure : measure;
-			if (!amount || (one.measure.kind === 'percent') !== (measure.kind === 'percent'))
+			const other = measure.kind === 'plain' || isShare(one.measure) ? one.measure : measure;
+			if (!amount || isShare(one.measure) !== isShare(measure))
 				throw new NoAnswer(
 					isTemperature('unit' in other ? other.unit : '')
 						? 'temperatures cannot be added'
@@ -230,6 +285,33 @@ export function compareFigures(a: Figure, b: Figure): number | undefined {
 	return amount && a.amount.compare(amount);
 }
 
-/** An amount as programs read it: a plain decimal, a date as ISO 8601. */
+/** An amount as programs read it: a plain decimal, a date or a time as ISO 8601. */
 export const amountText = ({ amount, measure }: Figure): string =>
-	measure.kind === 'date' ? isoDay(amount) : amount.toPlain();
+	measure.kind === 'date' ? isoDay(amount) : measure.kind === 'time' ? isoTime(amount) : amount.toPlain();
+
+export function negated({ amount, measure }: Figure): Figure {
+	if (momentOf(measure)) throw new NoAnswer(`${measureWords(measure)} have no minus`);
+	return { amount: amount.negated(), measure };
+}
+/** A figure with so many decimals, as it is shown: a percentage in hundredths. Half away from zero. */
+export function rounded({ amount, measure }: Figure, decimals: number): Figure {
+	if (momentOf(measure)) return { amount, measure };
+	const by = isShare(measure) ? SHARES[measure.kind] : Rational.ONE;
+	return { amount: Rational.parse(amount.times(by).toFixed(decimals)).over(by), measure };
+}
+
+/** What figures come to; undefined where there are none, but how many is then 0. Throws NoAnswer where they do not go together. */
+export function together(how: Summary, figures: readonly Figure[]): Figure | undefined {
+	if (how === 'count') return plainFigure(Rational.of(figures.length));
+	if (!figures.length) return undefined;
+	const isAdded = how === 'sum' || how === 'mean';
+	const moment = isAdded ? figures.find((one) => momentOf(one.measure)) : undefined;
+	if (moment) throw new NoAnswer(`${measureWords(moment.measure)} cannot be added`);
+	const { amounts, measure } = alike(figures);
+	if (isAdded) {
+		const amount = amounts.reduce((total, one) => total.plus(one), Rational.ZERO);
+		return { amount: how === 'sum' ? amount : amount.over(Rational.of(amounts.length)), measure };
+	}
+	const sign = how === 'least' ? -1 : 1;
+	return figures[amounts.reduce((best, one, i) => (one.compare(amounts[best]!) * sign > 0 ? i : best), 0)];
+}

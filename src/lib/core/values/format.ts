@@ -64,7 +64,8 @@ export function formatValue(value: Value, format: Format, locale: string): strin
 	const { kind } = format;
 	if (!kind || kind === 'none' || kind === 'text' || kind === 'code' || kind === 'mixed') return undefined;
 	if (kind === 'date') return value.type === 'date' ? formatDate(value.iso, format.date, locale) : undefined;
-	if (value.type === 'empty' || value.type === 'text' || value.type === 'date') return undefined;
+	if (value.type === 'empty' || value.type === 'text' || value.type === 'date' || value.type === 'time')
+		return undefined;
 	if (kind === 'percent')
 		return value.type === 'money' ? undefined : formatAmount(value.amount, format, { style: 'percent' }, locale);
 	if (value.type === 'percent') return undefined;

@@ -9,11 +9,15 @@ export type Value =
 	| { readonly type: 'text'; readonly text: string }
 	| { readonly type: 'number'; readonly amount: Decimal; readonly unit?: string }
 	| { readonly type: 'money'; readonly amount: Decimal; readonly currency: string | null }
-	| { readonly type: 'percent'; readonly amount: Decimal }
+	| { readonly type: 'percent'; readonly amount: Decimal; readonly isPermille?: true }
 	/** ISO 8601, a day or a month. */
-	| { readonly type: 'date'; readonly iso: string };
+	| { readonly type: 'date'; readonly iso: string }
+	/** ISO 8601, `14:30:00`. */
+	| { readonly type: 'time'; readonly iso: string };
 
 export type DecimalMark = '.' | ',';
+/** What parts the thousands of figures: points, commas, apostrophes, spaces of several widths. */
+export const GROUPINGS = ['.', ',', "'", '’', ' ', '\u00A0', '\u2009', '\u202F'] as const;
 
 /** A longer text is no figure. */
 const LONGEST = 400;
@@ -62,6 +66,10 @@ const SYMBOLS: Record<string, string> = {
 	円: 'JPY',
 	元: 'CNY'
 };
+const TIME = /^([01]?\d|2[0-3]):([0-5]\d)(?::([0-5]\d))?$/;
+const QUANTITY = /^(.*\d)[\s\u00A0\u202F]*((?:US |imp )?[\p{L}\p{Sc}µ°²³/·]{1,12})$/u;
+/** Credit and debit are words about an amount, no unit. */
+const LEDGER = /^(CR|DR)$/i;
 const ORDINAL = /^\d+(?:st|nd|rd|th|er|ère|ème|e|º|ª)$/u;
 const CODES = new Set(Intl.supportedValuesOf('currency'));
 const SYMBOL = '\\p{Sc}|zł|Kč|Ft|lei|円|元|[A-Z]{3}|kr\\.?|Fr\\.';
@@ -169,11 +177,14 @@ export function parseValue(text: string, decimal: DecimalMark = '.'): Value {
 	const bracketed = trimmed.startsWith('(') && trimmed.endsWith(')');
 	const packed = (bracketed ? trimmed.slice(1, -1) : trimmed).replace(SPACES, '');
 	const signed = (amount: Decimal) => (bracketed ? amount.negated() : amount);
-	const percent = /^(.*\d\)?)%$/.exec(packed);
-	if (percent) {
-		const amount = parseNumber(percent[1]!, decimal);
-		return amount ? { type: 'percent', amount: signed(amount) } : asText;
+	const share = /^(.*\d\)?)([%‰])$/.exec(packed);
+	if (share) {
+		const amount = parseNumber(share[1]!, decimal);
+		if (!amount) return asText;
+		return { type: 'percent', amount: signed(amount), ...(share[2] === '‰' && { isPermille: true }) };
 	}
+	const time = TIME.exec(trimmed);
+	if (time) return { type: 'time', iso: `${time[1]!.padStart(2, '0')}:${time[2]}:${time[3] ?? '00'}` };
 	const before = MONEY_BEFORE.exec(packed);
 	const after = before ? null : MONEY_AFTER.exec(packed);
 	const mark = before?.[2] ?? after?.[2];
@@ -183,8 +194,8 @@ export function parseValue(text: string, decimal: DecimalMark = '.'): Value {
 		return amount ? { type: 'money', amount: signed(amount), currency } : asText;
 	}
 	if (ORDINAL.test(trimmed)) return asText;
-	const quantity = /^(.*\d)[\s\u00A0\u202F]*([\p{L}µ°²³/·]{1,8})$/u.exec(trimmed);
-	if (quantity) {
+	const quantity = QUANTITY.exec(trimmed);
+	if (quantity && !LEDGER.test(quantity[2]!)) {
 		const amount = parseNumber(quantity[1]!, decimal);
 		if (amount) return { type: 'number', amount, unit: quantity[2]! };
 	}

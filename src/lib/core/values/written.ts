@@ -1,44 +1,63 @@
-import { isoDay, readFigure, type Figure, type Measure } from './figure.ts';
+import { isoDay, isoTime, isShare, readFigure, SHARES, type Figure, type Measure } from './figure.ts';
 import type { DecimalMark } from './parse.ts';
 import { Rational } from './rational.ts';
 
-const HUNDRED = Rational.of(100n);
-
+/** How a figure is written. */
 interface Sample {
+	/** What stands before and after its digits, signs and brackets left out. */
 	readonly before: string;
-	readonly digits: string;
 	readonly after: string;
+	readonly measure: Measure | undefined;
+	readonly decimals: number;
+	/** What parts its thousands, and whether it does so by two above the first three: 12,34,567. */
+	readonly group: string | undefined;
+	readonly isByTwo: boolean;
+	/** How it says that it is negative. */
+	readonly minus: 'brackets' | 'hyphen' | undefined;
 }
 const FIGURE = /\d[\d.,'’ \u00A0\u2009\u202F]*\d|\d/;
 /** Signs and brackets round a figure say that it is negative. */
 const SIGNS = /[()\-−–+]/g;
+const GROUPED = /\d(['’., \u00A0\u2009\u202F])\d{3}(?!\d)/;
+const BY_TWO = /(?:^|\D)\d{1,2}([,.])(?:\d\d\1)+\d{3}(?!\d)/;
 
-function sampleOf(text: string): Sample | undefined {
+const samplesSeen = { '.': new Map<string, Sample | undefined>(), ',': new Map<string, Sample | undefined>() };
+const MOST_SEEN = 50_000;
+/** How the figure in a text is written with a decimal mark; undefined where there is none. Asked again, the same. */
+function sampleOf(text: string, mark: DecimalMark): Sample | undefined {
+	const seen = samplesSeen[mark];
+	if (seen.has(text)) return seen.get(text);
+	if (seen.size > MOST_SEEN) seen.clear();
+	const sample = readSample(text, mark);
+	seen.set(text, sample);
+	return sample;
+}
+function readSample(text: string, mark: DecimalMark): Sample | undefined {
 	const match = FIGURE.exec(text);
 	if (!match) return undefined;
+	const [digits] = match;
+	const at = digits.lastIndexOf(mark);
+	const other = (group: string | undefined) => (group === mark ? undefined : group);
+	const byTwo = other(BY_TWO.exec(text)?.[1]);
 	return {
 		before: text.slice(0, match.index).replace(SIGNS, ''),
-		digits: match[0],
-		after: text.slice(match.index + match[0].length).replace(SIGNS, '')
+		after: text.slice(match.index + digits.length).replace(SIGNS, ''),
+		measure: readFigure(text, mark)?.measure,
+		decimals: at < 0 ? 0 : digits.length - at - 1,
+		group: byTwo ?? other(GROUPED.exec(digits)?.[1]),
+		isByTwo: byTwo !== undefined,
+		minus: /^\s*\(.*\)\s*$/.test(text) ? 'brackets' : /^\s*[^\d\s]{0,4}\s*-\s*\d/.test(text) ? 'hyphen' : undefined
 	};
 }
 
 /** How many decimals a written figure has. */
-export function decimalsIn(text: string, mark: DecimalMark): number {
-	const digits = sampleOf(text)?.digits ?? '';
-	const at = digits.lastIndexOf(mark);
-	return at < 0 ? 0 : digits.length - at - 1;
-}
-
-/** A group of three, and groups of two above it: 12,34,567. */
-const GROUPED = /\d(['’., \u00A0\u2009\u202F])\d{3}(?!\d)/;
-const BY_TWO = /(?:^|\D)\d{1,2}([,.])(?:\d\d\1)+\d{3}(?!\d)/;
+export const decimalsIn = (text: string, mark: DecimalMark): number => sampleOf(text, mark)?.decimals ?? 0;
 
 /** What parts the thousands of written figures, as first seen; null where nothing does. */
 export function groupingIn(texts: readonly string[], mark: DecimalMark): string | null {
 	for (const text of texts) {
-		const group = BY_TWO.exec(text)?.[1] ?? GROUPED.exec(sampleOf(text)?.digits ?? '')?.[1];
-		if (group && group !== mark) return group;
+		const group = sampleOf(text, mark)?.group;
+		if (group) return group;
 	}
 	return null;
 }
@@ -59,6 +78,8 @@ function affixes(measure: Measure): Pick<Sample, 'before' | 'after'> {
 	switch (measure.kind) {
 		case 'percent':
 			return { before: '', after: ' %' };
+		case 'permille':
+			return { before: '', after: ' ‰' };
 		case 'money': {
 			const sign = SIGN_OF[measure.currency];
 			return sign ? { before: `${sign} `, after: '' } : { before: '', after: ` ${measure.currency}` };
@@ -70,44 +91,53 @@ function affixes(measure: Measure): Pick<Sample, 'before' | 'after'> {
 			return { before: '', after: '' };
 	}
 }
-const isSame = (a: Measure, b: Measure): boolean => JSON.stringify(a) === JSON.stringify(b);
+const isSame = (a: Measure, b: Measure): boolean =>
+	a.kind === b.kind &&
+	('unit' in a ? a.unit === (b as typeof a).unit : 'currency' in a ? a.currency === (b as typeof a).currency : true);
 
 /** The amount as it is shown: a percentage in hundredths. */
 const shownAmount = ({ amount, measure }: Figure): Rational =>
-	measure.kind === 'percent' ? amount.times(HUNDRED) : amount;
+	isShare(measure) ? amount.times(SHARES[measure.kind]) : amount;
+/** A time of day as it is written beside others: with seconds where it has any, or they have. */
+function writtenTime(amount: Rational, samples: readonly string[]): string {
+	const iso = isoTime(amount);
+	return iso.endsWith(':00') && !samples.some((one) => /:\d\d:/.test(one)) ? iso.slice(0, 5) : iso;
+}
 
 /** A figure as text, written as figures beside it are; rounded half away from zero, here only. */
 export function writtenFigure(figure: Figure, { mark, decimals, samples, beside = samples }: Writing): string {
 	const { measure } = figure;
 	if (measure.kind === 'date') return isoDay(figure.amount);
-	const model = samples.find((text) => {
-		const own = readFigure(text, mark);
-		return own && isSame(own.measure, measure);
-	});
-	const sample = model === undefined ? undefined : sampleOf(model);
-	const { before, after } = sample ?? affixes(measure);
+	if (measure.kind === 'time') return writtenTime(figure.amount, samples);
+	const like = seenIn(samples, mark);
+	const { before, after } = like.find((one) => one.measure && isSame(one.measure, measure)) ?? affixes(measure);
 	const [digits, fraction] = shownAmount(figure).abs().toFixed(decimals).split('.') as [string, string?];
-	const byTwo = beside.map((text) => BY_TWO.exec(text)?.[1]).find((one) => one && one !== mark);
-	const group =
-		byTwo ?? beside.map((text) => GROUPED.exec(sampleOf(text)?.digits ?? '')?.[1]).find((one) => one && one !== mark);
-	const whole = !group
-		? digits
-		: byTwo
-			? digits.replace(/\B(?=(\d\d)*\d{3}$)/g, group)
-			: digits.replace(/\B(?=(\d{3})+$)/g, group);
+	const near = beside === samples ? like : seenIn(beside, mark);
+	const grouped = near.find(({ isByTwo }) => isByTwo) ?? near.find(({ group }) => group);
+	const whole = grouped?.group
+		? digits.replace(grouped.isByTwo ? /\B(?=(\d\d)*\d{3}$)/g : /\B(?=(\d{3})+$)/g, grouped.group)
+		: digits;
 	const text = `${before}${fraction ? `${whole}${mark}${fraction}` : whole}${after}`;
 	const isZero = !/[1-9]/.test(digits + (fraction ?? ''));
 	if (!figure.amount.isNegative || isZero) return text;
-	if (samples.some((one) => /^\s*\(.*\)\s*$/.test(one))) return `(${text})`;
-	return `${samples.some((one) => /^\s*[^\d\s]{0,4}\s*-\s*\d/.test(one)) ? '-' : '−'}${text}`;
+	if (like.some(({ minus }) => minus === 'brackets')) return `(${text})`;
+	return `${like.some(({ minus }) => minus === 'hyphen') ? '-' : '−'}${text}`;
 }
+const seenIn = (texts: readonly string[], mark: DecimalMark): Sample[] =>
+	texts.map((text) => sampleOf(text, mark)).filter((one) => one !== undefined);
 
+const decimalsByCurrency = new Map<string, number>();
 /** Decimals that an amount of a currency is written with (ISO 4217); undefined for what is no currency. */
 export function currencyDecimals(measure: Measure): number | undefined {
 	if (measure.kind !== 'money') return undefined;
+	const { currency } = measure;
+	let decimals = decimalsByCurrency.get(currency);
+	if (decimals === undefined) decimalsByCurrency.set(currency, (decimals = askedDecimals(currency)));
+	return decimals;
+}
+function askedDecimals(currency: string): number {
 	try {
-		return new Intl.NumberFormat('en', { style: 'currency', currency: measure.currency }).resolvedOptions()
-			.maximumFractionDigits;
+		return new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits!;
 	} catch {
 		return 2;
 	}

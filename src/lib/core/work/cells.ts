@@ -9,6 +9,7 @@ import { guard } from './locks.ts';
 import { cellsIn, type Range } from './selection.ts';
 import {
 	anchorOf,
+	asTyped,
 	cellOf,
 	checkSize,
 	isCovered,
@@ -42,7 +43,8 @@ export function typed(work: WorkTable, r: number, c: number, said: string | read
 	const { r: y, c: x } = anchorOf(work, r, c);
 	const before = cellOf(work, y, x);
 	const next = typeof said === 'string' ? withText(before, said) : withContent(before, said);
-	if (next === before || (next.text === before.text && !next.content && !before.content && !before.total)) return work;
+	const isSame = next.text === before.text && !next.content && !before.content && asTyped(before) === before;
+	if (next === before || isSame) return work;
 	guard(work, [{ r: y, c: x }], 'content');
 	guardTyped(work, [{ r: y, c: x }]);
 	return withCells(work, [{ r: y, c: x }], () => next);
@@ -55,7 +57,10 @@ export function emptied(work: WorkTable, places: readonly Position[]): WorkTable
 		return cell.text || cell.picture || cell.content;
 	});
 	guard(work, filled, 'content');
-	return withCells(work, filled, ({ content: _, total: _t, picture: _p, ...cell }) => ({ ...cell, text: '' }));
+	return withCells(work, filled, (cell) => {
+		const { content: _, picture: _p, ...rest } = asTyped(cell);
+		return { ...rest, text: '' };
+	});
 }
 
 /* ---- filling ---- */
@@ -248,7 +253,10 @@ export function found(work: WorkTable, range: Range, search: Search): Position[]
 export function replaced(work: WorkTable, places: readonly Position[], search: Search, by: string): WorkTable {
 	const pattern = searchPattern(search);
 	const put = (text: string) => text.replace(pattern, () => by);
-	const open = places.filter(({ r, c }) => !cellOf(work, r, c).total);
+	const open = places.filter(({ r, c }) => {
+		const cell = cellOf(work, r, c);
+		return asTyped(cell) === cell;
+	});
 	guard(work, open, 'content');
 	return withCells(work, open, (cell) => {
 		if (!cell.content) return withText(cell, put(cell.text));
@@ -331,7 +339,7 @@ export function pasted(
 	guard(next, places, 'content');
 	next = withCells(next, places, (cell, y, x) => {
 		const given = cells[y - r]![x - c];
-		const { content: _, total: _t, picture: _p, ...rest } = cell;
+		const { content: _, picture: _p, ...rest } = asTyped(cell);
 		if (!given) return { ...rest, text: '' };
 		return tidy({
 			...rest,
@@ -358,7 +366,7 @@ export function clipOf(work: WorkTable, { top, bottom, start, end }: Range): Cli
 		cells: work.rows.slice(top, bottom + 1).map(({ cells }) =>
 			cells.slice(start, end + 1).map((slot) => {
 				if (isCovered(slot)) return null;
-				const { lines: _, lock: _l, total: _t, from: _f, ...cell } = slot;
+				const { lines: _, lock: _l, from: _f, ...cell } = asTyped(slot);
 				return cell;
 			})
 		)

@@ -1,19 +1,38 @@
 import { behaviour, isBody, splitRole } from '../roles/index.ts';
-import { alike, converted, figureOf, plainFigure, type Figure } from '../values/figure.ts';
-import { columnsIn, compute, formulaFault, hasOperator } from '../values/formula.ts';
+import { figureOf, isShare, plainFigure, together, type Figure } from '../values/figure.ts';
+import {
+	columnsIn,
+	compute,
+	formulaFault,
+	hasOperator,
+	literalFigure,
+	reachesOut,
+	type Formula,
+	type Reading
+} from '../values/formula.ts';
 import { NoAnswer } from '../values/no-answer.ts';
 import type { DecimalMark } from '../values/parse.ts';
 import { Rational } from '../values/rational.ts';
+import type { Summary } from '../values/summary.ts';
 import { currencyDecimals, decimalsIn, writtenFigure } from '../values/written.ts';
-import type { Formula } from '../values/formula.ts';
 import { listed, pluralWord } from '../words.ts';
 import { markOf } from './marks.ts';
+import { columnNames, headingMeasure, inMeasure } from './names.ts';
 import { valueOf } from './sort.ts';
-import { isCovered, withText, type Slot, type Summary, type WorkCell, type WorkRow, type WorkTable } from './table.ts';
-import { tableOf } from './convert.ts';
+import {
+	anchorOf,
+	asTyped,
+	isCovered,
+	withText,
+	type Slot,
+	type WorkCell,
+	type WorkColumn,
+	type WorkRow,
+	type WorkTable
+} from './table.ts';
 
-/** An answer that ends is written with so many decimals at most. */
-const MOST_DECIMALS = 6;
+/** A sum or difference in several units is written as exactly as so many decimals more allow. */
+const MORE_DECIMALS = 3;
 
 /** Why a cell that is worked out has no figure, or only a part of one. */
 export interface Problem {
@@ -22,6 +41,22 @@ export interface Problem {
 	readonly why: string;
 	/** It has a figure, which leaves some rows out or is too small to be seen. */
 	readonly isPartial?: true;
+}
+/** A cell that is worked out, with its figure in full; `text` is what it shows. */
+export interface Worked {
+	readonly r: number;
+	readonly c: number;
+	readonly text: string;
+	readonly figure: Figure | undefined;
+	/** Rows that it leaves out, from 0: they hold text, or have no figure for another reason. */
+	readonly without: readonly number[];
+	readonly isWithoutText?: boolean;
+	readonly problem: string | undefined;
+}
+export interface WorkedOut {
+	readonly work: WorkTable;
+	readonly worked: readonly Worked[];
+	readonly problems: readonly Problem[];
 }
 
 const figures = {
@@ -34,6 +69,22 @@ export function figureIn(cell: WorkCell, mark: DecimalMark): Figure | undefined 
 	if (!known) figures[mark].set(cell, (known = { figure: figureOf(valueOf(cell, mark)) }));
 	return known.figure;
 }
+const holdsWords = (cell: WorkCell, mark: DecimalMark): boolean =>
+	!!cell.text.trim() && valueOf(cell, mark).type !== 'empty';
+
+/** The figures of a table as they are typed: those of a column are in the measure that its heading says. */
+export function typedFigures(work: WorkTable): (c: number, cell: WorkCell) => Figure | undefined {
+	const mark = markOf(work);
+	const measures = columnNames(work).map(headingMeasure);
+	return (c, cell) => {
+		if (isWordy(work, c)) return undefined;
+		const figure = figureIn(cell, mark);
+		return measures[c] ? inMeasure(figure, measures[c]) : figure;
+	};
+}
+/** Whether a column holds words, whatever its cells look like. */
+export const isWordy = ({ columns }: Pick<WorkTable, 'columns'>, c: number): boolean =>
+	['text', 'code'].includes(columns[c]!.kind);
 
 /** A cell with the figure that it holds, in full where it is worked out. */
 export interface Held {
@@ -41,71 +92,81 @@ export interface Held {
 	readonly figure: Figure | undefined;
 	/** Which row it stands in, from 0. */
 	readonly r: number;
+	/** It is worked out, and has no figure for a reason. */
+	readonly isMissing?: boolean;
 }
-interface WorkedFigure {
+interface Answer {
 	readonly text: string;
 	readonly figure: Figure | undefined;
-	/** Rows that are left out, since they hold text, from 0. */
 	readonly without: readonly number[];
+	readonly isWithoutText?: boolean;
 }
+const NOTHING: Answer = { text: '', figure: undefined, without: [] };
 
-const NOTHING: WorkedFigure = { text: '', figure: undefined, without: [] };
-
-/** What some cells come to; empty where they hold nothing that could. Throws NoAnswer where they do not go together. */
+/**
+ * What some cells come to, written as they are; empty where they hold nothing that could. Of a column of words their number
+ * is counted, else that of their figures. Throws NoAnswer where they do not go together.
+ */
 export function summarised(
 	how: Summary,
 	held: readonly Held[],
 	mark: DecimalMark,
-	grouped: readonly string[] = []
-): WorkedFigure {
-	const filled = held.filter(({ cell }) => valueOf(cell, mark).type !== 'empty');
-	if (how === 'count')
-		return { text: String(filled.length), figure: plainFigure(Rational.of(filled.length)), without: [] };
+	{ grouped = [], isOfWords = false }: { grouped?: readonly string[]; isOfWords?: boolean } = {}
+): Answer {
+	const filled = held.filter(({ cell, figure, isMissing }) => figure ?? (isMissing || holdsWords(cell, mark)));
 	const amounts = filled.filter((one): one is Held & { figure: Figure } => !!one.figure);
-	if (!amounts.length) return NOTHING;
-	const without = filled.filter(({ figure }) => !figure).map(({ r }) => r);
-	const hasDates = amounts.some(({ figure }) => figure.measure.kind === 'date');
-	if (hasDates && (how === 'sum' || how === 'mean')) {
-		if (amounts.every(({ figure }) => figure.measure.kind === 'date')) return NOTHING;
-		throw new NoAnswer('dates cannot be added');
+	if (how === 'count') {
+		const count = isOfWords ? filled.length : amounts.length;
+		return { text: String(count), figure: plainFigure(Rational.of(count)), without: [] };
 	}
-	const { amounts: values, measure } = alike(amounts.map(({ figure }) => figure));
+	if (!amounts.length) return NOTHING;
+	const figure = together(
+		how,
+		amounts.map((one) => one.figure)
+	)!;
+	const left = filled.filter((one) => !one.figure);
+	const without = left.map(({ r }) => r);
+	const isWithoutText = left.every(({ isMissing }) => !isMissing);
+	const at = amounts.find((one) => one.figure === figure);
+	if ((how === 'least' || how === 'greatest') && at) return { text: at.cell.text, figure, without, isWithoutText };
 	const samples = amounts.map(({ cell }) => cell.text).filter(Boolean);
-	const most = Math.max(currencyDecimals(measure) ?? 0, ...samples.map((text) => decimalsIn(text, mark)));
-	const shown = (amount: Rational, decimals: number): WorkedFigure => {
-		const figure = { amount, measure };
-		return {
-			text: writtenFigure(figure, { mark, decimals, samples, beside: [...samples, ...grouped] }),
-			figure,
-			without
-		};
+	const most = Math.max(currencyDecimals(figure.measure) ?? 0, ...samples.map((text) => decimalsIn(text, mark)));
+	// With the decimals that exactness needs where units were converted, within reason.
+	const exact = isShare(figure.measure) ? most : Math.min(figure.amount.decimals ?? 0, most + MORE_DECIMALS);
+	const decimals = how === 'mean' ? Math.max(2, most) : Math.max(most, exact);
+	return {
+		text: writtenFigure(figure, { mark, decimals, samples, beside: [...samples, ...grouped] }),
+		figure,
+		without,
+		isWithoutText
 	};
-	/** With the decimals that exactness needs where units were converted, within reason. */
-	const exactly = (amount: Rational) => shown(amount, Math.max(most, Math.min(amount.decimals ?? 0, most + 3)));
-	const sum = values.reduce((total, one) => total.plus(one), Rational.ZERO);
-	if (how === 'sum') return exactly(sum);
-	if (how === 'mean') return shown(sum.over(Rational.of(values.length)), Math.max(2, most));
-	const at = values.reduce(
-		(best, one, i) => (one.compare(values[best]!) * (how === 'least' ? -1 : 1) > 0 ? i : best),
-		0
-	);
-	const { figure, cell } = amounts[at]!;
-	return { text: cell.text, figure, without };
+}
+
+/** Whether sums of a level stand above the rows that they are of: its first one comes before any of them. */
+function readsUp({ rows }: Pick<WorkTable, 'rows'>, level: number): boolean {
+	const isSum = ({ role }: WorkRow) => {
+		const own = splitRole(role);
+		return own.role.sums === 'block' && own.level === level;
+	};
+	const first = rows.findIndex(isSum);
+	return rows.slice(0, first).every(({ role }) => !isBody(role)) && rows.slice(first).some(({ role }) => isBody(role));
 }
 
 /**
  * The body rows that a total or subtotal row is about (figures.md §3): all of them; or those since the last break of its
- * level or a higher one, which is a heading or subtotal of that level, or a header.
+ * level or a higher one, which is a heading or subtotal of that level, or a header. A table that reads up is gone through
+ * the other way.
  */
 export function rowsAbout(work: Pick<WorkTable, 'rows'>, r: number): number[] {
 	const { rows } = work;
 	const counts = (y: number) => isBody(rows[y]!.role);
 	if (behaviour(rows[r]!.role).sums !== 'block') return rows.flatMap((_, y) => (counts(y) ? [y] : []));
 	const { level } = splitRole(rows[r]!.role);
+	const step = readsUp(work, level) ? 1 : -1;
 	const about: number[] = [];
-	for (let y = r - 1; y >= 0; y--) {
+	for (let y = r + step; y >= 0 && y < rows.length; y += step) {
 		if (counts(y)) {
-			about.unshift(y);
+			about.push(y);
 			continue;
 		}
 		const own = splitRole(rows[y]!.role);
@@ -115,51 +176,265 @@ export function rowsAbout(work: Pick<WorkTable, 'rows'>, r: number): number[] {
 			((own.family === 'group' || own.role.sums === 'block') && own.level <= level);
 		if (isBreak && (about.length || own.role.sums === 'block')) break;
 	}
-	return about;
+	return step < 0 ? about.reverse() : about;
 }
 
-const heldDown = (
-	work: WorkTable,
-	rows: readonly number[],
-	c: number,
-	figureAt: (r: number, c: number, cell: WorkCell) => Figure | undefined
-): Held[] =>
-	rows.flatMap((r) => {
-		const cell = work.rows[r]!.cells[c]!;
-		return isCovered(cell) ? [] : [{ cell, figure: figureAt(r, c, cell), r }];
-	});
+/** What works a cell out: a formula of its own or of its column, its row, or its column. */
+type Source = { readonly formula: Formula } | { readonly across: Summary } | { readonly total: Summary };
+function sourceOf({ rows, columns }: WorkTable, r: number, c: number): Source | undefined {
+	const { role, cells } = rows[r]!;
+	const slot = cells[c]!;
+	if (isCovered(slot)) return undefined;
+	if (slot.formula) return { formula: slot.formula };
+	const { formula, across } = columns[c]!;
+	if (role === 'body') return formula ? { formula } : across && { across };
+	return slot.total && { total: slot.total };
+}
 
-/** Columns that are worked out, each after those that it names; those in a circle apart, with the circle in words. */
-function inOrder(work: WorkTable, names: readonly string[]): { order: number[]; circles: Map<number, string> } {
-	const order: number[] = [];
-	const circles = new Map<number, string>();
-	const done = new Set<number>();
-	const visit = (c: number, path: readonly number[]) => {
-		const again = path.indexOf(c);
-		if (again >= 0) {
-			const circle = [...path.slice(again), c].map((one) => `“${names[one]}”`).join(' → ');
-			for (const one of path.slice(again)) circles.set(one, `it goes round in a circle: ${circle}`);
-			return;
+/** The decimals of an answer: its currency's, or the most of its operands; a quotient of whole numbers has two. */
+function decimalsOf({ amount, measure }: Figure, formula: Formula, used: readonly string[], mark: DecimalMark): number {
+	const own = currencyDecimals(measure);
+	if (own !== undefined) return own;
+	const [only] = formula;
+	if (formula.length === 1 && typeof only === 'object' && 'round' in only) return only.to;
+	const places = (text: string) =>
+		decimalsIn(text, mark) + (isShare(measure) ? 0 : /%/.test(text) ? 2 : /‰/.test(text) ? 3 : 0);
+	const most = Math.max(0, ...used.map(places));
+	if (!hasOperator(formula, '×', '÷')) return Math.max(most, Math.min(amount.decimals ?? 0, most + MORE_DECIMALS));
+	return most || (hasOperator(formula, '÷') && amount.decimals !== 0 ? 2 : 0);
+}
+
+const CIRCLE = 'it goes round in a circle';
+
+/** What a row came to, with what worked its cells out. */
+interface KnownRow {
+	readonly row: WorkRow;
+	readonly worked: readonly Worked[];
+}
+const rowsKnown = new WeakMap<readonly WorkColumn[], { key: string; rows: WeakMap<WorkRow, KnownRow> }>();
+/** Rows that were worked out before, of a table whose formulas stay in their rows; undefined for another. */
+function rowsWorkedOut(
+	{ columns, mark, firstColumns }: WorkTable,
+	names: readonly string[],
+	grouped: readonly string[]
+): WeakMap<WorkRow, KnownRow> | undefined {
+	if (columns.some(({ formula }) => formula && reachesOut(formula))) return undefined;
+	const key = JSON.stringify([mark, firstColumns, names, grouped]);
+	let known = rowsKnown.get(columns);
+	if (known?.key !== key) rowsKnown.set(columns, (known = { key, rows: new WeakMap() }));
+	return known.rows;
+}
+/** Whether a body row's cells come from no other row. */
+const isOnItsOwn = ({ role, cells }: WorkRow): boolean =>
+	role === 'body' && cells.every((slot) => !isCovered(slot) && !slot.formula && (slot.rows ?? 1) === 1);
+
+/** One working out of a table: cells are worked out when they are asked for, each once. */
+class Working {
+	readonly worked: Worked[] = [];
+	readonly names: readonly string[];
+	private readonly grouped: readonly string[];
+	private readonly typedFigure: (c: number, cell: WorkCell) => Figure | undefined;
+	private readonly body: readonly number[];
+	readonly totalRows: readonly number[];
+	/** Slots of rows that show something else now. */
+	private readonly fresh = new Map<number, Slot[]>();
+	/** By slot, row by row: what is worked out, or that it is on its way. */
+	private readonly done = new Map<number, Worked | 'on its way'>();
+	/** Columns on their way, by which a circle is told. */
+	private readonly path: number[] = [];
+
+	constructor(readonly work: WorkTable) {
+		this.names = columnNames(work);
+		this.grouped = groupedFigure(work);
+		this.typedFigure = typedFigures(work);
+		this.body = work.rows.flatMap(({ role }, r) => (isBody(role) ? [r] : []));
+		this.totalRows = work.rows.flatMap(({ role }, r) => (behaviour(role).sums === 'all' ? [r] : []));
+	}
+
+	run(): WorkRow[] {
+		const { rows, columns } = this.work;
+		const before = rowsWorkedOut(this.work, this.names, this.grouped);
+		const taken = rows.map((row, r) => this.take(before?.get(row), r));
+		rows.forEach((_, r) => taken[r] ?? columns.forEach((__, c) => void this.at(r, c)));
+		this.worked.sort((a, b) => a.r - b.r || a.c - b.c);
+		const next = rows.map((row, r) => {
+			const cells = this.fresh.get(r);
+			return taken[r] ?? (cells ? { ...row, cells } : row);
+		});
+		if (before) {
+			const worked = new Map<number, Worked[]>();
+			for (const one of this.worked) worked.set(one.r, [...(worked.get(one.r) ?? []), one]);
+			next.forEach((row, r) => {
+				if (taken[r] || !isOnItsOwn(row)) return;
+				const known = { row, worked: worked.get(r) ?? [] };
+				before.set(rows[r]!, known);
+				before.set(row, known);
+			});
 		}
-		if (done.has(c)) return;
-		const { formula } = work.columns[c]!;
-		for (const name of formula ? columnsIn(formula) : []) {
-			const on = names.indexOf(name);
-			if (on >= 0 && (work.columns[on]!.formula || work.columns[on]!.across)) visit(on, [...path, c]);
+		return next;
+	}
+	/** Takes up what a row came to before. */
+	private take(known: KnownRow | undefined, r: number): WorkRow | undefined {
+		if (!known) return undefined;
+		for (const one of known.worked) {
+			const worked = one.r === r ? one : { ...one, r };
+			this.done.set(r * this.work.columns.length + one.c, worked);
+			this.worked.push(worked);
 		}
-		done.add(c);
-		order.push(c);
-	};
-	work.columns.forEach(({ formula, across }, c) => {
-		if (formula || across) visit(c, []);
-	});
-	return { order, circles };
+		this.fresh.set(r, known.row.cells as Slot[]);
+		return known.row;
+	}
+	private slot(r: number, c: number): Slot {
+		return this.fresh.get(r)?.[c] ?? this.work.rows[r]!.cells[c]!;
+	}
+	private at(r: number, c: number): Worked | undefined {
+		const source = sourceOf(this.work, r, c);
+		if (!source) return undefined;
+		const key = r * this.work.columns.length + c;
+		const known = this.done.get(key);
+		if (known === 'on its way') {
+			const circle = [...this.path.slice(this.path.indexOf(c)), c].map((one) => `“${this.names[one]}”`).join(' → ');
+			throw new NoAnswer(`${CIRCLE}: ${circle}`);
+		}
+		if (known) return known;
+		this.done.set(key, 'on its way');
+		this.path.push(c);
+		let answer = NOTHING;
+		let problem: string | undefined;
+		try {
+			answer = 'total' in source ? this.ofColumn(source.total, r, c) : this.inRow(source, r, c);
+		} catch (error) {
+			if (!(error instanceof NoAnswer)) throw error;
+			problem = error.message;
+		}
+		this.path.pop();
+		const worked: Worked = { r, c, ...answer, problem };
+		this.done.set(key, worked);
+		this.worked.push(worked);
+		this.put(r, c, answer.text);
+		return worked;
+	}
+	private put(r: number, c: number, text: string): void {
+		const slot = this.slot(r, c) as WorkCell;
+		if (slot.text === text) return;
+		let cells = this.fresh.get(r);
+		if (!cells) this.fresh.set(r, (cells = [...this.work.rows[r]!.cells]));
+		const { total, formula } = slot;
+		cells[c] = { ...withText(asTyped(slot), text), ...(total && { total }), ...(formula && { formula }) };
+	}
+
+	/** A cell as a sum sees it. */
+	private held(r: number, c: number): Held {
+		const worked = this.at(r, c);
+		const cell = this.slot(r, c) as WorkCell;
+		if (!worked) return { cell, figure: this.typedFigure(c, cell), r };
+		return { cell, figure: worked.figure, r, isMissing: worked.problem !== undefined };
+	}
+	/** A cell as a formula sees it, which names it so; one that spans rows counts in each of them. */
+	operand(r: number, c: number, name: string, used: string[]): Figure | undefined {
+		const at = isCovered(this.slot(r, c)) ? anchorOf(this.work, r, c) : { r, c };
+		const { cell, figure } = this.held(at.r, at.c);
+		const { problem } = this.at(at.r, at.c) ?? {};
+		if (problem?.startsWith(CIRCLE)) throw new NoAnswer(problem);
+		if (!figure && (problem !== undefined || holdsWords(cell, this.work.mark)))
+			throw new NoAnswer(`${name} has no number`);
+		if (cell.text.trim()) used.push(cell.text);
+		return figure;
+	}
+	private readonly ofBodies = new Map<string, Answer>();
+	/** What all body rows of a column come to. */
+	ofBody(how: Summary, c: number): Answer {
+		const key = `${how} ${c}`;
+		let answer = this.ofBodies.get(key);
+		if (!answer) this.ofBodies.set(key, (answer = this.summary(how, c, this.body)));
+		return answer;
+	}
+	private ofColumn(how: Summary, r: number, c: number): Answer {
+		return this.summary(how, c, rowsAbout(this.work, r));
+	}
+	/** What some rows of a column come to. Those without a figure of their own for a reason are left out. */
+	summary(how: Summary, c: number, rows: readonly number[]): Answer {
+		if (this.work.columns[c]!.kind === 'date' && (how === 'sum' || how === 'mean') && !this.source(c))
+			if (rows.some((r) => this.figureOrNone(r, c)?.measure.kind === 'plain'))
+				throw new NoAnswer('years cannot be added');
+		const held = rows.flatMap((r) => (isCovered(this.slot(r, c)) ? [] : [this.held(r, c)]));
+		const isOfWords = isWordy(this.work, c) && !this.source(c);
+		return summarised(how, held, this.work.mark, { grouped: this.grouped, isOfWords });
+	}
+	private source(c: number): boolean {
+		return !!(this.work.columns[c]!.formula ?? this.work.columns[c]!.across);
+	}
+	figureOrNone(r: number, c: number): Figure | undefined {
+		const slot = this.slot(r, c);
+		return isCovered(slot) ? undefined : this.typedFigure(c, slot);
+	}
+
+	private inRow(source: { readonly formula: Formula } | { readonly across: Summary }, r: number, c: number): Answer {
+		const { mark } = this.work;
+		if ('across' in source) {
+			const others = this.work.columns.flatMap((_, i) =>
+				i === c || i < this.work.firstColumns || isCovered(this.slot(r, i)) ? [] : [this.held(r, i)]
+			);
+			return summarised(source.across, others, mark, { grouped: this.grouped });
+		}
+		const { formula } = source;
+		const fault = this.fault(formula);
+		if (fault) throw new NoAnswer(fault.replace(/\.$/, ''));
+		const reading = new RowReading(this, r, c);
+		const figure = compute(formula, reading);
+		if (!figure) return NOTHING;
+		const { used } = reading;
+		const decimals = decimalsOf(figure, formula, used, mark);
+		const near = this.work.grouping ? [] : used;
+		const beside = this.grouped.length ? [...near, ...this.grouped] : used;
+		return { text: writtenFigure(figure, { mark, decimals, samples: used, beside }), figure, without: [] };
+	}
+	private readonly faults = new Map<Formula, string | undefined>();
+	private fault(formula: Formula): string | undefined {
+		if (!this.faults.has(formula)) this.faults.set(formula, formulaFault(formula, this.names));
+		return this.faults.get(formula);
+	}
 }
 
-export interface WorkedOut {
-	readonly work: WorkTable;
-	readonly problems: readonly Problem[];
+/** What a formula in one cell reads. */
+class RowReading implements Reading {
+	/** The texts of what was read. */
+	readonly used: string[] = [];
+	constructor(
+		private readonly working: Working,
+		private readonly r: number,
+		private readonly c: number
+	) {}
+
+	column(name: string): Figure | undefined {
+		return this.working.operand(this.r, this.working.names.indexOf(name), `“${name}”`, this.used);
+	}
+	literal(text: string): Figure {
+		this.used.push(text);
+		return literalFigure(text, this.working.work.mark);
+	}
+	summary(how: Summary, name: string): Figure | undefined {
+		const { text, figure } = this.working.ofBody(how, this.working.names.indexOf(name));
+		if (text && how !== 'count') this.used.push(text);
+		return figure;
+	}
+	/** A column's total: the cell in the row that has it, else what its body rows come to. */
+	total(name: string): Figure | undefined {
+		const { work, names } = this.working;
+		const c = names.indexOf(name);
+		const r = this.working.totalRows.find(
+			(y) => !isCovered(work.rows[y]!.cells[c]!) && (sourceOf(work, y, c) ?? this.working.figureOrNone(y, c))
+		);
+		return r !== undefined
+			? this.working.operand(r, c, `the total of “${name}”`, this.used)
+			: this.summary('sum', name);
+	}
+	above(): Figure | undefined {
+		const isFirst = this.r === 0 || behaviour(this.working.work.rows[this.r - 1]!.role).isHeader;
+		return isFirst ? undefined : this.working.operand(this.r - 1, this.c, 'the cell above', this.used);
+	}
 }
+
 const known = new WeakMap<WorkTable, WorkedOut>();
 
 /** A table with all cells that are worked out up to date, and those that have no figure with the reason. */
@@ -175,117 +450,37 @@ export function workedOut(work: WorkTable): WorkedOut {
 function workOut(given: WorkTable): WorkedOut {
 	const mark = markOf(given);
 	const work = mark === given.mark ? given : { ...given, mark };
-	const problems: Problem[] = [];
-	const hasTotals = work.rows.some(
-		({ role, cells }) => role !== 'body' && cells.some((slot) => !isCovered(slot) && slot.total)
-	);
-	if (!hasTotals && !work.columns.some(({ formula, across }) => formula || across)) return { work, problems };
-	const names = tableOf(work).columnInfo.map(({ name }) => name);
-	const { order, circles } = inOrder(work, names);
-	const grouped = groupedFigure(work);
-	/** An answer with the decimals of its currency or of its operands; a quotient of whole numbers that is none has two. */
-	const writtenAnswer = (figure: Figure, formula: Formula, used: readonly string[]): string => {
-		const most = Math.max(0, ...used.map((text) => decimalsIn(text, work.mark)));
-		const own = figure.amount.decimals;
-		const isCut = own === undefined || own > MOST_DECIMALS;
-		const decimals =
-			currencyDecimals(figure.measure) ??
-			(isCut ? Math.max(most, hasOperator(formula, '÷') ? 2 : 0) : Math.max(most, own));
-		return writtenFigure(figure, { mark: work.mark, decimals, samples: used, beside: [...used, ...grouped] });
-	};
-	const rows: WorkRow[] = [...work.rows];
-	const now = (): WorkTable => ({ ...work, rows });
-	const put = (r: number, c: number, text: string) => {
-		const slot = rows[r]!.cells[c]!;
-		if (isCovered(slot) || slot.text === text) return;
-		const cells: Slot[] = [...rows[r]!.cells];
-		const { total, ...rest } = slot;
-		cells[c] = { ...withText(rest, text), ...(total && { total }) };
-		rows[r] = { ...rows[r]!, cells };
-	};
-	/** Figures that were worked out, in full: what depends on them takes these, never their texts. */
-	const inFull = new Map<string, Figure | undefined>();
-	const figureAt = (r: number, c: number, cell: WorkCell): Figure | undefined => {
-		const key = `${r} ${c}`;
-		return inFull.has(key) ? inFull.get(key) : figureIn(cell, work.mark);
-	};
-	const answer = (r: number, c: number, work: () => WorkedFigure) => {
-		try {
-			const { text, figure, without } = work();
-			put(r, c, text);
-			inFull.set(`${r} ${c}`, figure);
-			if (figure && !figure.amount.isZero && figure.measure.kind !== 'date' && !/[1-9]/.test(text))
-				problems.push({ r, c, why: 'it is not 0, but too small for the decimals that are shown', isPartial: true });
-			if (without.length)
-				problems.push({
-					r,
-					c,
-					why: `without ${pluralWord(without.length, 'row', 'rows')} ${listed(without.map((y) => String(y + 1)))}, which ${pluralWord(without.length, 'is', 'are')} text`,
-					isPartial: true
-				});
-		} catch (error) {
-			if (!(error instanceof NoAnswer)) throw error;
-			put(r, c, '');
-			inFull.set(`${r} ${c}`, undefined);
-			problems.push({ r, c, why: error.message });
-		}
-	};
-	for (const c of order) {
-		const { formula, across } = work.columns[c]!;
-		const missing =
-			formula &&
-			formulaFault(
-				formula,
-				names.filter((_, i) => i !== c)
-			);
-		const fault = circles.get(c) ?? missing;
-		rows.forEach(({ role, cells }, r) => {
-			if (role !== 'body' || isCovered(cells[c]!)) return;
-			answer(r, c, () => {
-				if (fault) throw new NoAnswer(fault.replace(/\.$/, ''));
-				const row = rows[r]!;
-				if (across)
-					return summarised(
-						across,
-						row.cells.flatMap((cell, i) =>
-							i === c || i < work.firstColumns || isCovered(cell) ? [] : [{ cell, figure: figureAt(r, i, cell), r }]
-						),
-						work.mark,
-						grouped
-					);
-				const used: string[] = [];
-				const figure = compute(
-					formula!,
-					(name) => {
-						const on = names.indexOf(name);
-						const slot = row.cells[on]!;
-						if (isCovered(slot)) return undefined;
-						const own = figureAt(r, on, slot);
-						if (!own && slot.text.trim() && valueOf(slot, work.mark).type !== 'empty')
-							throw new NoAnswer(`“${name}” has no number`);
-						if (slot.text.trim()) used.push(slot.text);
-						return own;
-					},
-					work.mark
-				);
-				return figure ? { text: writtenAnswer(figure, formula!, used), figure, without: [] } : NOTHING;
-			});
-		});
-	}
-	work.rows.forEach(({ role, cells }, r) => {
-		if (role === 'body') return;
-		const about = rowsAbout(work, r);
-		cells.forEach((slot, c) => {
-			if (isCovered(slot) || !slot.total) return;
-			answer(r, c, () => summarised(slot.total!, heldDown(now(), about, c, figureAt), work.mark, grouped));
-		});
-	});
+	const hasWork =
+		work.columns.some(({ formula, across }) => formula || across) ||
+		work.rows.some(({ cells }) => cells.some((slot) => !isCovered(slot) && (slot.total || slot.formula)));
+	if (!hasWork) return { work, worked: [], problems: [] };
+	const working = new Working(work);
+	const rows = working.run();
+	const { worked } = working;
 	const isSame = rows.every((row, r) => row === work.rows[r]);
-	return { work: isSame ? work : { ...work, rows }, problems };
+	return { work: isSame ? work : { ...work, rows }, worked, problems: worked.flatMap(problemsOf) };
+}
+
+function problemsOf(worked: Worked): Problem[] {
+	const { r, c, text, figure, without, problem } = worked;
+	if (problem !== undefined) return [{ r, c, why: problem }];
+	const found: Problem[] = [];
+	const isAmount = figure && !['date', 'time'].includes(figure.measure.kind);
+	if (isAmount && !figure.amount.isZero && !/[1-9]/.test(text))
+		found.push({ r, c, why: 'it is not 0, but too small for the decimals that are shown', isPartial: true });
+	if (without.length) found.push({ r, c, why: withoutWords(worked), isPartial: true });
+	return found;
+}
+/** What a sum leaves out, in words. */
+export function withoutWords({ without, isWithoutText }: Pick<Worked, 'without' | 'isWithoutText'>): string {
+	const rows = `${pluralWord(without.length, 'row', 'rows')} ${listed(without.map((y) => String(y + 1)))}`;
+	const what = isWithoutText === false ? ['has no figure', 'have no figure'] : ['is text', 'are text'];
+	return `without ${rows}, which ${pluralWord(without.length, what[0]!, what[1]!)}`;
 }
 
 /** A figure of the table whose thousands are parted, as a sample for those that are worked out; none where none is. */
-function groupedFigure({ rows, mark }: WorkTable): string[] {
+function groupedFigure({ rows, mark, grouping }: WorkTable): string[] {
+	if (grouping) return [`1${grouping}000`];
 	for (const { cells } of rows)
 		for (const slot of cells) {
 			if (isCovered(slot) || slot.text.length > 40) continue;
@@ -296,17 +491,17 @@ function groupedFigure({ rows, mark }: WorkTable): string[] {
 }
 
 /** What works a cell out, in words; undefined for one that is typed. */
-export function workedOutBy({ rows, columns }: WorkTable, r: number, c: number): string | undefined {
-	const { role, cells } = rows[r]!;
-	const { formula, across } = columns[c]!;
-	if (role === 'body') return formula ? 'by its column’s formula' : across && 'from its row';
-	const slot = cells[c]!;
-	return !isCovered(slot) && slot.total ? 'from its column' : undefined;
+export function workedOutBy(work: WorkTable, r: number, c: number): string | undefined {
+	const source = sourceOf(work, r, c);
+	if (!source) return undefined;
+	if ('total' in source) return 'from its column';
+	if ('across' in source) return 'from its row';
+	return source.formula === work.columns[c]!.formula ? 'by its column’s formula' : 'by a formula of its own';
 }
 
 /** Columns whose cells depend on a column, straight or through others. */
 export function dependents(work: WorkTable, c: number): Set<number> {
-	const names = tableOf(work).columnInfo.map(({ name }) => name);
+	const names = columnNames(work);
 	const found = new Set<number>();
 	const visit = (on: number) =>
 		work.columns.forEach(({ formula, across }, i) => {
@@ -319,85 +514,3 @@ export function dependents(work: WorkTable, c: number): Set<number> {
 	visit(c);
 	return found;
 }
-
-/** A typed figure in a total or subtotal row, against what its column comes to. */
-export interface TypedSum {
-	readonly r: number;
-	readonly c: number;
-	/** Rows whose figures it is about, and those among them that hold text instead; from 0. */
-	readonly covers: readonly number[];
-	readonly without: readonly number[];
-	/** What it should be; undefined where the figures do not go together, which `problem` says. */
-	readonly should: Figure | undefined;
-	readonly problem: string | undefined;
-	readonly isRight: boolean | undefined;
-	/** What it should be, written as the column's figures are, and by how much it is off; empty where that means nothing. */
-	readonly text: string;
-	readonly off: string;
-}
-
-const SUMMED = new Set(['count', 'quantity', 'money', 'mixed']);
-
-/**
- * The typed figures that are taken for sums. A row of several figures none of which is a sum is taken for something else than
- * a total.
- */
-export function typedSums(work: WorkTable): TypedSum[] {
-	const mark = markOf(work);
-	return work.rows.flatMap(({ role, cells }, r) => {
-		if (!behaviour(role).sums) return [];
-		const about = rowsAbout(work, r);
-		const found = cells.flatMap((slot, c): TypedSum[] => {
-			if (isCovered(slot) || slot.total || !SUMMED.has(work.columns[c]!.kind)) return [];
-			const is = figureIn(slot, mark);
-			if (!is || is.measure.kind === 'date') return [];
-			const addends = heldDown(work, about, c, (_r, _c, cell) => figureIn(cell, mark));
-			const covers = addends.filter(({ figure }) => figure).map((one) => one.r);
-			if (!covers.length) return [];
-			const known = { r, c, covers, text: '', off: '' };
-			try {
-				const { figure, text, without } = summarised('sum', addends, mark);
-				if (!figure) return [];
-				const { measure } = figure;
-				const typed = is.measure.kind === 'plain' ? is.amount : converted(is, measure);
-				// Compared after the rounding of its own decimals (figures.md §3); in another measure it cannot be right.
-				const decimals = decimalsIn(slot.text, mark) + (measure.kind === 'percent' ? 2 : 0);
-				const isRight = !!typed && Rational.parse(figure.amount.toFixed(decimals)).equals(typed);
-				const samples = addends.filter((one) => one.figure).map(({ cell }) => cell.text);
-				const most = Math.max(decimalsIn(slot.text, mark), ...samples.map((one) => decimalsIn(one, mark)));
-				const off = typed && { amount: typed.minus(figure.amount), measure };
-				return [
-					{
-						...known,
-						without,
-						should: figure,
-						problem: undefined,
-						isRight,
-						text,
-						off: off && !isRight ? writtenFigure(off, { mark, decimals: most, samples }) : ''
-					}
-				];
-			} catch (error) {
-				if (!(error instanceof NoAnswer)) throw error;
-				return [{ ...known, without: [], should: undefined, problem: error.message, isRight: undefined }];
-			}
-		});
-		const wrong = found.filter(({ isRight }) => isRight === false);
-		return wrong.length > 2 && !found.some(({ isRight }) => isRight) ? [] : found;
-	});
-}
-
-/** A typed sum that is off. */
-export interface WrongSum {
-	readonly r: number;
-	readonly c: number;
-	/** What it should be, written as the column's figures are. */
-	readonly should: string;
-	/** By how much it is off. */
-	readonly off: string;
-}
-/** Typed sums that do not add up. */
-export const wrongSums = (work: WorkTable): WrongSum[] =>
-	typedSums(work).flatMap(({ r, c, isRight, text, off }) =>
-		isRight === false && off ? [{ r, c, should: text, off }] : []
-	);

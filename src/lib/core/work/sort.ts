@@ -26,6 +26,7 @@ const KIND_ORDER: Readonly<Record<Value['type'], number>> = {
 	money: 0,
 	percent: 0,
 	date: 1,
+	time: 1,
 	text: 2,
 	empty: 3
 };

@@ -6,6 +6,7 @@ import { atLevel, type RowRole } from '../roles/index.ts';
 import { type ColumnKind } from '../table/columns.ts';
 import type { Emu } from '../units.ts';
 import type { Formula } from '../values/formula.ts';
+import type { Summary } from '../values/summary.ts';
 import { type DecimalMark } from '../values/parse.ts';
 
 /** A slot of a table, by row and column from 0. */
@@ -21,10 +22,6 @@ export type EdgeTouches = { readonly [side in Side]?: LineSettings };
 export const LOCKS = ['content', 'look', 'both'] as const;
 export type Lock = (typeof LOCKS)[number];
 
-/** What a cell can tell of a column's or a row's figures. */
-export const SUMMARIES = ['sum', 'mean', 'count', 'least', 'greatest'] as const;
-export type Summary = (typeof SUMMARIES)[number];
-
 /** A cell that is being worked on. What is absent says nothing. */
 export interface WorkCell {
 	readonly text: string;
@@ -38,6 +35,8 @@ export interface WorkCell {
 	readonly lock?: Lock;
 	/** Its text is worked out from the column. */
 	readonly total?: Summary;
+	/** Its text is worked out by a formula of its own. */
+	readonly formula?: Formula;
 	readonly picture?: CellPicture;
 	/** The cell of its file whose markup and look it keeps, by index. */
 	readonly from?: number;
@@ -96,6 +95,8 @@ export interface WorkTable {
 	readonly mark: DecimalMark;
 	/** Somebody said which mark it is; else it goes by what is typed. */
 	readonly isMarkSaid?: true;
+	/** What parts their thousands where somebody said so; else it goes by what is typed. */
+	readonly grouping?: string;
 	readonly nextId: number;
 	/** What it wears; absent where it wears nothing of the house. */
 	readonly wears?: Wears;
@@ -254,16 +255,22 @@ export const isPlain = (content: readonly CellContent[] | undefined, text: strin
 	) &&
 		content.map((piece) => ('runs' in piece ? piece.runs.map((run) => run.text).join('') : '')).join('\n') === text);
 
+/** What a cell is worked out from goes; what it shows stays. */
+export function asTyped(cell: WorkCell): WorkCell {
+	if (!cell.total && !cell.formula) return cell;
+	const { total: _, formula: _f, ...rest } = cell;
+	return rest;
+}
 /** A cell that says something else; what it was worked out from is gone. */
 export function withContent(cell: WorkCell, content: readonly CellContent[]): WorkCell {
-	const { content: _, total: _t, ...rest } = cell;
+	const { content: _, ...rest } = asTyped(cell);
 	const text = textOfContent(content);
 	return isPlain(content, text) ? { ...rest, text } : { ...rest, text, content };
 }
 
 export const withText = (cell: WorkCell, text: string): WorkCell => {
-	if (cell.text === text && !cell.content && !cell.total) return cell;
-	const { content, total: _t, ...rest } = cell;
+	if (cell.text === text && !cell.content && asTyped(cell) === cell) return cell;
+	const { content, ...rest } = asTyped(cell);
 	const inner = content?.filter((piece) => 'nested' in piece) ?? [];
 	return inner.length ? { ...rest, text, content: [...contentOfCell({ text }), ...inner] } : { ...rest, text };
 };

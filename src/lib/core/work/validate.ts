@@ -8,9 +8,11 @@ import { INK_PATTERN } from '../properties/property.ts';
 import { ROLE_PATTERN } from '../roles/index.ts';
 import { COLUMN_KINDS } from '../table/columns.ts';
 import { LENGTH_PATTERN } from '../units.ts';
-import { FORMULA_SCHEMA } from '../values/formula.ts';
+import { FORMULA_DOCUMENT, FORMULA_SCHEMA } from '../values/formula.ts';
+import { GROUPINGS } from '../values/parse.ts';
+import { SUMMARIES } from '../values/summary.ts';
 import type { Patch } from './patch.ts';
-import { LOCKS, MOST_CELLS, MOST_COLUMNS, SUMMARIES, workFault, type WorkTable } from './table.ts';
+import { LOCKS, MOST_CELLS, MOST_COLUMNS, workFault, type WorkTable } from './table.ts';
 
 const closed = (properties: object, required: readonly string[] = []) => ({
 	type: 'object',
@@ -61,6 +63,7 @@ const cell = closed(
 		lines,
 		lock: { enum: LOCKS },
 		total: { enum: SUMMARIES },
+		formula: FORMULA_SCHEMA,
 		picture: closed(
 			{
 				source: { type: 'string', maxLength: 8_000_000, pattern: PICTURE_PATTERN },
@@ -112,7 +115,7 @@ const rest = {
 	mark: { enum: ['.', ','] },
 	nextId: natural
 };
-const isMarkSaid = { const: true };
+const said = { isMarkSaid: { const: true }, grouping: { enum: GROUPINGS } };
 const wears = closed({
 	style: { type: 'string', pattern: '^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$' },
 	edition: { type: 'integer', minimum: 1 },
@@ -122,8 +125,10 @@ const wears = closed({
 	cleared: { type: 'boolean' }
 });
 
-const ajv = once(() => new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true }).addSchema(TABLE_SCHEMA));
-const isWork = once(() => ajv().compile(closed({ rows, ...rest, isMarkSaid, wears }, ['rows', ...Object.keys(rest)])));
+const ajv = once(() =>
+	new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true }).addSchema([TABLE_SCHEMA, FORMULA_DOCUMENT])
+);
+const isWork = once(() => ajv().compile(closed({ rows, ...rest, ...said, wears }, ['rows', ...Object.keys(rest)])));
 const isPatch = once(() =>
 	ajv().compile(
 		closed({
@@ -133,7 +138,7 @@ const isPatch = once(() =>
 				items: { type: 'array', minItems: 2, maxItems: 2, items: natural }
 			},
 			rows,
-			rest: closed({ ...rest, isMarkSaid, wears }, Object.keys(rest))
+			rest: closed({ ...rest, ...said, wears }, Object.keys(rest))
 		})
 	)
 );

@@ -7,7 +7,8 @@ import { appearanceOf } from '../../core/cascade/look.ts';
 import { resolve } from '../../core/cascade/resolve.ts';
 import { FIRST_HOUSE } from '../../core/house.ts';
 import { flatten } from '../../core/style/inherit.ts';
-import { tableOf } from '../../core/work/convert.ts';
+import { tableOf, workOf } from '../../core/work/convert.ts';
+import { saysFigures, withFileFigures } from '../../core/work/file.ts';
 import { withCells, withText, isCovered, type WorkTable } from '../../core/work/table.ts';
 import { checkWork } from '../../core/work/validate.ts';
 import { bareAppearance, plainContent } from '../bare.ts';
@@ -62,10 +63,9 @@ function entryOf(file: unknown, index: number, styles: Map<string, Style>): Docu
 	const style = said === undefined ? undefined : orNothing(() => checkedStyle(JSON.stringify(said)));
 	if (style) styles.set(style.name, style);
 	const known = riding === undefined ? undefined : orNothing(() => checkWork(riding));
-	const work =
-		known && known.rows.length === read.rows && known.columns.length === read.columns
-			? withTexts(known, read)
-			: undefined;
+	const fits = known?.rows.length === read.rows && known.columns.length === read.columns;
+	let work = known && fits ? withTexts(known, read) : undefined;
+	if (saysFigures(file as TableFile)) work = withFileFigures(work ?? workOf(read), file as TableFile);
 	const table = work ? { ...tableOf(work), partsOff: read.partsOff, carry: read.carry } : read;
 	const carried = style ? wearsOf(table, style.name) : null;
 	const entry: DocumentTable = {

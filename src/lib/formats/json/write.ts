@@ -1,6 +1,7 @@
 import { canonicalStyle } from '../../core/style/canonical.ts';
 import { selfContained } from '../../core/style/export.ts';
 import { tableToFile } from '../../core/table/file.ts';
+import { withFigures } from '../../core/work/file.ts';
 import type { OpenDocument } from '../document.ts';
 import { givesStyle, prepare, type StyleJob, type WriteOptions } from '../job.ts';
 import { allLooks, plainAccount } from '../plain.ts';
@@ -18,7 +19,7 @@ export function writeJson(
 		const { table, place, work } = document.tables[index]!;
 		const job = wearing.get(index);
 		const style = job && givesStyle(job) ? selfContained(job.style, options.house, options.find) : undefined;
-		return tableToFile(job?.table ?? table, {
+		const file = tableToFile(job?.table ?? table, {
 			number: index + 1,
 			place,
 			wears: style?.name ?? null,
@@ -26,6 +27,7 @@ export function writeJson(
 			...(style && { style: canonicalStyle(style) }),
 			...(work && { work })
 		});
+		return work ? withFigures(file, work) : file;
 	});
 	return {
 		bytes: new TextEncoder().encode(

@@ -1,6 +1,7 @@
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { tableToFile } from '../../core/table/file.ts';
+import { withFigures } from '../../core/work/file.ts';
 import { tableOf } from '../../core/work/convert.ts';
 import { tidy, type Wears, type WorkTable } from '../../core/work/table.ts';
 import { freeId, roomFor, rowsOfWork, withBench } from '../../core/schedule/placed.ts';
@@ -39,7 +40,7 @@ export async function makeTable(
 }
 
 async function onItsOwn(db: Kysely<Database>, { name, work, wears }: Made) {
-	const file = tableToFile(tableOf(work), { title: name, work: withoutWears(work) });
+	const file = withFigures(tableToFile(tableOf(work), { title: name, work: withoutWears(work) }), work);
 	const bytes = new TextEncoder().encode(JSON.stringify(file));
 	const { id } = await addDocument(db, `${name}.table.json`, bytes, { 0: tidy({ ...wears }) });
 	return { document: id, index: 0 };

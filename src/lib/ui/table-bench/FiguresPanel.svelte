@@ -4,11 +4,14 @@
 	import { withMark } from '$lib/core/work/marks.ts';
 	import Segmented from '../controls/Segmented.svelte';
 	import { pluralWord } from '$lib/core/words.ts';
-	import { columnsIn, formulaFault, formulaText, parseFormula, OPERATORS } from '$lib/core/values/formula.ts';
+	import { columnsIn, formulaFault, OPERATORS } from '$lib/core/values/formula.ts';
+	import { formulaText, parseFormula } from '$lib/core/values/formula-text.ts';
+	import { SUMMARIES, type Summary } from '$lib/core/values/summary.ts';
+	import { columnNames } from '$lib/core/work/names.ts';
 	import { filled, typed } from '$lib/core/work/cells.ts';
 	import { linesOf } from '$lib/core/work/selection.ts';
 	import { sortRows, type SortKey } from '$lib/core/work/sort.ts';
-	import { cellOf, SUMMARIES, tidy, withCells, type Summary } from '$lib/core/work/table.ts';
+	import { cellOf, tidy, withCells } from '$lib/core/work/table.ts';
 	import type { TableBench } from './bench.svelte.ts';
 	import { keysOf } from '../controls/shortcuts.ts';
 	import Button from '../controls/Button.svelte';
@@ -17,7 +20,7 @@
 	let { bench }: { bench: TableBench } = $props();
 	const focus = $derived(bench.selection.focus);
 	const column = $derived(bench.work.columns[focus.c]!);
-	const names = $derived(bench.table.columnInfo.map(({ name }) => name));
+	const names = $derived(columnNames(bench.work));
 	const nameOf = (c: number) => names[c] || `column ${c + 1}`;
 	const isBody = $derived(bench.work.rows[focus.r]!.role === 'body');
 	const SUMMARY_WORDS: Record<Summary, string> = {
@@ -55,7 +58,7 @@
 			return;
 		}
 		try {
-			const formula = parseFormula(text);
+			const formula = parseFormula(text, others);
 			const wrong = formulaFault(formula, others);
 			if (wrong) throw new Error(wrong);
 			fault = '';

@@ -13,7 +13,8 @@ import type { Table } from '$lib/core/table/grid.ts';
 import { formatOf, formatValue, type Format } from '$lib/core/values/format.ts';
 import { typed } from '$lib/core/work/cells.ts';
 import { withKinds } from '$lib/core/work/begin.ts';
-import { dependents, workedOut, workedOutBy, wrongSums } from '$lib/core/work/figures.ts';
+import { dependents, workedOut, workedOutBy } from '$lib/core/work/figures.ts';
+import { wrongSums } from '$lib/core/work/sums.ts';
 import { fileLook, type FileLook } from '$lib/core/work/file-look.ts';
 import { applyPatch } from '$lib/core/work/patch.ts';
 import {
