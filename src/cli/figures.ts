@@ -1,7 +1,7 @@
 import { InputError } from '../lib/core/errors.ts';
 import { behaviour, isBody } from '../lib/core/roles/index.ts';
-import { amountText, readFigure, type Measure } from '../lib/core/values/figure.ts';
-import { decimalMarkOf, type DecimalMark } from '../lib/core/values/parse.ts';
+import { amountText, type Measure } from '../lib/core/values/figure.ts';
+import { doubtWords, markOfTable, usualMark, type DecimalMark } from '../lib/core/values/parse.ts';
 import { groupingIn } from '../lib/core/values/written.ts';
 import { typedFigures, withoutWords, workedOut } from '../lib/core/work/figures.ts';
 import { typedSums } from '../lib/core/work/sums.ts';
@@ -43,18 +43,16 @@ interface TableFigures {
 }
 
 /** The decimal mark that a locale writes. Throws InputError for what is no locale. */
-function usualMark(locale: string): DecimalMark {
+function markIn(locale: string): DecimalMark {
 	try {
-		const parts = new Intl.NumberFormat(locale).formatToParts(1.5);
-		return parts.find(({ type }) => type === 'decimal')!.value === ',' ? ',' : '.';
+		return usualMark(locale);
 	} catch {
 		throw new InputError('locale', `“${locale}” is no locale, such as en-GB or de-DE.`, locale);
 	}
 }
 
 function figuresOf({ index, table, work: own }: DocumentTable, usual: DecimalMark): TableFigures {
-	const texts = table.cells.map(({ text }) => text);
-	const { work, worked } = workedOut(own ?? workOf(table, undefined, [], decimalMarkOf(texts, usual)));
+	const { work, worked } = workedOut(own ?? workOf(table, undefined, [], markOfTable(table, usual)));
 	const mark = markOf(work);
 	const typed = typedFigures(work);
 	const isWorked = new Set(worked.map(({ r, c }) => `${r} ${c}`));
@@ -110,15 +108,10 @@ function figuresOf({ index, table, work: own }: DocumentTable, usual: DecimalMar
 	};
 }
 
-function doubtWords(text: string, mark: DecimalMark): string {
-	const read = (as: DecimalMark) => readFigure(text, as)?.amount.toPlain() ?? 'nothing';
-	return `“${text}” is read as ${read(mark)}; or is it ${read(mark === '.' ? ',' : '.')}?`;
-}
-
 /** Lists what the cells of a document's tables amount to, and checks its typed sums. */
 export async function figuresCommand(args: Arguments): Promise<ExitCode> {
 	const file = onlyFile(args, USAGE);
-	const usual = usualMark(typeof args.values.locale === 'string' ? args.values.locale : 'en-GB');
+	const usual = markIn(typeof args.values.locale === 'string' ? args.values.locale : 'en-GB');
 	const document = await openDocument(await readBytes(file), file);
 	const tables = document.tables.map((entry) => figuresOf(entry, usual));
 	if (args.values.json) console.log(JSON.stringify({ tables }, null, 2));

@@ -1,6 +1,7 @@
 import { placedWords } from '../lib/core/findings/index.ts';
 import { tableToFile } from '../lib/core/table/file.ts';
 import { withFigures } from '../lib/core/work/file.ts';
+import { figureFindings } from '../lib/workbench/findings.ts';
 import { roleWords } from '../lib/core/roles/index.ts';
 import type { DocumentTable } from '../lib/formats/document.ts';
 import { openDocument } from '../lib/formats/index.ts';
@@ -27,21 +28,23 @@ function about(entry: DocumentTable) {
 			firstColumns: recognition.firstColumns.reasons,
 			lastColumns: recognition.lastColumns.reasons
 		},
-		findings: recognition.findings
+		findings: figureFindings(entry)
 	};
 }
 
 export async function readCommand(args: Arguments): Promise<ExitCode> {
 	const file = onlyFile(args, 'heptarch read FILE [--json]');
 	const document = await openDocument(await readBytes(file), file);
-	const findings = document.tables.flatMap(({ recognition }) => recognition.findings);
+	const isWrong = document.tables.some((entry) =>
+		figureFindings(entry).some(({ kind }) => kind === 'total-off' || kind === 'units-mixed')
+	);
 	if (args.values.json) {
 		const tables = document.tables.map((entry) => {
 			const file = tableToFile(entry.table, about(entry));
 			return entry.work ? withFigures(file, entry.work) : file;
 		});
 		console.log(JSON.stringify({ file, kind: document.kind, remarks: document.remarks, tables }, null, 2));
-		return findings.length ? 1 : 0;
+		return isWrong ? 1 : 0;
 	}
 	if (document.tables.length === 0) console.log(`“${file}” holds no table.`);
 	for (const remark of document.remarks) console.log(remark);
@@ -67,9 +70,9 @@ export async function readCommand(args: Arguments): Promise<ExitCode> {
 				`  column ${c + 1}${columnName ? ` “${columnName.replace(/\s+/g, ' ')}”` : ''}: ${kind} (${recognition.columns[c]!.reasons[0]})`
 			)
 		);
-		for (const finding of recognition.findings) console.log(`  finding: ${placedWords(finding)}`);
+		for (const finding of figureFindings(entry)) console.log(`  finding: ${placedWords(finding)}`);
 	}
-	return findings.length ? 1 : 0;
+	return isWrong ? 1 : 0;
 }
 
 export function placeWords({ place }: DocumentTable): string {

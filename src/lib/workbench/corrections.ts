@@ -1,6 +1,7 @@
 import { textAt, type Table } from '../core/table/grid.ts';
 import type { RowRole } from '../core/roles/index.ts';
 import { COLUMN_KINDS, type ColumnKind } from '../core/table/columns.ts';
+import type { DecimalMark } from '../core/values/parse.ts';
 import type { TableState } from './state.ts';
 import { isStoredRole } from './stored.ts';
 
@@ -10,6 +11,7 @@ export interface Corrections {
 	readonly roles?: Readonly<Record<string, RowRole>>;
 	readonly firstColumns?: number;
 	readonly lastColumns?: number;
+	readonly mark?: DecimalMark;
 }
 
 const plain = (text: string): string => text.toLowerCase().replace(/\s+/g, ' ').trim();
@@ -45,16 +47,14 @@ export function correctionsIn(table: Table, state: TableState): Corrections | un
 		...(state.kinds && { kinds: state.kinds }),
 		...(roles.length && { roles: Object.fromEntries(roles) }),
 		...(state.firstColumns !== undefined && { firstColumns: state.firstColumns }),
-		...(state.lastColumns !== undefined && { lastColumns: state.lastColumns })
+		...(state.lastColumns !== undefined && { lastColumns: state.lastColumns }),
+		...(state.mark && { mark: state.mark })
 	};
 	return Object.keys(said).length ? said : undefined;
 }
 
 /** What was said of other tables of this shape, as corrections of this one; what cannot be read of it does not count. */
-export function corrected(
-	table: Table,
-	said: Corrections
-): Pick<TableState, 'kinds' | 'roles' | 'firstColumns' | 'lastColumns'> {
+export function corrected(table: Table, said: Corrections): Pick<TableState, keyof Corrections> {
 	const roles = Object.fromEntries(
 		table.roles.flatMap((role, r) => {
 			const wanted = said.roles?.[labelOf(table, r)];
@@ -72,6 +72,7 @@ export function corrected(
 		...(Object.keys(roles).length && { roles }),
 		...(said.firstColumns !== undefined &&
 			said.firstColumns !== table.firstColumns && { firstColumns: said.firstColumns }),
-		...(said.lastColumns !== undefined && said.lastColumns !== table.lastColumns && { lastColumns: said.lastColumns })
+		...(said.lastColumns !== undefined && said.lastColumns !== table.lastColumns && { lastColumns: said.lastColumns }),
+		...((said.mark === '.' || said.mark === ',') && { mark: said.mark })
 	};
 }

@@ -1,7 +1,7 @@
 import type { Resolved } from '../core/cascade/resolve.ts';
 import { behaviour } from '../core/roles/index.ts';
 import { formatOf, formatValue } from '../core/values/format.ts';
-import { decimalMarkOf, parseValue } from '../core/values/parse.ts';
+import { markOfTable, parseValue, usualMark } from '../core/values/parse.ts';
 import type { CellContent } from '../core/table/content.ts';
 
 type Content = readonly (readonly CellContent[])[];
@@ -17,7 +17,7 @@ export function shownContent({ structure, leaves }: Resolved, content: Content, 
 	const key = JSON.stringify([formats, structure.key, locale]);
 	const before = known.get(content);
 	if (before?.key === key) return before.shown;
-	const mark = decimalMarkOf(table.cells.map(({ text }) => text));
+	const mark = markOfTable(table, usualMark(locale));
 	const shown = content.map((pieces, index) => {
 		const [piece, ...others] = pieces;
 		if (!piece || others.length || !('runs' in piece) || piece.runs.length !== 1) return pieces;

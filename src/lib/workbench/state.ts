@@ -2,6 +2,7 @@ import type { Wears } from '../core/work/table.ts';
 import type { Touch } from '../core/table/grid.ts';
 import type { DrawingEdits } from '../formats/svg/read.ts';
 import type { Emu } from '../core/units.ts';
+import type { DecimalMark } from '../core/values/parse.ts';
 import type { RowRole } from '../core/roles/index.ts';
 import type { ColumnKind } from '../core/table/columns.ts';
 
@@ -13,6 +14,8 @@ export interface TableState extends Wears {
 	/** Corrections, by row and by column. */
 	readonly roles?: Readonly<Record<number, RowRole>>;
 	readonly kinds?: Readonly<Record<number, ColumnKind>>;
+	/** The decimal mark of its figures. */
+	readonly mark?: DecimalMark;
 	readonly firstColumns?: number;
 	readonly lastColumns?: number;
 	/** The emphasis inside its text goes. */

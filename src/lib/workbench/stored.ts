@@ -31,6 +31,7 @@ export const TABLE_STATE = closed(
 		pinned: { type: 'boolean' },
 		roles: byIndex({ type: 'string', pattern: ROLE_PATTERN }),
 		kinds: byIndex({ enum: COLUMN_KINDS }),
+		mark: { enum: ['.', ','] },
 		firstColumns: { type: 'integer', minimum: 0, maximum: 1000 },
 		lastColumns: { type: 'integer', minimum: 0, maximum: 1000 },
 		partsOff: PARTS_OFF,

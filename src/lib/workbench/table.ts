@@ -21,6 +21,7 @@ export function stateTable(entry: Pick<DocumentTable, 'table'>, state: TableStat
 		lastColumns: Math.min(state.lastColumns ?? table.lastColumns, table.columns),
 		partsOff: state.partsOff ?? table.partsOff,
 		carry: state.carry ?? table.carry,
+		...(state.mark && { mark: state.mark }),
 		touches: state.touches ? touchesWithin(table, state.touches) : table.touches
 	};
 }

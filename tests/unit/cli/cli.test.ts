@@ -41,7 +41,7 @@ describe('heptarch read', () => {
 		assert.equal(status, 1);
 		assert.match(stdout, /Table 2: 11 rows × 5 columns, in the text, “Table 2: Visitors and takings by glasshouse”/);
 		assert.match(stdout, /row 11: total \(44 001 is the exact sum of the 2 subtotals\)/);
-		assert.match(stdout, /finding: row 6, column 4: total is off by 0\.30/);
+		assert.match(stdout, /finding: row 6, column 4: total is off by € 0\.30/);
 		assert.match(stdout, /Table 9: 4 rows × 2 columns, inside table 8/);
 	});
 	it('gives table files as JSON that resolve takes', () => {
@@ -203,7 +203,7 @@ describe('heptarch lift, census, check', () => {
 	it('finds the total that is off', () => {
 		const { status, stdout } = run('check', 'report.docx');
 		assert.equal(status, 1);
-		assert.match(stdout, /table 4: .*off by 0\.30/);
+		assert.match(stdout, /table 4: .*off by € 0\.30/);
 	});
 });
 

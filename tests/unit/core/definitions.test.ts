@@ -164,10 +164,10 @@ describe('every kind of finding', () => {
 		for (const { of } of FINDING_KINDS) assert.ok(of.length > 0);
 	});
 	it('is told with its place counted from 1, as its arguments count from 0', () => {
-		const finding = found(totalOff, { role: 'subtotal', off: '0.30' }, { r: 4, c: 2 });
+		const finding = found(totalOff, { role: 'subtotal', off: '0.30', should: '1.30' }, { r: 4, c: 2 });
 		assert.deepEqual(
 			[finding.kind, finding.r, finding.c, finding.args],
-			['total-off', 4, 2, { role: 'subtotal', off: '0.30' }]
+			['total-off', 4, 2, { role: 'subtotal', off: '0.30', should: '1.30' }]
 		);
 		assert.equal(placedWords(finding), 'row 5, column 3: subtotal is off by 0.30');
 	});

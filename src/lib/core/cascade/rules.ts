@@ -5,7 +5,7 @@ import { combinationOf, membersOf, type Combination } from '../style/conditions.
 import type { Condition, Test } from '../style/types.ts';
 import type { Table } from '../table/grid.ts';
 import { roleFamily, type RowRole } from '../roles/index.ts';
-import { amountOf, decimalMarkOf, parseValue, type Value } from '../values/parse.ts';
+import { amountOf, markOfTable, parseValue, type Value } from '../values/parse.ts';
 import { Decimal } from 'decimal.js';
 
 /** −1, 0, 1 between like values; undefined between unlike ones (engine §11, *Cell rules*). */
@@ -46,7 +46,7 @@ class Evaluator {
 	private readonly values = new Map<number, Value>();
 	private readonly decimal;
 	constructor(private readonly table: Table) {
-		this.decimal = decimalMarkOf(table.cells.map(({ text }) => text));
+		this.decimal = markOfTable(table);
 	}
 
 	private value(index: number): Value {

@@ -1,18 +1,21 @@
 import type { Appearance } from '../cascade/look.ts';
-import type { Recognition } from '../recognise/recognise.ts';
 import type { Table } from '../table/grid.ts';
 import { faintBands, findFaintBands } from './bands.ts';
 import { findContrast, findLowContrast, lowContrastOf } from './contrast.ts';
 import { family, findFamilies } from './families.ts';
+import { findFigures } from './figures.ts';
 import type { Finding, FindingKind } from './finding.ts';
+import { markInDoubt } from './mark-doubt.ts';
 import { findThinLines, thinLine } from './lines.ts';
 import { findNoHeader, noHeader } from './no-header.ts';
 import { findNotAligned, notAligned } from './not-aligned.ts';
 import { findUnknownInks, findUnreachableParts, unknownInk, unreachable } from './parts.ts';
 import { behind, covers, outside, small } from './plotted.ts';
 import { findIdleRules, idleRule } from './rules.ts';
+import { sumPartial } from './sum-partial.ts';
 import { totalOff } from './total-off.ts';
 import type { Trial } from './trial.ts';
+import { unitsMixed } from './units-mixed.ts';
 
 export type { Finding, Fix } from './finding.ts';
 export { withFix, type Trial, type Tried } from './trial.ts';
@@ -27,6 +30,9 @@ export const FINDING_KINDS: readonly FindingKind[] = [
 	idleRule,
 	unreachable,
 	totalOff,
+	sumPartial,
+	unitsMixed,
+	markInDoubt,
 	noHeader,
 	notAligned,
 	small,
@@ -49,17 +55,15 @@ const IN_STYLES: readonly ((trial: Trial) => Finding[])[] = [
 export const findingsOf = (trial: Trial): Finding[] =>
 	IN_STYLES.flatMap((find) => find(trial)).sort((a, b) => b.weight - a.weight);
 
-/** What a person should look at in a table: sums, contrast, a missing header, figures that do not line up. */
+/** What a person should look at in a table: its figures, contrast, a missing header, figures that do not line up. */
 export const findingsIn = ({
 	table,
-	appearance,
-	recognition
+	appearance
 }: {
 	readonly table: Table;
 	readonly appearance: Appearance;
-	readonly recognition: Pick<Recognition, 'findings'>;
 }): Finding[] => [
-	...recognition.findings,
+	...findFigures(table),
 	...findLowContrast(table, appearance),
 	...findNoHeader(table.roles),
 	...findNotAligned(table, appearance)

@@ -3,6 +3,8 @@ import { findingKind } from './finding.ts';
 export const totalOff = findingKind({
 	code: 'total-off',
 	of: ['table'],
-	words: ({ role, off }: { readonly role: string; readonly off: string }) => `${role} is off by ${off}`,
+	/** `off` is empty where it is in another measure than what it sums up. */
+	words: ({ role, off, should }: { readonly role: string; readonly off: string; readonly should: string }) =>
+		off ? `${role} is off by ${off}` : `${role} should be ${should}`,
 	weight: () => 0.9
 });

@@ -2,7 +2,7 @@ import type { Appearance, Look } from '../cascade/look.ts';
 import type { CellContent, CellPicture } from '../table/content.ts';
 import type { Table } from '../table/grid.ts';
 import { behaviour } from '../roles/index.ts';
-import { decimalMarkOf } from '../values/parse.ts';
+import { markOfTable } from '../values/parse.ts';
 import { emu, type Emu } from '../units.ts';
 import type { Faces } from './faces.ts';
 import { fillLines, justified, measureParagraph, pieceWidth, type LaidLine, type Measured } from './paragraph.ts';
@@ -92,7 +92,7 @@ const ROUNDING = 1;
 
 function prepareCells(input: TableInput, faces: Faces): Prepared[] {
 	const { table, appearance, content } = input;
-	const mark = decimalMarkOf(table.cells.map(({ text }) => text));
+	const mark = markOfTable(table);
 	return table.cells.map(({ r }, i): Prepared => {
 		const look = appearance.looks[appearance.cellLook[i]!]!;
 		let min = 0;

@@ -15,7 +15,6 @@ export interface Recognition {
 	readonly columns: readonly (Guess<ColumnKind> & { readonly name: string })[];
 	readonly firstColumns: Guess<number>;
 	readonly lastColumns: Guess<number>;
-	readonly findings: readonly Finding[];
 }
 
 const ORDINARY = role('body', 0.9, 'an ordinary row');
@@ -111,7 +110,6 @@ export function recognise(grid: Grid, hints: Hints = {}): Recognition {
 	const sums = new Sums();
 	/** The last row with figures that is not called a total. */
 	const lastFigures = facts.findLastIndex((row, i) => i < bodyEnd && row.hasAmount && !row.words.total);
-	const suspects: { r: number; best: SumEvidence }[] = [];
 	let level = 0;
 	for (let r = bodyStart; r < bodyEnd; r++) {
 		if (hints.header?.[r] && !rows[r]) {
@@ -129,29 +127,11 @@ export function recognise(grid: Grid, hints: Hints = {}): Recognition {
 		const sum = judgeSum(sums, facts, r, bodyEnd, hints, lastFigures);
 		if (sum) {
 			rows[r] = role(sum.role === 'total' ? 'total' : 'subtotal:1', sum.confidence, sum.reason);
-			if (sum.best) suspects.push({ r, best: sum.best });
 		} else rows[r] = ORDINARY;
 		sums.take(facts[r]!.amounts, rows[r]!.is);
 	}
 	const columns = recogniseColumns(grid, facts, rows);
-	const sumKinds: ReadonlySet<ColumnKind> = new Set(['count', 'quantity', 'money']);
-	/** A figure inside the range of what stands above it is a mean or a rate, not a sum that went wrong. */
-	const isWithin = (r: number, column: number) => {
-		const above = rows.flatMap(({ is }, i) => (i < r && is === 'body' ? (facts[i]!.amounts[column] ?? []) : []));
-		const amount = facts[r]!.amounts[column]!;
-		return above.length > 1 && amount.gte(Decimal.min(...above)) && amount.lte(Decimal.max(...above));
-	};
-	const findings = suspects.flatMap(({ r, best }) =>
-		best.off
-			.filter((column) => sumKinds.has(columns[column]!.is) && !(best.exact.length > 0 && isWithin(r, column)))
-			.map((column): Finding => {
-				const difference = best.difference(column);
-				const places = Math.max(difference.decimalPlaces(), /[.,]\d\d\D*$/.test(facts[r]!.texts[column]!) ? 2 : 0);
-				const { words: name } = behaviour(rows[r]!.is);
-				return found(totalOff, { role: name, off: difference.abs().toFixed(places) }, { r, c: column });
-			})
-	);
-	return { rows, columns, ...recogniseEdges(grid, facts, rows, columns), findings };
+	return { rows, columns, ...recogniseEdges(grid, facts, rows, columns) };
 }
 
 /** Rows whose label says what the figures of the whole table are. */

@@ -39,7 +39,7 @@ export function tableOf({ columns, rows }: ScheduleRows, reads: Reading): { tabl
 		touches: turnedHeadings(columns, roles)
 	};
 	const said = roles.map((is) => ({ is, confidence: 1, reasons: ['the schedule says so'] }));
-	return { table, recognition: { ...recognition, rows: said, findings: [] } };
+	return { table, recognition: { ...recognition, rows: said } };
 }
 
 function gridOf(columns: ScheduleRows['columns'], rows: ScheduleRows['rows']): Grid {

@@ -50,6 +50,8 @@ export interface Table extends Grid {
 	readonly partsOff: readonly string[];
 	readonly carry: readonly Aspect[];
 	readonly touches: readonly Touch[];
+	/** The decimal mark of its figures where somebody said it; else they tell (`markOfTable`). */
+	readonly mark?: '.' | ',';
 }
 
 export interface Span {

@@ -276,6 +276,32 @@ export function markBy(
 	return { mark: usual, doubt: votes.doubtful, by: 'usual' };
 }
 
+const readWith = (text: string, mark: DecimalMark): string => {
+	const value = parseValue(text, mark);
+	return 'amount' in value ? value.amount.toFixed() : 'nothing';
+};
+/** A doubt as a question, for a text that is read with one mark. */
+export const doubtWords = (text: string, mark: DecimalMark): string =>
+	`“${text}” is read as ${readWith(text, mark)}; or is it ${readWith(text, other(mark))}?`;
+
+/** The decimal mark of a locale's figures; one whose own marks are neither is read with the point. */
+export const usualMark = (locale: string): DecimalMark =>
+	new Intl.NumberFormat(locale, { numberingSystem: 'latn' }).formatToParts(1.5).find(({ type }) => type === 'decimal')
+		?.value === ','
+		? ','
+		: '.';
+
+/** The decimal mark of a table's figures: what was said, else what they tell, else `usual`. */
+export const markOfTable = (
+	{ mark, cells }: { readonly mark?: DecimalMark; readonly cells: readonly { readonly text: string }[] },
+	usual: DecimalMark = '.'
+): DecimalMark =>
+	mark ??
+	decimalMarkOf(
+		cells.map(({ text }) => text),
+		usual
+	);
+
 /**
  * The decimal mark that the numbers among these texts use (figures.md §2): what their forms say, most of them deciding; else
  * currencies and units; else `usual`, the mark of the house.

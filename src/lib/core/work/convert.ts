@@ -5,7 +5,7 @@ import type { CellContent } from '../table/content.ts';
 import { createGrid, type Cell, type Grid, type Table, type Touch, SIDES, type Side } from '../table/grid.ts';
 import { isHeader } from '../roles/index.ts';
 import type { Emu } from '../units.ts';
-import { decimalMarkOf, type DecimalMark } from '../values/parse.ts';
+import { markOfTable, type DecimalMark } from '../values/parse.ts';
 import { edgeOwner } from './edges.ts';
 import {
 	type WorkCell,
@@ -15,7 +15,6 @@ import {
 	COVERED,
 	isCovered,
 	tidy,
-	checkSize,
 	joinedCells,
 	anchorOf,
 	isPlain,
@@ -30,11 +29,10 @@ export function workOf(
 	table: Table,
 	content?: readonly (readonly CellContent[])[],
 	widths: readonly Emu[] = [],
-	mark: DecimalMark = decimalMarkOf(table.cells.map(({ text }) => text)),
+	mark: DecimalMark = markOfTable(table),
 	locked: readonly number[] = []
 ): WorkTable {
 	const isLocked = new Set(locked);
-	checkSize(table.rows, table.columns);
 	const rows = table.roles.map((role, r) => ({ id: r + 1, role, cells: Array<Slot>(table.columns).fill(COVERED) }));
 	table.cells.forEach(({ r, c, rows: down, cols, text }, i) => {
 		rows[r]!.cells[c] = tidy<WorkCell>({
@@ -52,6 +50,7 @@ export function workOf(
 		firstColumns: table.firstColumns,
 		lastColumns: table.lastColumns,
 		mark,
+		...(table.mark && { isMarkSaid: true as const }),
 		nextId: table.rows + 1
 	};
 	for (const touch of table.touches) takeTouch(work, rows, touch);
@@ -136,7 +135,8 @@ function makeTable(work: WorkTable, before: (typeof recent)[number] | undefined)
 		lastColumns: work.lastColumns,
 		partsOff: [],
 		carry: ASPECTS,
-		touches: work.rows.flatMap((row, r) => touchesIn(row).map(({ c, set }) => ({ r, c, set })))
+		touches: work.rows.flatMap((row, r) => touchesIn(row).map(({ c, set }) => ({ r, c, set }))),
+		...(work.isMarkSaid && { mark: work.mark })
 	};
 }
 
@@ -157,3 +157,21 @@ function touchesIn(row: WorkRow): readonly Omit<Touch, 'r'>[] {
 /** What every cell of the grid of {@link tableOf} shows. */
 export const contentsOf = (work: WorkTable): (readonly CellContent[])[] =>
 	tableOf(work).cells.map(({ r, c }) => shownIn(work.rows[r]!.cells[c] as WorkCell));
+
+/** A table whose cells and columns are worked out as those of another of the same size are. */
+export function withSources(work: WorkTable, from: WorkTable): WorkTable {
+	if (work.rows.length !== from.rows.length || work.columns.length !== from.columns.length) return work;
+	const rows = work.rows.map((row, r) => ({
+		...row,
+		cells: row.cells.map((slot, c): Slot => {
+			const other = from.rows[r]!.cells[c]!;
+			if (isCovered(slot) || isCovered(other)) return slot;
+			return tidy({ ...slot, total: other.total, formula: other.formula });
+		})
+	}));
+	const columns = work.columns.map((column, c) => {
+		const { formula, across } = from.columns[c]!;
+		return tidy({ ...column, formula, across });
+	});
+	return { ...work, rows, columns };
+}

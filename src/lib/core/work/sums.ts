@@ -41,7 +41,8 @@ export function typedSums(work: WorkTable): TypedSum[] {
 		if (!behaviour(role).sums) return [];
 		const found = cells.flatMap((_, c) => check.at(r, c) ?? []);
 		const wrong = found.filter(({ isRight }) => isRight === false);
-		return wrong.length > 2 && !found.some(({ isRight }) => isRight) ? [] : found;
+		if (!found.some(({ isRight }) => isRight)) return wrong.length > 2 ? [] : found;
+		return found.filter((one) => one.isRight !== false || !check.isWithin(one));
 	});
 }
 
@@ -90,6 +91,18 @@ class Checking {
 			const none = { should: undefined, isRight: undefined, text: '', off: '', without: [] };
 			return { r, c, covers, ...none, problem: error.message };
 		}
+	}
+
+	/** A figure inside the range of what it would sum up is a mean or a rate, where others of its row are sums. */
+	isWithin({ r, c, covers }: TypedSum): boolean {
+		const is = this.typed(r, c)!;
+		const amounts = covers.map((y) => amountIn(this.typed(y, c)!, is.measure));
+		const known = amounts.filter((one) => one !== undefined);
+		return (
+			known.length > 1 &&
+			known.some((one) => one.compare(is.amount) <= 0) &&
+			known.some((one) => one.compare(is.amount) >= 0)
+		);
 	}
 
 	/** Compared after the rounding of its own decimals, or exactly; in another measure it cannot be right. */

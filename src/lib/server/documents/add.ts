@@ -1,3 +1,4 @@
+import { figureFindings } from '../../workbench/findings.ts';
 import type { Kysely } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { bareName, openDocument, type AnyDocument } from '../../formats/index.ts';
@@ -79,7 +80,7 @@ export async function addDocument(
 				kind: document.kind,
 				file_hash: hash,
 				tables: document.tables.length,
-				findings: document.tables.reduce((sum, { recognition }) => sum + recognition.findings.length, 0),
+				findings: document.tables.reduce((sum, entry) => sum + figureFindings(entry).length, 0),
 				looks: countLooks(document),
 				words: wordsOf(document),
 				step: 0

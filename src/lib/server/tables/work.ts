@@ -2,8 +2,10 @@ import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import type { FileLook } from '../../core/work/file-look.ts';
 import { applyPatch, type Patch } from '../../core/work/patch.ts';
-import { tidy, type Wears, type WorkTable } from '../../core/work/table.ts';
-import { workOf } from '../../core/work/convert.ts';
+import { checkSize, tidy, type Wears, type WorkTable } from '../../core/work/table.ts';
+import { withSources, workOf } from '../../core/work/convert.ts';
+import { markOfTable, usualMark, type DecimalMark } from '../../core/values/parse.ts';
+import { loadHouse } from '../house/house.ts';
 import type { AnyDocument } from '../../formats/index.ts';
 import type { DocumentTable } from '../../formats/document.ts';
 import type { DocumentState, TableState } from '../../workbench/state.ts';
@@ -39,13 +41,14 @@ const WHOLE_EVERY = 40;
 const STEPS_KEPT = 200;
 
 /** A table as it is taken up for work: what its file says, with what a person decided. */
-export function workFrom(entry: DocumentTable, state: TableState = {}): WorkTable {
-	const isAsRead = entry.work && !state.roles && !state.kinds && !state.touches;
+export function workFrom(entry: DocumentTable, state: TableState = {}, usual?: DecimalMark): WorkTable {
+	checkSize(entry.table.rows, entry.table.columns);
+	const isAsRead = entry.work && !state.roles && !state.kinds && !state.touches && !state.mark;
 	const widths = state.widths?.length ? state.widths : entry.widths;
-	return withWears(
-		isAsRead ? entry.work! : workOf(stateTable(entry, state), entry.content, widths, undefined, entry.locked),
-		wearsIn(state)
-	);
+	if (isAsRead) return withWears(entry.work!, wearsIn(state));
+	const table = stateTable(entry, state);
+	const work = workOf(table, entry.content, widths, markOfTable(table, usual), entry.locked);
+	return withWears(entry.work ? withSources(work, entry.work) : work, wearsIn(state));
 }
 
 const WEARS = ['style', 'edition', 'pinned', 'partsOff', 'carry', 'cleared'] as const;
@@ -58,12 +61,13 @@ const sameWears = (a: Wears = {}, b: Wears = {}) =>
 	WEARS.every((key) => JSON.stringify(a[key]) === JSON.stringify(b[key]));
 
 async function entryAt(db: Db, id: string, index: number) {
+	const { locale } = await loadHouse(db);
 	const found = await documentRow(db, id);
 	const state = await stateAt(db, id, found.step);
 	const document = await openAt(db, found, state);
 	const entry = document.tables[index];
 	if (!entry) throw new NotFoundError(`There is no table ${index + 1}: the document has ${document.tables.length}.`);
-	return { found, state, document, entry };
+	return { found, state, document, entry, usual: usualMark(locale) };
 }
 
 /** Everything that the bench needs of a table's work. */
@@ -81,7 +85,7 @@ export async function loadWork(
 		readonly tables: number;
 	}
 > {
-	const { entry, state, document } = await entryAt(db, id, index);
+	const { entry, state, document, usual } = await entryAt(db, id, index);
 	if (document.kind === 'svg' && document.placed[index]!.source.from !== 'bench')
 		throw new InputError(
 			'schedule',
@@ -92,7 +96,7 @@ export async function loadWork(
 		.map((one) => ({ index: one.index, words: one.place.caption ?? `table ${one.index + 1}` }));
 	const own = state.tables[index];
 	const around = { entry, state, kind: document.kind, others, tables: document.tables.length };
-	if (own?.work === undefined) return { base: workFrom(entry, own), from: null, steps: [], at: 0, ...around };
+	if (own?.work === undefined) return { base: workFrom(entry, own, usual), from: null, steps: [], at: 0, ...around };
 	const back = (await chain(db, own.work, STEPS_KEPT)).toReversed();
 	const first = back.findIndex(({ whole }) => whole);
 	const kept = back.slice(first);
@@ -153,8 +157,8 @@ export async function addWorkStep(
 		let parent = after;
 		let root: number | null = null;
 		if (parent === null) {
-			const { entry } = await entryAt(trx, id, index);
-			const base = workFrom(entry, state.tables[index]);
+			const { entry, usual } = await entryAt(trx, id, index);
+			const base = workFrom(entry, state.tables[index], usual);
 			parent = root = await insertStep(trx, { document_id: id, parent: null, label: 'as it was', whole: base });
 			rememberWork(parent, base);
 		}
@@ -257,7 +261,7 @@ async function standAt(
 	const { wears } = await workAt(trx, work);
 	const was = state.tables[index] ?? {};
 	const kept = sameWears(wears, before?.wears) ? was : { ...without(was, ...WEARS), ...wears };
-	const own = without(kept, 'unreadable', 'roles', 'kinds', 'firstColumns', 'lastColumns', 'touches', 'widths');
+	const own = without(kept, 'unreadable', 'roles', 'kinds', 'mark', 'firstColumns', 'lastColumns', 'touches', 'widths');
 	const next: DocumentState = { ...state, tables: { ...state.tables, [index]: { ...own, work } } };
 	const label = benchLabel(index);
 	const isSameStay = steps.at(-1)?.step === standing.step && steps.at(-1)?.label === label;

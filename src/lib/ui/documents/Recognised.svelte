@@ -4,6 +4,8 @@
 	import type { Table } from '$lib/core/table/grid.ts';
 	import type { DocumentTable } from '$lib/formats/document.ts';
 	import { rolesToChoose, roleWords } from './roles.ts';
+	import { markBy, markOfTable, markVotes, type DecimalMark } from '$lib/core/values/parse.ts';
+	import MarkChoice from '../table/MarkChoice.svelte';
 	import NumberField from '../controls/NumberField.svelte';
 	import Button from '../controls/Button.svelte';
 
@@ -12,17 +14,22 @@
 		entry: DocumentTable;
 		table: Table;
 		where: string;
+		/** The decimal mark of the house. */
+		usual: DecimalMark;
+		onmark: (mark: DecimalMark) => void;
 		onrole: (r: number, role: RowRole) => void;
 		onkind: (c: number, kind: ColumnKind) => void;
 		onends: (which: 'firstColumns' | 'lastColumns', count: number) => void;
 	}
-	let { entry, table, where, onrole, onkind, onends }: Props = $props();
+	let { entry, table, where, usual, onmark, onrole, onkind, onends }: Props = $props();
 	const roles = $derived(rolesToChoose(table.roles));
 	const label = (r: number) =>
 		table.cells
 			.find((cell) => cell.r === r && cell.text.trim())
 			?.text.trim()
 			.slice(0, 28) ?? 'empty row';
+	const mark = $derived(markOfTable(table, usual));
+	const doubt = $derived(table.mark ? undefined : markBy(markVotes(table.cells.map(({ text }) => text)), usual).doubt);
 	const sure = (confidence: number) => (confidence >= 0.9 ? 'sure' : confidence >= 0.7 ? 'fairly sure' : 'a guess');
 	let whole = $state(false);
 	const rows = $derived(
@@ -76,6 +83,8 @@
 		</label>
 	{/each}
 </div>
+<h3 class="mt-4 mb-1 font-semibold">Figures</h3>
+<MarkChoice {mark} {doubt} isSaid={table.mark !== undefined} {onmark} />
 <h3 class="mt-4 mb-1 font-semibold">Rows</h3>
 <ul>
 	{#each rows as r (r)}

@@ -5,6 +5,7 @@ import { flatten, type FlatStyle } from '$lib/core/style/inherit.ts';
 import { ASPECTS, type Aspect } from '$lib/core/style/types.ts';
 import type { RowRole } from '$lib/core/roles/index.ts';
 import type { ColumnKind } from '$lib/core/table/columns.ts';
+import type { DecimalMark } from '$lib/core/values/parse.ts';
 import { plural, pluralWord } from '$lib/core/words.ts';
 import type { StepInfo } from '$lib/server/history.ts';
 import { excerpt } from '$lib/workbench/excerpt.ts';
@@ -296,6 +297,10 @@ export class DocumentView {
 			...own,
 			kinds: { ...own.kinds, [c]: kind }
 		}));
+	}
+	correctMark(mark: DecimalMark): Promise<boolean> {
+		const words = mark === '.' ? 'point' : 'comma';
+		return this.step(`table ${this.picked + 1}: a decimal ${words}`, [this.picked], (own) => ({ ...own, mark }));
 	}
 	correctEnds(which: 'firstColumns' | 'lastColumns', count: number): Promise<boolean> {
 		const words = `${which === 'firstColumns' ? 'first' : 'last'} ${pluralWord(count, 'column')}`;

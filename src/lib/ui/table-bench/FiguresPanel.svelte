@@ -1,8 +1,7 @@
 <script lang="ts">
-	import { readFigure } from '$lib/core/values/figure.ts';
 	import type { DecimalMark } from '$lib/core/values/parse.ts';
 	import { withMark } from '$lib/core/work/marks.ts';
-	import Segmented from '../controls/Segmented.svelte';
+	import MarkChoice from '../table/MarkChoice.svelte';
 	import { pluralWord } from '$lib/core/words.ts';
 	import { columnsIn, formulaFault, OPERATORS } from '$lib/core/values/formula.ts';
 	import { formulaText, parseFormula } from '$lib/core/values/formula-text.ts';
@@ -115,9 +114,6 @@
 	const MARKS = { '.': 'point', ',': 'comma' } as const;
 	const sayMark = (mark: DecimalMark) =>
 		bench.edit(`figures with a decimal ${MARKS[mark]}`, (work) => withMark(work, mark));
-	/** A doubtful figure as it is read with a mark, in the manner of the house. */
-	const readAs = (text: string, mark: DecimalMark) =>
-		new Intl.NumberFormat(bench.house.locale).format(Number(readFigure(text, mark)?.amount.toPlain() ?? NaN));
 
 	/* sorting */
 	let keys = $state<{ column: number; order: SortKey['order'] }[]>([]);
@@ -131,6 +127,11 @@
 	});
 </script>
 
+{#snippet markChoice()}
+	<MarkChoice mark={bench.work.mark} doubt={bench.doubt} isSaid={bench.work.isMarkSaid ?? false} onmark={sayMark} />
+{/snippet}
+
+{#if bench.doubt !== undefined}<div class="mb-4">{@render markChoice()}</div>{/if}
 {#if bench.wrong.length}
 	<section class="mb-4 rounded-lg border border-hairline bg-warning-wash px-3 py-2" aria-label="Wrong sums">
 		<h3 class="font-semibold text-warning-text">
@@ -153,20 +154,6 @@
 				>
 			</div>
 		{/each}
-	</section>
-{/if}
-{#if bench.doubt}
-	<section
-		class="mb-4 rounded-lg border border-hairline bg-warning-wash px-3 py-2"
-		aria-label="Doubt about the decimal mark"
-	>
-		<h3 class="font-semibold text-warning-text">“{bench.doubt}” can be read in two ways</h3>
-		<p class="mb-1.5 text-quiet">Nothing in the table tells which mark parts the decimals.</p>
-		<div class="flex flex-wrap gap-1.5">
-			{#each ['.', ','] as const as mark (mark)}
-				<Button small onclick={() => sayMark(mark)}>It is {readAs(bench.doubt, mark)}</Button>
-			{/each}
-		</div>
 	</section>
 {/if}
 {#if partial.length}
@@ -284,15 +271,9 @@
 	</div>
 	<p class="pt-1 text-[12px] text-quiet">Headers, groups, subtotals and totals stay where they are.</p>
 </section>
-<section class="mb-4" aria-label="Decimal mark">
-	<h3 class="mb-1 font-semibold">One and a half is written</h3>
-	<Segmented
-		label="Decimal mark"
-		options={[
-			['.', '1.5'],
-			[',', '1,5']
-		]}
-		value={bench.work.mark}
-		onchange={sayMark}
-	/>
-</section>
+{#if bench.doubt === undefined}
+	<section class="mb-4" aria-label="Decimal mark">
+		<h3 class="mb-1 font-semibold">How figures are read</h3>
+		{@render markChoice()}
+	</section>
+{/if}

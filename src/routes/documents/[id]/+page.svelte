@@ -25,6 +25,8 @@
 	import { changesBetween } from '$lib/workbench/changes.ts';
 	import { unpackTable } from '$lib/workbench/packed.ts';
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
+	import { figureFindings } from '$lib/workbench/findings.ts';
+	import { usualMark } from '$lib/core/values/parse.ts';
 	import { stateTable } from '$lib/workbench/table.ts';
 	import TabPanel from '$lib/ui/controls/TabPanel.svelte';
 	import Tabs from '$lib/ui/controls/Tabs.svelte';
@@ -72,8 +74,17 @@
 		if (scroll) document.getElementById(`table-${index}`)?.scrollIntoView({ block: 'nearest', behavior: 'smooth' });
 	}
 
+	const usual = $derived(usualMark(data.house.locale));
+	/** Figures of a longer table are looked at when it is uploaded, not on every change. */
+	const MOST_CELLS = 60_000;
 	const findings = $derived(
-		tables.flatMap(({ index, recognition }) => recognition.findings.map((finding) => ({ ...finding, index })))
+		tables.flatMap((one) =>
+			one.table.cells.length > MOST_CELLS
+				? []
+				: figureFindings(one, view.stateOf(one.index), usual)
+						.toSorted((a, b) => b.weight - a.weight)
+						.map((finding) => ({ ...finding, index: one.index }))
+		)
 	);
 	const summary = $derived.by(() => {
 		const telling = entry.recognition.rows.flatMap(({ is, reasons }, r) =>
@@ -256,6 +267,8 @@
 					{entry}
 					table={pickedTable}
 					where={where(picked)}
+					{usual}
+					onmark={(mark) => view.correctMark(mark)}
 					onrole={(r, role) => view.correctRole(r, role)}
 					onkind={(c, kind) => view.correctKind(c, kind)}
 					onends={(which, count) => view.correctEnds(which, count)}

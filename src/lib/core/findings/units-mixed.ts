@@ -1,0 +1,8 @@
+import { findingKind } from './finding.ts';
+
+export const unitsMixed = findingKind({
+	code: 'units-mixed',
+	of: ['table'],
+	words: ({ role, why }: { readonly role: string; readonly why: string }) => `${role} has no meaning: ${why}`,
+	weight: () => 0.8
+});
