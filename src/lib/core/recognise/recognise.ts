@@ -1,8 +1,6 @@
 import { Decimal } from 'decimal.js';
 import type { Column, Grid } from '../table/grid.ts';
-import { found, type Finding } from '../findings/finding.ts';
-import { totalOff } from '../findings/total-off.ts';
-import { atLevel, behaviour, isHeader, type RowRole } from '../roles/index.ts';
+import { atLevel, isHeader, type RowRole } from '../roles/index.ts';
 import { NUMERIC_KINDS, type ColumnKind } from '../table/columns.ts';
 import { canLabel, columnKind, type Guess } from './columns.ts';
 import { factsOf, role, type Hints, type RowFacts } from './facts.ts';

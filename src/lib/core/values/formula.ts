@@ -188,6 +188,10 @@ export const hasOperator = (formula: Formula, ...operators: readonly Operator[])
 		isOperand(term) ? innerOf(term).some((inner) => hasOperator(inner, ...operators)) : operators.includes(term)
 	);
 
+/** Whether a mean is taken anywhere in a formula. */
+export const takesMean = (formula: Formula): boolean =>
+	[...operandsIn(formula)].some((operand) => 'summary' in operand && operand.summary === 'mean');
+
 /** Whether a formula takes more than the cells of its own row. */
 export const reachesOut = (formula: Formula): boolean =>
 	[...operandsIn(formula)].some(

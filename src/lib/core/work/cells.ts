@@ -19,6 +19,7 @@ import {
 	withText,
 	type Position,
 	type WorkCell,
+	type WorkColumn,
 	type WorkTable
 } from './table.ts';
 import { joinCells, partAll } from './join.ts';
@@ -26,6 +27,8 @@ import { joinCells, partAll } from './join.ts';
 /** Whether a cell is worked out by its column, so that nothing can be typed into it. */
 const isWorkedOut = ({ rows, columns }: WorkTable, { r, c }: Position): boolean =>
 	rows[r]!.role === 'body' && !!(columns[c]!.formula || columns[c]!.across);
+
+const typedColumn = ({ formula: _, across: _a, ...column }: WorkColumn): WorkColumn => column;
 
 /** Throws InputError where one of some cells is worked out by its column. */
 function guardTyped(work: WorkTable, places: readonly Position[]): void {
@@ -309,14 +312,15 @@ export interface Clip {
 
 /**
  * Puts cells in at a place; where they reach over the end, rows and columns are added. Joined cells that they land on
- * are split first, spans among them are joined. Columns that are worked out stay so: `kept` has those, from 0, for which
- * something was pasted. Throws InputError where a cell is locked.
+ * are split first, spans among them are joined. Columns that are worked out stay so, and `kept` has those, from 0, for which
+ * something was pasted; where it goes `over` them, they are typed from then on. Throws InputError where a cell is locked.
  */
 export function pasted(
 	work: WorkTable,
 	r: number,
 	c: number,
-	{ cells }: Clip
+	{ cells }: Clip,
+	{ over = false } = {}
 ): { work: WorkTable; range: Range; kept: number[] } {
 	const height = cells.length;
 	const width = Math.max(0, ...cells.map((row) => row.length));
@@ -334,8 +338,10 @@ export function pasted(
 		next = insertColumns(next, next.columns.length, range.end - next.columns.length + 1);
 	next = partAll(next, [range]);
 	const given = cellsIn(next, [range]).filter((place) => cells[place.r - r]?.[place.c - c] !== undefined);
+	const barred = new Set(given.filter((place) => isWorkedOut(next, place)).map((place) => place.c));
+	if (over) next = { ...next, columns: next.columns.map((one, x) => (barred.has(x) ? typedColumn(one) : one)) };
+	const kept = over ? [] : [...barred];
 	const places = given.filter((place) => !isWorkedOut(next, place));
-	const kept = [...new Set(given.filter((place) => isWorkedOut(next, place)).map((place) => place.c))];
 	guard(next, places, 'content');
 	next = withCells(next, places, (cell, y, x) => {
 		const given = cells[y - r]![x - c];

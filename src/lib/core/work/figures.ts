@@ -7,6 +7,7 @@ import {
 	hasOperator,
 	literalFigure,
 	reachesOut,
+	takesMean,
 	type Formula,
 	type Reading
 } from '../values/formula.ts';
@@ -200,6 +201,7 @@ function decimalsOf({ amount, measure }: Figure, formula: Formula, used: readonl
 	const places = (text: string) =>
 		decimalsIn(text, mark) + (isShare(measure) ? 0 : /%/.test(text) ? 2 : /‰/.test(text) ? 3 : 0);
 	const most = Math.max(0, ...used.map(places));
+	if (takesMean(formula)) return Math.max(2, most);
 	if (!hasOperator(formula, '×', '÷')) return Math.max(most, Math.min(amount.decimals ?? 0, most + MORE_DECIMALS));
 	return most || (hasOperator(formula, '÷') && amount.decimals !== 0 ? 2 : 0);
 }

@@ -294,36 +294,6 @@ export function filledIn(work: WorkTable, axis: Axis, lines: ReadonlySet<number>
 	return count;
 }
 
-/** Rows become columns and columns rows. What was a header is a first column then, and the other way round. */
-export function swapped(work: WorkTable): WorkTable {
-	const width = work.rows.length;
-	checkSize(work.columns.length, width);
-	const isHead = (row: WorkRow) => isHeader(row.role);
-	const headers = work.rows.findIndex((row) => !isHead(row));
-	const turn = (lines: WorkCell['lines']): WorkCell['lines'] =>
-		lines && tidy({ top: lines.start, bottom: lines.end, start: lines.top, end: lines.bottom });
-	const rows = work.columns.map((_, c): WorkRow => ({
-		id: c + 1,
-		role: c < work.firstColumns ? atLevel('header', c + 1) : 'body',
-		cells: work.rows.map(({ cells }) => {
-			const slot = cells[c]!;
-			const lines = turn(slot.lines);
-			if (isCovered(slot)) return lines ? { covered: true, lines } : COVERED;
-			const { rows: down, cols, lines: _, total: _t, ...rest } = slot;
-			return tidy({ ...rest, rows: cols, cols: down, lines });
-		})
-	}));
-	return {
-		rows,
-		columns: Array.from({ length: width }, (): WorkColumn => ({ kind: 'mixed', isGuessed: true })),
-		firstColumns: Math.max(0, headers),
-		lastColumns: 0,
-		mark: work.mark,
-		...(work.isMarkSaid && { isMarkSaid: true as const }),
-		nextId: rows.length + 1
-	};
-}
-
 /** Splits a table before a row: what is above, and what is below with the header rows of the whole again. */
 export function splitTable(work: WorkTable, at: number): [above: WorkTable, below: WorkTable] {
 	if (at < 1 || at >= work.rows.length)

@@ -35,7 +35,15 @@ const ONE_HUNDREDTH = Rational.of(1n, 100n);
  * The typed figures that are taken for sums. A row of several figures none of which is a sum is taken for something else than
  * a total; figures of columns that are multiplied elsewhere, and shares that do not say 100 %, are none (figures.md §3).
  */
-export function typedSums(work: WorkTable): TypedSum[] {
+export function typedSums(work: WorkTable): readonly TypedSum[] {
+	let sums = known.get(work);
+	if (!sums) known.set(work, (sums = checkedSums(work)));
+	return sums;
+}
+const known = new WeakMap<WorkTable, readonly TypedSum[]>();
+
+function checkedSums(work: WorkTable): TypedSum[] {
+	if (!work.rows.some(({ role }) => behaviour(role).sums)) return [];
 	const check = new Checking(work);
 	return work.rows.flatMap(({ role, cells }, r) => {
 		if (!behaviour(role).sums) return [];
@@ -97,11 +105,11 @@ class Checking {
 	isWithin({ r, c, covers }: TypedSum): boolean {
 		const is = this.typed(r, c)!;
 		const amounts = covers.map((y) => amountIn(this.typed(y, c)!, is.measure));
-		const known = amounts.filter((one) => one !== undefined);
+		const given = amounts.filter((one) => one !== undefined);
 		return (
-			known.length > 1 &&
-			known.some((one) => one.compare(is.amount) <= 0) &&
-			known.some((one) => one.compare(is.amount) >= 0)
+			given.length > 1 &&
+			given.some((one) => one.compare(is.amount) <= 0) &&
+			given.some((one) => one.compare(is.amount) >= 0)
 		);
 	}
 

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { workedOutBy } from '$lib/core/work/figures.ts';
-	import { isCovered } from '$lib/core/work/table.ts';
+	import { isCovered, type Position } from '$lib/core/work/table.ts';
 	import { isTouched } from '$lib/core/work/touches.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import type { TableBench } from './bench.svelte.ts';
@@ -8,7 +8,7 @@
 	/** Small marks over the cells that are drawn: touched, locked, worked out, wrong, found. */
 	let { bench, drawn }: { bench: TableBench; drawn: DrawnRows } = $props();
 
-	type Kind = 'touch' | 'lock' | 'worked' | 'problem' | 'partial' | 'wrong' | 'lit';
+	type Kind = 'touch' | 'lock' | 'worked' | 'own' | 'problem' | 'partial' | 'wrong' | 'lit' | 'covered' | 'left';
 	interface Mark {
 		readonly r: number;
 		readonly c: number;
@@ -19,15 +19,21 @@
 		touch: '//',
 		lock: '▣',
 		worked: '=',
+		own: '≡',
 		problem: '!',
 		partial: '…',
 		wrong: '≠',
-		lit: ''
+		lit: '',
+		covered: '',
+		left: '∉'
 	};
 
 	const marks = $derived.by(() => {
 		const marks: Mark[] = [];
-		const { work, problemAt, wrongAt, lit, marks: isMarked } = bench;
+		const { work, problemAt, wrongAt, lit, marks: isMarked, reach } = bench;
+		const at = (places: readonly Position[] = []) => new Set(places.map(({ r, c }) => `${r},${c}`));
+		const covered = at(reach?.covers);
+		const left = at(reach?.without);
 		for (const r of drawn.rows)
 			for (const c of drawn.columns) {
 				const slot = work.rows[r]!.cells[c];
@@ -35,6 +41,8 @@
 				const key = `${r},${c}`;
 				const mark = (kind: Kind, words: string) => marks.push({ r, c, kind, words });
 				if (lit.has(key)) mark('lit', 'found');
+				if (covered.has(key)) mark('covered', 'in the sum');
+				if (left.has(key)) mark('left', 'left out of the sum');
 				const why = problemAt.get(key);
 				if (why)
 					mark(
@@ -42,13 +50,14 @@
 						why.isPartial ? `${why.why[0]!.toUpperCase()}${why.why.slice(1)}.` : `No figure: ${why.why}.`
 					);
 				const wrong = wrongAt.get(key);
-				if (wrong) mark('wrong', `Off by ${wrong.off}: the column comes to ${wrong.should}.`);
+				if (wrong)
+					mark('wrong', `${wrong.off ? `Off by ${wrong.off}` : 'In another measure'}: it comes to ${wrong.should}.`);
 				if (!isMarked) continue;
 				if (isTouched(slot)) mark('touch', 'touched');
 				if (isCovered(slot)) continue;
 				if (slot.lock) mark('lock', `locked: ${slot.lock}`);
 				const by = workedOutBy(work, r, c);
-				if (!why && by) mark('worked', `worked out ${by}`);
+				if (!why && by) mark(slot.formula ? 'own' : 'worked', `worked out ${by}`);
 			}
 		return marks;
 	});
@@ -77,6 +86,7 @@
 		align-self: end;
 		color: var(--color-quiet);
 	}
+	.mark.own,
 	.mark.worked {
 		align-self: start;
 		justify-self: start;
@@ -101,6 +111,21 @@
 	}
 	.mark.wrong {
 		background: var(--color-warning-text);
+	}
+	.mark.covered {
+		align-self: stretch;
+		justify-self: stretch;
+		border-inline-start: 3px solid var(--color-accent);
+		background: color-mix(in srgb, var(--color-accent) 12%, transparent);
+		pointer-events: none;
+	}
+	.mark.left {
+		align-self: stretch;
+		justify-self: stretch;
+		outline: 1.5px dashed var(--color-warning-text);
+		outline-offset: -2px;
+		color: var(--color-warning-text);
+		pointer-events: none;
 	}
 	.mark.lit {
 		align-self: stretch;

@@ -3,16 +3,17 @@
 	import { withMark } from '$lib/core/work/marks.ts';
 	import MarkChoice from '../table/MarkChoice.svelte';
 	import { pluralWord } from '$lib/core/words.ts';
-	import { columnsIn, formulaFault, OPERATORS } from '$lib/core/values/formula.ts';
-	import { formulaText, parseFormula } from '$lib/core/values/formula-text.ts';
-	import { SUMMARIES, type Summary } from '$lib/core/values/summary.ts';
+	import { columnsIn, type Formula } from '$lib/core/values/formula.ts';
+	import { formulaText } from '$lib/core/values/formula-text.ts';
+	import { SUMMARIES, SUMMARY_WORDS, type Summary } from '$lib/core/values/summary.ts';
 	import { columnNames } from '$lib/core/work/names.ts';
 	import { filled, typed } from '$lib/core/work/cells.ts';
 	import { linesOf } from '$lib/core/work/selection.ts';
 	import { sortRows, type SortKey } from '$lib/core/work/sort.ts';
-	import { cellOf, tidy, withCells } from '$lib/core/work/table.ts';
+	import { anchorOf, asTyped, cellOf, tidy, withCells } from '$lib/core/work/table.ts';
 	import type { TableBench } from './bench.svelte.ts';
-	import { keysOf } from '../controls/shortcuts.ts';
+	import { guard } from '$lib/core/work/locks.ts';
+	import FormulaEntry from './FormulaEntry.svelte';
 	import Button from '../controls/Button.svelte';
 
 	/** What cells are worked out from, sums that are wrong, filling and sorting. */
@@ -22,55 +23,27 @@
 	const names = $derived(columnNames(bench.work));
 	const nameOf = (c: number) => names[c] || `column ${c + 1}`;
 	const isBody = $derived(bench.work.rows[focus.r]!.role === 'body');
-	const SUMMARY_WORDS: Record<Summary, string> = {
-		sum: 'sum',
-		mean: 'mean',
-		count: 'how many',
-		least: 'least',
-		greatest: 'greatest'
-	};
 
-	/* the column's formula */
-	let text = $state('');
-	let fault = $state('');
-	$effect(() => {
-		text = column.formula ? formulaText(column.formula) : '';
-		fault = '';
-	});
-	let field: HTMLInputElement;
-	const others = $derived(names.filter((name, c) => name && c !== focus.c));
-	/** Names of columns that go on with what was typed last. */
-	const offered = $derived.by(() => {
-		const last = /[^+−×÷*/()“”"]*$/.exec(text)![0].trim().toLowerCase();
-		const isWhole = others.some((name) => name.toLowerCase() === last);
-		return others.filter((name) => isWhole || name.toLowerCase().startsWith(last));
-	});
-	function put(word: string, isName: boolean) {
-		const cut = isName ? text.replace(/[^+−×÷*/()“”"]*$/, '') : text;
-		const written = isName ? formulaText([{ column: word }]) : word;
-		text = `${cut.trimEnd()}${cut.trim() && !cut.trimEnd().endsWith('(') ? ' ' : ''}${written} `;
-		field.focus();
-	}
-	function takeFormula() {
-		if (!text.trim()) {
-			bench.setColumns(`${nameOf(focus.c)} is typed`, new Set([focus.c]), (one) => ({ ...one, formula: undefined }));
-			return;
-		}
-		try {
-			const formula = parseFormula(text, others);
-			const wrong = formulaFault(formula, others);
-			if (wrong) throw new Error(wrong);
-			fault = '';
-			const c = focus.c;
-			bench.setColumns(`${nameOf(c)} is ${formulaText(formula)}`, new Set([c]), (one) => ({
-				...one,
-				formula,
-				across: undefined
-			}));
-		} catch (error) {
-			fault = (error as Error).message;
-		}
-	}
+	/* formulas of the column and of the cell */
+	const setFormula = (formula: Formula | undefined) => {
+		const c = focus.c;
+		bench.setColumns(
+			formula ? `${nameOf(c)} is ${formulaText(formula)}` : `${nameOf(c)} is typed`,
+			new Set([c]),
+			(one) => ({ ...one, formula, ...(formula && { across: undefined }) })
+		);
+	};
+	const cell = $derived(cellOf(bench.work, focus.r, focus.c));
+	const setOwn = (formula: Formula | undefined) => {
+		const place = anchorOf(bench.work, focus.r, focus.c);
+		bench.edit(
+			formula ? `row ${place.r + 1}, ${nameOf(place.c)} is ${formulaText(formula)}` : 'typed again',
+			(work) => {
+				guard(work, [place], 'content');
+				return withCells(work, [place], (one) => tidy({ ...asTyped(one), content: undefined, formula }));
+			}
+		);
+	};
 	const setAcross = (across: Summary | undefined) => {
 		const c = focus.c;
 		bench.setColumns(
@@ -89,7 +62,11 @@
 	const setTotal = (how: Summary | undefined) => {
 		const places = bench.cells.filter(({ r }) => bench.work.rows[r]!.role !== 'body');
 		bench.edit(how ? `${SUMMARY_WORDS[how]} of the column` : 'typed again', (work) =>
-			withCells(work, places, (cell) => (cell.total === how ? cell : tidy({ ...cell, content: undefined, total: how })))
+			withCells(work, places, (cell) =>
+				cell.total === how && !cell.formula
+					? cell
+					: tidy({ ...cell, content: undefined, formula: undefined, total: how })
+			)
 		);
 	};
 
@@ -182,30 +159,13 @@
 {/if}
 <section class="mb-4" aria-label="Column">
 	<h3 class="mb-1 font-semibold">Each row of “{nameOf(focus.c)}”</h3>
-	<input
-		bind:this={field}
-		class={['field w-full', fault && 'border-error!']}
-		aria-label="Formula of the column"
-		aria-invalid={!!fault}
+	<FormulaEntry
+		label="Formula of the column"
+		formula={column.formula}
+		{names}
 		placeholder="typed by hand; or name columns: Price × Count"
-		bind:value={text}
-		onchange={takeFormula}
-		onkeydown={keysOf([{ keys: ['Enter'], run: takeFormula }])}
+		onset={setFormula}
 	/>
-	{#if fault}<p class="pt-1 text-error">{fault}</p>{/if}
-	<div class="mt-1.5 flex flex-wrap gap-1" role="group" aria-label="Columns to name">
-		{#each offered.slice(0, 12) as name (name)}<button type="button" class="chip" onclick={() => put(name, true)}
-				>{name}</button
-			>{/each}
-	</div>
-	<div class="mt-1 flex flex-wrap gap-1" role="group" aria-label="Operators">
-		{#each [...OPERATORS, '(', ')'] as operator (operator)}<button
-				type="button"
-				class="chip min-w-8 justify-center"
-				onclick={() => put(operator, false)}>{operator}</button
-			>{/each}
-		<Button small onclick={takeFormula}>Take it</Button>
-	</div>
 	<div class="mt-2 flex flex-wrap items-center gap-1" role="group" aria-label="From its row">
 		<span class="text-quiet">or of its row</span>
 		{#each SUMMARIES as how (how)}<button
@@ -226,11 +186,14 @@
 		</p>{/if}
 </section>
 <section class="mb-4" aria-label="Total">
-	<h3 class="mb-1 font-semibold">This cell of the column</h3>
-	{#if isBody}<p class="text-quiet">Cells of header, group, subtotal and total rows can tell of their column.</p>{:else}
-		<div class="flex flex-wrap gap-1" role="group" aria-label="Of its column">
-			<button type="button" class={['chip', !total && 'on']} aria-pressed={!total} onclick={() => setTotal(undefined)}
-				>typed</button
+	<h3 class="mb-1 font-semibold">This cell alone</h3>
+	{#if !isBody}
+		<div class="mb-1.5 flex flex-wrap gap-1" role="group" aria-label="Of its column">
+			<button
+				type="button"
+				class={['chip', !total && !cell.formula && 'on']}
+				aria-pressed={!total && !cell.formula}
+				onclick={() => setTotal(undefined)}>typed</button
 			>
 			{#each SUMMARIES as how (how)}<button
 					type="button"
@@ -240,6 +203,18 @@
 				>{/each}
 		</div>
 	{/if}
+	<details open={!!cell.formula}>
+		<summary>{cell.formula ? 'It has a formula of its own' : 'A formula of its own'}</summary>
+		<div class="pt-1">
+			<FormulaEntry
+				label="Formula of the cell"
+				formula={cell.formula}
+				{names}
+				placeholder="for this cell alone: total of Cost × 19 %"
+				onset={setOwn}
+			/>
+		</div>
+	</details>
 </section>
 <section class="mb-4" aria-label="Fill">
 	<h3 class="mb-1 font-semibold">Fill the selection</h3>

@@ -3,7 +3,8 @@
 	import { InputError } from '$lib/core/errors.ts';
 	import { formatLength, parseLength, emu, type Emu } from '$lib/core/units.ts';
 	import { joinCells, splitCell, type Join } from '$lib/core/work/join.ts';
-	import { filledIn, insertColumns, insertRows, removeLines, swapped, type Axis } from '$lib/core/work/lines.ts';
+	import { filledIn, insertColumns, insertRows, removeLines, type Axis } from '$lib/core/work/lines.ts';
+	import { lostBySwapping, swapped } from '$lib/core/work/swap.ts';
 	import { withLock } from '$lib/core/work/locks.ts';
 	import { linesOf, rangesOf } from '$lib/core/work/selection.ts';
 	import { cellOf, isCovered, joinedCells, tidy, type Lock } from '$lib/core/work/table.ts';
@@ -164,6 +165,20 @@
 	};
 	const isJoined = $derived(joinedCells(bench.work).some(({ r, c }) => r === range.top && c === range.start));
 	let chooser: HTMLInputElement;
+	/** Formulas name columns: those that cannot be said afterwards are named first. */
+	function swap() {
+		const run = () => bench.edit('rows and columns swapped', swapped);
+		const lost = lostBySwapping(bench.work);
+		if (!lost.length) return run();
+		const more = lost.length > 3 ? ` and ${lost.length - 3} more` : '';
+		bench.ask(
+			`Rows cannot be named by formulas. What these show stays as typed text: ${lost.slice(0, 3).join('; ')}${more}.`,
+			[
+				['Leave it as it is', () => undefined],
+				['Swap the two', run]
+			]
+		);
+	}
 </script>
 
 <section class="mb-4" aria-label="Rows and columns">
@@ -186,7 +201,7 @@
 		<Button small onclick={() => add('columns', 'after')}>Add after</Button>
 		<Button small onclick={() => remove('rows')}>Remove {words('rows', rows.size)}</Button>
 		<Button small onclick={() => remove('columns')}>Remove {words('columns', columns.size)}</Button>
-		<Button small onclick={() => bench.edit('rows and columns swapped', swapped)}>Swap the two</Button>
+		<Button small onclick={swap}>Swap the two</Button>
 		<Button small onclick={onsplit}>Part in two here</Button>
 	</div>
 	{#if others.length}

@@ -5,12 +5,13 @@
 	import { emptied, pasted } from '$lib/core/work/cells.ts';
 	import { workedOutBy } from '$lib/core/work/figures.ts';
 	import { insertRows } from '$lib/core/work/lines.ts';
+	import { columnNames } from '$lib/core/work/names.ts';
 	import { forbids } from '$lib/core/work/locks.ts';
 	import { anchorOf, isCovered, type WorkCell } from '$lib/core/work/table.ts';
 	import { isTouched } from '$lib/core/work/touches.ts';
 	import { toPixels } from '$lib/core/units.ts';
 	import { rolesToChoose, roleWords } from '../documents/roles.ts';
-	import { notify, notifyError } from '../notices.svelte.ts';
+	import { notifyError } from '../notices.svelte.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import TableGrid from '../table/TableGrid.svelte';
 	import type { Semantics } from '../table/TableLayer.svelte';
@@ -93,8 +94,10 @@
 		focus();
 	}
 	function sweep(event: PointerEvent) {
-		if (!isSweeping) return;
 		const place = placeAt(event.clientX, event.clientY);
+		const { pointed } = bench;
+		if (place?.r !== pointed?.r || place?.c !== pointed?.c) bench.pointed = place && { r: place.r, c: place.c };
+		if (!isSweeping) return;
 		const { focus: now } = bench.selection;
 		if (place && (place.r !== now.r || place.c !== now.c)) bench.extend(place.r, place.c);
 	}
@@ -240,19 +243,26 @@
 			const clip = clipFrom(data);
 			if (!clip) throw new Error('There is nothing to paste: the clipboard holds no cells and no text.');
 			const { top, start } = bench.range;
-			let range: typeof bench.range | undefined;
-			let kept: number[] = [];
 			const count = clip.cells.length * (clip.cells[0]?.length ?? 0);
-			const isDone = bench.edit(`${plural(count, 'cell')} pasted`, (work) => {
-				const result = pasted(work, top, start, clip);
-				({ range, kept } = result);
-				return result.work;
-			});
-			if (isDone && range) bench.selectRanges([range]);
-			if (isDone && kept.length)
-				notify(
-					`${pluralWord(kept.length, 'Column', 'Columns')} ${listed(kept.map((one) => String(one + 1)))} ${pluralWord(kept.length, 'is', 'are')} worked out: what was pasted there is left out.`
-				);
+			const put = (over: boolean) => {
+				let range: typeof bench.range | undefined;
+				const isDone = bench.edit(`${plural(count, 'cell')} pasted`, (work) => {
+					const result = pasted(work, top, start, clip, { over });
+					({ range } = result);
+					return result.work;
+				});
+				if (isDone && range) bench.selectRanges([range]);
+				focus();
+			};
+			const { kept } = pasted(bench.work, top, start, clip);
+			if (!kept.length) return put(false);
+			const names = columnNames(bench.work);
+			const columns = listed(kept.map((c) => `“${names[c] ?? `column ${c + 1}`}”`));
+			bench.ask(`${columns} ${pluralWord(kept.length, 'is', 'are')} worked out, and you paste figures over it.`, [
+				['Do not paste', focus],
+				[`Paste over it: it is typed from then on`, () => put(true)],
+				['Paste beside it: it stays worked out', () => put(false)]
+			]);
 		} catch (error) {
 			notifyError(error);
 		}
@@ -304,7 +314,7 @@
 					isTouched(cell) ? 'touched' : '',
 					why ? `worked out ${why}` : '',
 					problemAt.get(`${r},${c}`)?.why ?? '',
-					wrong ? `off by ${wrong.off}` : ''
+					wrong ? (wrong.off ? `off by ${wrong.off}` : 'in another measure') : ''
 				].filter(Boolean);
 				return said.length ? said.join(', ') : undefined;
 			}
@@ -361,6 +371,7 @@
 	data-scrolls
 	onpointerdown={down}
 	onpointermove={sweep}
+	onpointerleave={() => (bench.pointed = undefined)}
 	onpointerup={() => (isSweeping = false)}
 	onpointercancel={() => (isSweeping = false)}
 	ondragover={(event) => event.preventDefault()}

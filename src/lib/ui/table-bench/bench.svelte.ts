@@ -14,6 +14,7 @@ import { formatOf, formatValue, type Format } from '$lib/core/values/format.ts';
 import { typed } from '$lib/core/work/cells.ts';
 import { withKinds } from '$lib/core/work/begin.ts';
 import { dependents, workedOut, workedOutBy } from '$lib/core/work/figures.ts';
+import { reachOf, selectedFigures } from '$lib/core/work/selected.ts';
 import { wrongSums } from '$lib/core/work/sums.ts';
 import { fileLook, type FileLook } from '$lib/core/work/file-look.ts';
 import { applyPatch } from '$lib/core/work/patch.ts';
@@ -37,6 +38,7 @@ import {
 	withCells,
 	type Wears,
 	type WorkCell,
+	type Position,
 	type WorkTable
 } from '$lib/core/work/table.ts';
 import { tableOf } from '$lib/core/work/convert.ts';
@@ -73,6 +75,12 @@ export interface Typing {
 }
 
 export type Panel = 'shape' | 'look' | 'figures' | 'find' | 'steps';
+
+/** Something to be answered first. */
+export interface Question {
+	readonly words: string;
+	readonly answers: readonly (readonly [words: string, run: () => unknown])[];
+}
 
 /** The table bench: one table being worked on, what of it is selected, and how it looks in its style. */
 export class TableBench {
@@ -133,6 +141,12 @@ export class TableBench {
 	readonly roles = $derived([
 		...new Set([...Object.keys(this.house.typeRoles), ...(this.flat?.typeRoles.keys() ?? [])])
 	]);
+	/** The cell that is pointed at; what its sum covers lights up, else that of the focused cell. */
+	pointed: Position | undefined = $state.raw();
+	readonly reach = $derived.by(() => {
+		const { r, c } = this.pointed ?? this.selection.focus;
+		return reachOf(this.work, r, c);
+	});
 	readonly problems = $derived(workedOut(this.work).problems);
 	readonly problemAt = $derived(new Map(this.problems.map((one) => [`${one.r},${one.c}`, one])));
 	/** A figure that could be read in two ways. */
@@ -140,6 +154,8 @@ export class TableBench {
 	readonly wrong = $derived(wrongSums(this.work));
 	readonly wrongAt = $derived(new Map(this.wrong.map((one) => [`${one.r},${one.c}`, one])));
 	readonly cells = $derived(cellsIn(this.work, this.selection.ranges));
+	/** What the selected cells make together. */
+	readonly together = $derived(this.cells.length > 1 ? selectedFigures(this.work, this.cells) : []);
 	readonly range: Range = $derived(this.selection.ranges.at(-1)!);
 	/** Columns whose figures come from the column that is selected. */
 	readonly dependents: ReadonlySet<number> = $derived(dependents(this.work, this.selection.focus.c));
@@ -178,6 +194,18 @@ export class TableBench {
 		} catch (error) {
 			notifyError(error);
 		}
+	}
+
+	/* ---- questions ---- */
+
+	/** What has to be answered before something is done; the last answer is the one that goes on with it. */
+	question: Question | undefined = $state.raw();
+	ask(words: string, answers: readonly (readonly [words: string, run: () => unknown])[]): void {
+		this.question = { words, answers };
+	}
+	answer(run: () => unknown): void {
+		this.question = undefined;
+		run();
 	}
 
 	/* ---- edits ---- */

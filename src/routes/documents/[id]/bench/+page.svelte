@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { SUMMARIES, SUMMARY_WORDS } from '$lib/core/values/summary.ts';
 	import { pluralWord } from '$lib/core/words.ts';
 	import { onMount, untrack } from 'svelte';
 	import { selectionWords } from '$lib/core/work/selection.ts';
@@ -195,6 +196,14 @@
 		<Button primary onclick={() => bench.decide('mine')}>Put mine instead</Button>
 	</div>
 {/if}
+{#if bench.question}
+	<div class="flex items-center gap-3 border-b border-hairline bg-warning-wash px-5 py-2" role="alert">
+		<p class="flex-1">{bench.question.words}</p>
+		{#each bench.question.answers as [answer, run], i (answer)}
+			<Button primary={i === bench.question.answers.length - 1} onclick={() => bench.answer(run)}>{answer}</Button>
+		{/each}
+	</div>
+{/if}
 {#if bench.isDrawing}
 	<div class="bg-accent-wash">
 		<PenBar {bench} />
@@ -211,7 +220,16 @@
 	</div>
 {/if}
 <div class="flex min-h-9 items-center gap-3 border-b border-hairline bg-paper px-5 py-1">
-	<strong class="min-w-0 flex-1 truncate text-picked" aria-live="polite" data-selection>{words}</strong>
+	<p class="min-w-0 flex-1 truncate" aria-live="polite">
+		<strong class="text-picked" data-selection>{words}</strong>
+		{#each bench.together.slice(0, 2) as { measure, figures } (measure)}
+			<span class="ps-2 text-quiet" data-together
+				>{SUMMARIES.flatMap((how) =>
+					figures[how] === undefined ? [] : [`${SUMMARY_WORDS[how]} ${figures[how]}`]
+				).join(' · ')}</span
+			>
+		{/each}
+	</p>
 	<label class="flex items-center gap-1.5 text-quiet"
 		>wears
 		<select
