@@ -5,6 +5,7 @@ import { amountText } from '../values/figure.ts';
 import { formulaFault, type Formula } from '../values/formula.ts';
 import { formulaText, parseFormula } from '../values/formula-text.ts';
 import { groupingIn } from '../values/written.ts';
+import { withKinds } from './begin.ts';
 import { figureIn, workedOut } from './figures.ts';
 import { columnNames } from './names.ts';
 import { asTyped, isCovered, tidy, type Slot, type WorkCell, type WorkTable } from './table.ts';
@@ -65,7 +66,17 @@ export function withFileFigures(work: WorkTable, file: TableFile): WorkTable {
 		...(numbers && { mark: numbers.decimal, isMarkSaid: true as const }),
 		...(numbers?.grouping && { grouping: numbers.grouping })
 	};
-	return workedOut(next).work;
+	return withKindsFound(workedOut(next).work, work, (c) => columns[c]?.kind === undefined);
+}
+/** What columns are worked out to be, where their file does not say it. */
+function withKindsFound(work: WorkTable, before: WorkTable, isOpen: (c: number) => boolean): WorkTable {
+	const isFound = (c: number) => !!work.columns[c]!.formula && isOpen(c);
+	const guessed = work.columns.map((column, c) => (isFound(c) ? { ...column, isGuessed: true as const } : column));
+	const { columns } = withKinds({ ...work, columns: guessed }, before);
+	return {
+		...work,
+		columns: work.columns.map((column, c) => (isFound(c) ? { ...column, kind: columns[c]!.kind } : column))
+	};
 }
 
 /** What a table file says of a table's figures: marks, formulas, totals, and what is worked out in full. */

@@ -90,8 +90,9 @@
 	.mark.worked {
 		align-self: start;
 		justify-self: start;
+		/* Over the edge, so that it does not stand in the words of a cell without margins. */
+		transform: translate(-2px, -45%);
 		color: var(--color-picked);
-		opacity: 0.7;
 	}
 	.mark.problem,
 	.mark.wrong {
@@ -107,6 +108,7 @@
 	.mark.partial {
 		align-self: start;
 		justify-self: start;
+		transform: translate(-2px, -45%);
 		color: var(--color-warning-text);
 	}
 	.mark.wrong {

@@ -74,6 +74,8 @@
 		if (scroll) document.getElementById(`table-${index}`)?.scrollIntoView({ block: 'nearest', behavior: 'smooth' });
 	}
 
+	/** Findings below this weight are to be looked at, and not wrong. */
+	const DOUBTFUL = 0.6;
 	const usual = $derived(usualMark(data.house.locale));
 	/** Figures of a longer table are looked at when it is uploaded, not on every change. */
 	const MOST_CELLS = 60_000;
@@ -167,8 +169,10 @@
 	ontick={(index) => view.tick(index)}
 >
 	{#each findings.slice(0, 2) as finding (`${finding.index} ${finding.r} ${finding.c}`)}
-		<button type="button" class="chip border-error! text-error!" onclick={() => pick(finding.index)}
-			>table {finding.index + 1}: {finding.words}</button
+		<button
+			type="button"
+			class={['chip', finding.weight < DOUBTFUL ? 'border-warning! text-warning-text!' : 'border-error! text-error!']}
+			onclick={() => pick(finding.index)}>table {finding.index + 1}: {finding.words}</button
 		>
 	{/each}
 	{#if findings.length > 2}<span class="text-quiet">and {findings.length - 2} more</span>{/if}
