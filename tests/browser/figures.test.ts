@@ -53,7 +53,7 @@ describe('figures', () => {
 		await page.until('asked again', async () => /can be read in two ways/.test(await page.text('aside')));
 		await page.click(await page.find(By.xpath(`//section[@aria-label='Doubt about the decimal mark']//button[2]`)));
 		await page.until('said again', async () => /you said so/.test(await page.text('aside')));
-		await upload('Lengths again.csv', 'Bed;Length\nEast;4.500\nPond;7.125\n');
+		await upload('Lengths again.csv', 'Bed;Length\nNorth;4.500\nPond;7.125\n');
 		await panel('What it is');
 		await page.until('remembered', async () => /you said so/.test(await page.text('aside')));
 		assert.doesNotMatch(await page.text('body'), /can be read in two ways/);

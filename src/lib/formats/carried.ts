@@ -8,6 +8,10 @@ import { givesStyle, isCleared, type StyleJob } from './job.ts';
 import { canonicalStyle } from '../core/style/canonical.ts';
 import { selfContained } from '../core/style/export.ts';
 import type { FindBase } from '../core/style/inherit.ts';
+import { tableToFile, type TableFile } from '../core/table/file.ts';
+import { tableOf } from '../core/work/convert.ts';
+import { saysFigures, withFigures, withFileFigures } from '../core/work/file.ts';
+import { tidy, type WorkTable } from '../core/work/table.ts';
 
 /**
  * Heptarch's own data in a file: the styles with their chains, and what each table wears. Tables are found again by
@@ -15,7 +19,35 @@ import type { FindBase } from '../core/style/inherit.ts';
  */
 export interface Carried {
 	readonly styles: readonly Style[];
-	readonly tables: readonly { readonly index: number; readonly key: string; readonly wears: CarriedTable }[];
+	readonly tables: readonly CarriedEntry[];
+}
+/** What a file says of one table: what it wears, and how its figures are worked out. */
+export interface CarriedEntry {
+	readonly index: number;
+	readonly key: string;
+	readonly wears?: CarriedTable;
+	readonly figures?: CarriedFigures;
+}
+/** What works a table's figures out, as table files say it (formats.md, "Table files"). */
+export type CarriedFigures = Pick<TableFile, 'rows' | 'columns' | 'numbers' | 'formulas' | 'totals'>;
+
+const fileOf = (figures: CarriedFigures): TableFile => ({
+	format: 'heptarch-table',
+	version: 1,
+	cells: [],
+	...figures
+});
+const figuresOf = (work: WorkTable): CarriedFigures | undefined => {
+	const { rows, columns, numbers, formulas, totals } = withFigures(tableToFile(tableOf(work)), work);
+	const figures = tidy({ rows, columns, numbers, formulas, totals }) as CarriedFigures;
+	return saysFigures(fileOf(figures)) ? figures : undefined;
+};
+/** What a file says of a table's figures. Throws where it is not valid. */
+export function checkedFigures(json: string): CarriedFigures {
+	const { rows, columns, numbers, formulas, totals } = JSON.parse(json) as CarriedFigures;
+	const figures = tidy({ rows, columns, numbers, formulas, totals }) as CarriedFigures;
+	checkTableFile(fileOf(figures));
+	return figures;
 }
 
 /** A short key of a table's size and text (FNV-1a over UTF-16 code units). */
@@ -85,10 +117,22 @@ export function carriedFromJson(text: string | undefined): Carried {
 	return {
 		styles: list(value?.styles).flatMap((style) => orNothing(() => checkedStyle(JSON.stringify(style))) ?? []),
 		tables: list(value?.tables).flatMap((entry) => {
-			const wears = orNothing(() => checkedWears(JSON.stringify(entry.wears)));
-			return wears ? [{ index: Number(entry.index), key: String(entry.key), wears }] : [];
+			const { index, key } = entry;
+			return carriedEntry(Number(index), String(key), JSON.stringify(entry.wears), JSON.stringify(entry.figures)) ?? [];
 		})
 	};
+}
+
+/** One table of a file, of what can be read as JSON; undefined where nothing can. */
+export function carriedEntry(
+	index: number,
+	key: string,
+	wearsJson: string | undefined,
+	figuresJson: string | undefined
+): CarriedEntry | undefined {
+	const wears = wearsJson ? orNothing(() => checkedWears(wearsJson)) : undefined;
+	const figures = figuresJson ? orNothing(() => checkedFigures(figuresJson)) : undefined;
+	return wears || figures ? { index, key, ...(wears && { wears }), ...(figures && { figures }) } : undefined;
 }
 
 /** What the tables of a file carry after some were given styles: those, and what the others wore before. */
@@ -103,12 +147,14 @@ export function carriedAfter(
 		const job = now.get(entry.index);
 		const wears =
 			job && givesStyle(job) ? wearsOf(job.table, job.style.name) : job && isCleared(job) ? null : entry.carried;
-		return wears ? [{ index: entry.index, key: contentKey(entry.table), wears }] : [];
+		const figures = entry.work && figuresOf(entry.work);
+		if (!wears && !figures) return [];
+		return [{ index: entry.index, key: contentKey(entry.table), ...(wears && { wears }), ...(figures && { figures }) }];
 	});
 	const styles = new Map(document.styles.map((style) => [style.name, style]));
 	for (const style of new Set(jobs.filter(givesStyle).map((job) => job.style)))
 		styles.set(style.name, selfContained(style, house, find));
-	const worn = new Set(tables.map(({ wears }) => wears.style));
+	const worn = new Set(tables.map(({ wears }) => wears?.style));
 	return { styles: [...styles.values()].filter(({ name }) => worn.has(name)), tables };
 }
 
@@ -122,12 +168,32 @@ export function findCarried(
 	if (carried.tables.length === 0) return null;
 	const key = contentKey(table);
 	const fits = (wears: CarriedTable) => wears.roles.length === table.rows && wears.columns.length === table.columns;
-	const exact = carried.tables.filter((entry) => entry.key === key);
-	const found =
+	const exact = carried.tables.filter((entry) => entry.wears && entry.key === key);
+	const { wears } =
 		exact.find((entry) => entry.index === index) ??
 		exact[0] ??
-		carried.tables.find(({ index: at, wears }) => at === index && wears.style === wornName);
-	return found && fits(found.wears) ? found.wears : null;
+		carried.tables.find((entry) => entry.index === index && entry.wears?.style === wornName) ??
+		{};
+	return wears && fits(wears) ? wears : null;
+}
+
+/** How the figures of the table at `index` are worked out, where its texts are still those that were worked out. */
+export function findFigures(carried: Carried, index: number, table: Grid): CarriedFigures | undefined {
+	if (!carried.tables.some(({ figures }) => figures)) return undefined;
+	const key = contentKey(table);
+	const same = carried.tables.filter((entry) => entry.figures && entry.key === key);
+	return (same.find((entry) => entry.index === index) ?? same[0])?.figures;
+}
+/** A table as its file works it out; undefined where that cannot be. */
+export function withCarriedFigures(work: WorkTable, figures: CarriedFigures): WorkTable | undefined {
+	const { rows = [], columns = [] } = figures;
+	if (rows.length !== work.rows.length || columns.length !== work.columns.length) return undefined;
+	const said: WorkTable = {
+		...work,
+		rows: work.rows.map((row, r) => ({ ...row, role: rows[r]! })),
+		columns: work.columns.map((column, c) => ({ ...column, kind: columns[c]!.kind ?? column.kind }))
+	};
+	return orNothing(() => withFileFigures(said, fileOf(figures)));
 }
 
 /** A table as it was recognised, with what its file carries laid over it. */

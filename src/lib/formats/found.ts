@@ -4,7 +4,8 @@ import { recognisedTable } from '../core/recognise/table.ts';
 import { cellsInRow, type Grid } from '../core/table/grid.ts';
 import type { Block } from '../core/table/content.ts';
 import { bareAppearance, plainContentWhenSeen } from './bare.ts';
-import { findCarried, withCarried, type Carried } from './carried.ts';
+import { tableOf, workOf } from '../core/work/convert.ts';
+import { findCarried, findFigures, withCarried, withCarriedFigures, type Carried } from './carried.ts';
 import type { DocumentTable } from './document.ts';
 
 /** What a reader found of a table, and how the rest can be found. */
@@ -50,6 +51,10 @@ export function foundTable({ index, place, widths, wornName, grid, locked, ...fo
 		const wears = carried();
 		return wears ? withCarried(recognised().table, wears) : recognised().table;
 	});
+	const work = lazy(() => {
+		const figures = findFigures(found.carried, index, grid);
+		return figures && withCarriedFigures(workOf(table(), content(), widths, undefined, locked), figures);
+	});
 	return {
 		index,
 		place,
@@ -57,7 +62,11 @@ export function foundTable({ index, place, widths, wornName, grid, locked, ...fo
 		wornName,
 		...(locked.length && { locked }),
 		get table() {
-			return table();
+			const own = work();
+			return own ? { ...tableOf(own), partsOff: table().partsOff, carry: table().carry } : table();
+		},
+		get work() {
+			return work();
 		},
 		get recognition() {
 			return recognised().recognition;

@@ -1,6 +1,6 @@
 import { pluralWord } from '../words.ts';
 import { InputError } from '../errors.ts';
-import { atLevel, behaviour, isBody, isHeader, type RowRole } from '../roles/index.ts';
+import { behaviour, isBody, isHeader, type RowRole } from '../roles/index.ts';
 import type { LineSettings } from '../style/types.ts';
 import type { Side, Span } from '../table/grid.ts';
 import { guard } from './locks.ts';

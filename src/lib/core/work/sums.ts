@@ -5,7 +5,7 @@ import { NoAnswer } from '../values/no-answer.ts';
 import type { DecimalMark } from '../values/parse.ts';
 import { Rational } from '../values/rational.ts';
 import { decimalsIn, writtenFigure } from '../values/written.ts';
-import { rowsAbout, summarised, typedFigures, type Held } from './figures.ts';
+import { rowsAbout, summarised, typedFigures, workedOut, type Held } from './figures.ts';
 import { markOf } from './marks.ts';
 import { columnNames } from './names.ts';
 import { isCovered, type WorkCell, type WorkTable } from './table.ts';
@@ -56,23 +56,29 @@ function checkedSums(work: WorkTable): TypedSum[] {
 
 class Checking {
 	private readonly mark: DecimalMark;
-	private readonly figure: (c: number, cell: WorkCell) => Figure | undefined;
+	private readonly full: ReadonlyMap<string, Figure | undefined>;
+	private readonly typedFigure: (c: number, cell: WorkCell) => Figure | undefined;
 	private readonly factors: ReadonlySet<number>;
 
 	constructor(private readonly work: WorkTable) {
 		this.mark = markOf(work);
-		this.figure = typedFigures(work);
+		// What is worked out is taken in full, never as it is shown.
+		this.full = new Map(workedOut(work).worked.map(({ r, c, figure }) => [`${r} ${c}`, figure]));
+		this.typedFigure = typedFigures(work);
 		this.factors = new Set([...factorsByFormula(work), ...this.factorsByFigures()]);
 	}
 
+	/** The figure of a slot; undefined where there is none. */
 	private typed(r: number, c: number): Figure | undefined {
 		const slot = this.work.rows[r]!.cells[c]!;
-		return isCovered(slot) ? undefined : this.figure(c, slot);
+		if (isCovered(slot)) return undefined;
+		const key = `${r} ${c}`;
+		return this.full.has(key) ? this.full.get(key) : this.typedFigure(c, slot);
 	}
 	private held(rows: readonly number[], c: number): Held[] {
 		return rows.flatMap((r) => {
 			const cell = this.work.rows[r]!.cells[c]!;
-			return isCovered(cell) ? [] : [{ cell, figure: this.figure(c, cell), r }];
+			return isCovered(cell) ? [] : [{ cell, figure: this.typed(r, c), r }];
 		});
 	}
 

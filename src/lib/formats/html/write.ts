@@ -195,7 +195,7 @@ export async function writeHtml(
 ): Promise<Written> {
 	const { as = 'living', readBack = true } = options;
 	const prepared = prepare(document, jobs, options);
-	if (prepared.length === 0)
+	if (prepared.length === 0 && !document.tables.some(({ work }) => work))
 		return { bytes: new Uint8Array(document.source.bytes), account: { tables: [], remarks: document.remarks } };
 	const build = (directs: Directs) =>
 		encodePieces(
