@@ -6,6 +6,7 @@ import { workedOut } from '../../../src/lib/core/work/figures.ts';
 import { typed } from '../../../src/lib/core/work/cells.ts';
 import { isCovered, type WorkTable } from '../../../src/lib/core/work/table.ts';
 import { openDocument, writeAs, type AnyDocument } from '../../../src/lib/formats/index.ts';
+import { Package } from '../../../src/lib/formats/package/zip.ts';
 import { applyWorks } from '../../../src/lib/formats/rewrite-rows.ts';
 
 const PLANTING: TableFile = {
@@ -54,4 +55,22 @@ describe('a worked table comes back from a file as it was', () => {
 			assert.equal(texts(next)[3]![3], '€ 1,082.00');
 			assert.deepEqual(sources(changed.tables[0]!.work!), sources(work));
 		});
+});
+
+describe('values beside texts in an open document', () => {
+	it('are those of the figures, and none is left of a text that is gone', async () => {
+		const first = await opened(new TextEncoder().encode(JSON.stringify(PLANTING)), 'planting.table.json');
+		const odt = await written(first, 'odt');
+		const content = async (document: AnyDocument) => {
+			const { bytes } = await writeAs('odt', document, [], { house: FIRST_HOUSE, title: 'Planting' });
+			return (await Package.open(bytes, 'a zip')).text('content.xml');
+		};
+		const before = (await content(odt))!;
+		assert.match(before, /office:value-type="currency" office:currency="EUR" office:value="1057.2"/);
+		assert.match(before, /office:value-type="float" office:value="1200"/);
+		const next = workedOut(typed(typed(odt.tables[0]!.work!, 2, 1, 'many'), 1, 2, '19 %')).work;
+		const after = (await content(await applyWorks(odt, new Map([[0, next]]))))!;
+		assert.match(after, /office:value-type="percentage" office:value="0.19"/);
+		assert.doesNotMatch(after, /office:value="1200"|office:value="1057.2"/);
+	});
 });

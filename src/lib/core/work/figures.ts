@@ -83,6 +83,18 @@ export function typedFigures(work: WorkTable): (c: number, cell: WorkCell) => Fi
 		return measures[c] ? inMeasure(figure, measures[c]) : figure;
 	};
 }
+/** The figures of all cells by slot: in full where they are worked out, else as they are typed. */
+export function allFigures(given: WorkTable): (r: number, c: number) => Figure | undefined {
+	const { work, worked } = workedOut(given);
+	const full = new Map(worked.map(({ r, c, figure }) => [`${r} ${c}`, figure]));
+	const typed = typedFigures(work);
+	return (r, c) => {
+		const slot = work.rows[r]!.cells[c]!;
+		if (isCovered(slot)) return undefined;
+		const key = `${r} ${c}`;
+		return full.has(key) ? full.get(key) : typed(c, slot);
+	};
+}
 /** Whether a column holds words, whatever its cells look like. */
 export const isWordy = ({ columns }: Pick<WorkTable, 'columns'>, c: number): boolean =>
 	['text', 'code'].includes(columns[c]!.kind);

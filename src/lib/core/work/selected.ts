@@ -4,7 +4,7 @@ import { NoAnswer } from '../values/no-answer.ts';
 import { SUMMARIES, type Summary } from '../values/summary.ts';
 import { unitOf } from '../values/units.ts';
 import { currencyDecimals, decimalsIn, writtenFigure } from '../values/written.ts';
-import { rowsAbout, typedFigures, workedOut } from './figures.ts';
+import { allFigures, rowsAbout, workedOut } from './figures.ts';
 import { isCovered, type Position, type WorkTable } from './table.ts';
 import { typedSums } from './sums.ts';
 
@@ -27,15 +27,13 @@ const dimensionOf = (measure: Measure): string =>
 
 /** What selected cells make together, by what they are measured in, in the order in which they come; text is left out. */
 export function selectedFigures(given: WorkTable, cells: readonly Position[]): Together[] {
-	const { work, worked } = workedOut(given);
-	const full = new Map(worked.map(({ r, c, figure }) => [`${r} ${c}`, figure]));
-	const typed = typedFigures(work);
+	const { work } = workedOut(given);
+	const figureAt = allFigures(work);
 	const groups = new Map<string, { figure: Figure; text: string }[]>();
 	for (const { r, c } of cells) {
 		const slot = work.rows[r]!.cells[c]!;
 		if (isCovered(slot)) continue;
-		const key = `${r} ${c}`;
-		const figure = full.has(key) ? full.get(key) : typed(c, slot);
+		const figure = figureAt(r, c);
 		if (!figure) continue;
 		const dimension = dimensionOf(figure.measure);
 		const group = groups.get(dimension);

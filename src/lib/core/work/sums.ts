@@ -5,7 +5,7 @@ import { NoAnswer } from '../values/no-answer.ts';
 import type { DecimalMark } from '../values/parse.ts';
 import { Rational } from '../values/rational.ts';
 import { decimalsIn, writtenFigure } from '../values/written.ts';
-import { rowsAbout, summarised, typedFigures, workedOut, type Held } from './figures.ts';
+import { allFigures, rowsAbout, summarised, type Held } from './figures.ts';
 import { markOf } from './marks.ts';
 import { columnNames } from './names.ts';
 import { isCovered, type WorkCell, type WorkTable } from './table.ts';
@@ -56,29 +56,20 @@ function checkedSums(work: WorkTable): TypedSum[] {
 
 class Checking {
 	private readonly mark: DecimalMark;
-	private readonly full: ReadonlyMap<string, Figure | undefined>;
-	private readonly typedFigure: (c: number, cell: WorkCell) => Figure | undefined;
+	/** The figure of a slot; undefined where there is none. */
+	private readonly figure: (r: number, c: number) => Figure | undefined;
 	private readonly factors: ReadonlySet<number>;
 
 	constructor(private readonly work: WorkTable) {
 		this.mark = markOf(work);
-		// What is worked out is taken in full, never as it is shown.
-		this.full = new Map(workedOut(work).worked.map(({ r, c, figure }) => [`${r} ${c}`, figure]));
-		this.typedFigure = typedFigures(work);
+		this.figure = allFigures(work);
 		this.factors = new Set([...factorsByFormula(work), ...this.factorsByFigures()]);
 	}
 
-	/** The figure of a slot; undefined where there is none. */
-	private typed(r: number, c: number): Figure | undefined {
-		const slot = this.work.rows[r]!.cells[c]!;
-		if (isCovered(slot)) return undefined;
-		const key = `${r} ${c}`;
-		return this.full.has(key) ? this.full.get(key) : this.typedFigure(c, slot);
-	}
 	private held(rows: readonly number[], c: number): Held[] {
 		return rows.flatMap((r) => {
 			const cell = this.work.rows[r]!.cells[c]!;
-			return isCovered(cell) ? [] : [{ cell, figure: this.typed(r, c), r }];
+			return isCovered(cell) ? [] : [{ cell, figure: this.figure(r, c), r }];
 		});
 	}
 
@@ -87,7 +78,7 @@ class Checking {
 		const slot = this.work.rows[r]!.cells[c]!;
 		if (isCovered(slot) || slot.total || slot.formula || this.factors.has(c)) return undefined;
 		if (!SUMMED.has(this.work.columns[c]!.kind)) return undefined;
-		const is = this.typed(r, c);
+		const is = this.figure(r, c);
 		if (!is || momentOf(is.measure)) return undefined;
 		const addends = this.held(rowsAbout(this.work, r), c);
 		const covers = addends.filter(({ figure }) => figure).map((one) => one.r);
@@ -109,8 +100,8 @@ class Checking {
 
 	/** A figure inside the range of what it would sum up is a mean or a rate, where others of its row are sums. */
 	isWithin({ r, c, covers }: TypedSum): boolean {
-		const is = this.typed(r, c)!;
-		const amounts = covers.map((y) => amountIn(this.typed(y, c)!, is.measure));
+		const is = this.figure(r, c)!;
+		const amounts = covers.map((y) => amountIn(this.figure(y, c)!, is.measure));
 		const given = amounts.filter((one) => one !== undefined);
 		return (
 			given.length > 1 &&
@@ -182,7 +173,9 @@ class Checking {
 		const isTotal = (y: number) => !!rows[y] && behaviour(rows[y].role).sums === 'all';
 		while (isTotal(from - 1)) from--;
 		while (isTotal(to + 1)) to++;
-		const others = Array.from({ length: to - from + 1 }, (_, i) => from + i).filter((y) => y !== r && this.typed(y, c));
+		const others = Array.from({ length: to - from + 1 }, (_, i) => from + i).filter(
+			(y) => y !== r && this.figure(y, c)
+		);
 		for (const first of others) {
 			const between = others.filter((y) => y > Math.min(first, r) && y < Math.max(first, r));
 			for (const rest of [between, others.filter((y) => y !== first && y !== r)])
@@ -191,10 +184,10 @@ class Checking {
 					const covers = [first, ...rest].sort((a, b) => a - b);
 					const amount = rest.reduce<Rational | undefined>(
 						(sum, y) => {
-							const own = amountIn(this.typed(y, c)!, is.measure);
+							const own = amountIn(this.figure(y, c)!, is.measure);
 							return sum && own && (sign > 0 ? sum.plus(own) : sum.minus(own));
 						},
-						amountIn(this.typed(first, c)!, is.measure)
+						amountIn(this.figure(first, c)!, is.measure)
 					);
 					if (!amount?.equals(is.amount)) continue;
 					return { r, c, covers, without: [], should: is, problem: undefined, isRight: true, text: slot.text, off: '' };
@@ -223,7 +216,7 @@ class Checking {
 		const body = rows.flatMap(({ role }, r) => (role === 'body' ? [r] : [])).slice(0, 40);
 		const able = columns.flatMap(({ kind }, c) => (SUMMED.has(kind) ? [c] : []));
 		if (able.length < 3 || able.length > MOST_FACTORS || !body.some((r) => r >= 0)) return [];
-		const at = new Map(able.map((c) => [c, body.map((r) => this.typed(r, c))]));
+		const at = new Map(able.map((c) => [c, body.map((r) => this.figure(r, c))]));
 		return able.flatMap((c) =>
 			able.flatMap((a, i) =>
 				able.slice(i + 1).flatMap((b) => {

@@ -1,3 +1,5 @@
+import { allFigures } from '../../core/work/figures.ts';
+import { valueAttributes } from './values.ts';
 import { escapeXml } from '../../core/escape.ts';
 import { inPixels, type CellContent, type CellPicture, type RunView } from '../../core/table/content.ts';
 import { forbids } from '../../core/work/locks.ts';
@@ -110,6 +112,7 @@ export class BodyWriter {
 					)
 					.join('')
 			: `<table:table-column table:number-columns-repeated="${table.columns}"/>`;
+		const figureAt = entry.work && allFigures(entry.work);
 		const rows = Array.from({ length: table.rows }, (_, r) => {
 			const cells = Array.from({ length: table.columns }, (_, c) => {
 				const i = table.slots[r * table.columns + c]!;
@@ -132,8 +135,9 @@ export class BodyWriter {
 				const pieces = content[i]!.some((one) => !('nested' in one)) ? content[i]! : [...content[i]!, { runs: [] }];
 				const inside = pieces.map((one, at) => piece(one, paragraph(at === 0))).join('');
 				const slot = entry.work?.rows[r]?.cells[c];
+				const value = valueAttributes(figureAt?.(r, c));
 				const lock = slot && !isCovered(slot) && forbids(slot.lock, 'content') ? ' table:protected="true"' : '';
-				return `<table:table-cell table:style-name="${style}"${spans}${lock}>${inside}</table:table-cell>`;
+				return `<table:table-cell table:style-name="${style}"${spans}${value}${lock}>${inside}</table:table-cell>`;
 			});
 			return `<table:table-row>${cells.join('')}</table:table-row>`;
 		});

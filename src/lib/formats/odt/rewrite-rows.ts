@@ -10,6 +10,8 @@ import { columnsFrom, insertions, outermost, rowCells, rowFrom, type RowRewritin
 import { BodyWriter, pictureFrame, textMarkup } from './make.ts';
 import type { OdtDocument } from './read.ts';
 import { StyleMaker } from './styling.ts';
+import { allFigures } from '../../core/work/figures.ts';
+import { VALUE_ATTRIBUTES, valueAttributes } from './values.ts';
 import { addTo, declarePrefixes } from './sections.ts';
 
 /** The document with tables made anew from what they were worked on, new ones put in, and others taken out; all else byte for byte. */
@@ -113,6 +115,7 @@ function tableRows(
 						return `<table:table-column${style ? ` table:style-name="${style}"` : ''}/>`;
 					})
 					.join('');
+	const figureAt = allFigures(work);
 	const rows = work.rows.map((row, r) => {
 		const from = rowFrom(work, entry, r);
 		const model = from === undefined ? undefined : grid.rows[from]?.node;
@@ -123,10 +126,12 @@ function tableRows(
 			const spans = `${(slot.cols ?? 1) > 1 ? ` table:number-columns-spanned="${slot.cols}"` : ''}${(slot.rows ?? 1) > 1 ? ` table:number-rows-spanned="${slot.rows}"` : ''}`;
 			const lock = forbids(slot.lock, 'content') ? ' table:protected="true"' : '';
 			const bare = cell ? open(cell).replace(/>$/, '') : '<table:table-cell';
-			const tag = `${bare.replace(/\s+[\w.-]+:protected\s*=\s*("[^"]*"|'[^']*')/, '')}${spans}${lock}>`;
+			const isSame = isKept && cell && !cell.selfClosing && cell.name === 'table:table-cell';
+			const value = isSame ? '' : valueAttributes(figureAt(r, c));
+			const unlocked = bare.replace(/\s+[\w.-]+:protected\s*=\s*("[^"]*"|'[^']*')/, '');
+			const tag = `${isSame ? unlocked : unlocked.replace(VALUE_ATTRIBUTES, '')}${spans}${value}${lock}>`;
 			const close = `</${cell ? name(cell) : 'table:table-cell'}>`;
-			if (isKept && cell && !cell.selfClosing && cell.name === 'table:table-cell')
-				return `${tag}${source.slice(cell.openEnd, cell.closeStart)}${close}`;
+			if (isSame) return `${tag}${source.slice(cell.openEnd, cell.closeStart)}${close}`;
 			const paragraph = cell?.children.find((child) => child.name === 'text:p' || child.name === 'text:h');
 			const span = paragraph?.children.find((child) => child.name === 'text:span')?.attribute('text:style-name');
 			const style = paragraph?.attribute('text:style-name');
