@@ -74,3 +74,23 @@ describe('values beside texts in an open document', () => {
 		assert.doesNotMatch(after, /office:value="1200"|office:value="1057.2"/);
 	});
 });
+
+describe('values beside texts in a page', () => {
+	it('stand on what is worked out, in full', async () => {
+		const first = await opened(
+			new TextEncoder().encode(JSON.stringify({ ...PLANTING, totals: [{ r: 3, c: 2, is: 'mean' }] })),
+			'planting.table.json'
+		);
+		const page = async (document: AnyDocument) => {
+			const { bytes } = await writeAs('html', document, [], { house: FIRST_HOUSE, title: 'Planting' });
+			return { text: new TextDecoder().decode(bytes), document: await opened(bytes, 'planting.html') };
+		};
+		const { text, document } = await page(first);
+		assert.match(text, /<data value="1.975">€ 1.98<\/data>/);
+		assert.doesNotMatch(text, /<data value="12">/, 'what is typed says itself');
+		const next = workedOut(typed(document.tables[0]!.work!, 1, 2, '€ 3.11')).work;
+		const again = await page(await applyWorks(document, new Map([[0, next]])));
+		assert.match(again.text, /<data value="1.98">€ 1.98<\/data>/);
+		assert.doesNotMatch(again.text, /1\.975/);
+	});
+});

@@ -36,7 +36,9 @@ export function tableOf({ columns, rows }: ScheduleRows, reads: Reading): { tabl
 		lastColumns: 0,
 		partsOff: [],
 		carry: ASPECTS,
-		touches: turnedHeadings(columns, roles)
+		touches: turnedHeadings(columns, roles),
+		// What drawings say is written with the point.
+		mark: '.'
 	};
 	const said = roles.map((is) => ({ is, confidence: 1, reasons: ['the schedule says so'] }));
 	return { table, recognition: { ...recognition, rows: said } };

@@ -95,6 +95,8 @@ export function allFigures(given: WorkTable): (r: number, c: number) => Figure |
 		return full.has(key) ? full.get(key) : typed(c, slot);
 	};
 }
+/** Whether a cell is worked out, by a formula, its row or its column. */
+export const isWorkedOut = (work: WorkTable, r: number, c: number): boolean => !!sourceOf(work, r, c);
 /** Whether a column holds words, whatever its cells look like. */
 export const isWordy = ({ columns }: Pick<WorkTable, 'columns'>, c: number): boolean =>
 	['text', 'code'].includes(columns[c]!.kind);

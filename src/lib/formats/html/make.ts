@@ -1,3 +1,4 @@
+import { valuesOf } from './values.ts';
 import { escapeHtml } from '../../core/escape.ts';
 import { LOOK_FIELDS } from '../../core/cascade/look.ts';
 import { toPixels } from '../../core/units.ts';
@@ -34,11 +35,12 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 				? pictureMarkup(one.picture)
 				: one.runs.map(runMarkup).join('');
 	const sides = new CellSides(table, appearance, SAYABLE.line);
+	const valued = valuesOf(entry.work);
 	const cellsOf: number[][] = Array.from({ length: table.rows }, () => []);
 	table.cells.forEach(({ r }, i) => cellsOf[r]!.push(i));
 	const rows = cellsOf.map((cells) => {
 		const markup = cells.map((i) => {
-			const { rows: height, cols } = table.cells[i]!;
+			const { r, c, rows: height, cols } = table.cells[i]!;
 			const look = SAYABLE.look(appearance.looks[appearance.cellLook[i]!]!);
 			const borders = SIDES.flatMap((side) => {
 				const line = sides.line(i, side);
@@ -55,7 +57,7 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 				paragraphs.length > 1
 					? paragraphs.map((one, at) => ('nested' in one ? piece(one) : `${block(at)}${piece(one)}</div>`)).join('')
 					: paragraphs.map(piece).join('');
-			return `<td${height > 1 ? ` rowspan="${height}"` : ''}${cols > 1 ? ` colspan="${cols}"` : ''}${style ? ` style="${escapeHtml(style)}"` : ''}>${inside}</td>`;
+			return `<td${height > 1 ? ` rowspan="${height}"` : ''}${cols > 1 ? ` colspan="${cols}"` : ''}${style ? ` style="${escapeHtml(style)}"` : ''}>${paragraphs.length > 1 ? inside : valued(r, c, inside)}</td>`;
 		});
 		return `<tr>${markup.join('')}</tr>`;
 	});

@@ -1,3 +1,5 @@
+import { isWorkedOut } from '../../core/work/figures.ts';
+import { valuesOf } from './values.ts';
 import { escapeHtml } from '../../core/escape.ts';
 import { toPixels, type Emu } from '../../core/units.ts';
 import { contentOfCell, isCovered, joinedCells, type WorkTable } from '../../core/work/table.ts';
@@ -73,6 +75,7 @@ function tableRows(document: HtmlDocument, index: number, work: WorkTable): stri
 		sections.slice(r, r + down).some((one) => one !== sections[r])
 	);
 	const keepsSections = inOrder && !isCut;
+	const valued = valuesOf(work);
 	const rowMarkup = work.rows.map(({ cells: slots, height }, r) => {
 		const from = rowFrom(work, entry, r);
 		const source = from === undefined ? undefined : rows[from]!.node;
@@ -84,7 +87,8 @@ function tableRows(document: HtmlDocument, index: number, work: WorkTable): stri
 			const spans = `${(slot.rows ?? 1) > 1 ? ` rowspan="${slot.rows}"` : ''}${(slot.cols ?? 1) > 1 ? ` colspan="${slot.cols}"` : ''}`;
 			const tags = element && tagsOf(element);
 			const open = openTag(tags ? element : undefined, name, spans, ['rowspan', 'colspan']);
-			if (isKept && tags) return `${open}${text.slice(tags.open, tags.close)}</${name}>`;
+			// What is worked out may show the same for another value.
+			if (isKept && tags && !isWorkedOut(work, r, c)) return `${open}${text.slice(tags.open, tags.close)}</${name}>`;
 			const tables = element ? childElements(element, 'table') : [];
 			let nested = 0;
 			const pieces = contentOfCell(slot).map((piece) =>
@@ -96,7 +100,8 @@ function tableRows(document: HtmlDocument, index: number, work: WorkTable): stri
 						? piece.runs.map(runMarkup).join('')
 						: ''
 			);
-			const content = pieces.length > 1 ? pieces.map((piece) => `<div>${piece}</div>`).join('') : pieces.join('');
+			const content =
+				pieces.length > 1 ? pieces.map((piece) => `<div>${piece}</div>`).join('') : valued(r, c, pieces.join(''));
 			const picture = slot.picture ? pictureMarkup(slot.picture) : '';
 			return `${open}${picture}${content}</${name}>`;
 		});

@@ -10,7 +10,7 @@ import { columnsFrom, insertions, outermost, rowCells, rowFrom, type RowRewritin
 import { BodyWriter, pictureFrame, textMarkup } from './make.ts';
 import type { OdtDocument } from './read.ts';
 import { StyleMaker } from './styling.ts';
-import { allFigures } from '../../core/work/figures.ts';
+import { allFigures, isWorkedOut } from '../../core/work/figures.ts';
 import { VALUE_ATTRIBUTES, valueAttributes } from './values.ts';
 import { addTo, declarePrefixes } from './sections.ts';
 
@@ -126,7 +126,9 @@ function tableRows(
 			const spans = `${(slot.cols ?? 1) > 1 ? ` table:number-columns-spanned="${slot.cols}"` : ''}${(slot.rows ?? 1) > 1 ? ` table:number-rows-spanned="${slot.rows}"` : ''}`;
 			const lock = forbids(slot.lock, 'content') ? ' table:protected="true"' : '';
 			const bare = cell ? open(cell).replace(/>$/, '') : '<table:table-cell';
-			const isSame = isKept && cell && !cell.selfClosing && cell.name === 'table:table-cell';
+			const isWhole = cell && !cell.selfClosing && cell.name === 'table:table-cell';
+			// What is worked out may show the same for another value.
+			const isSame = isKept && isWhole && !isWorkedOut(work, r, c);
 			const value = isSame ? '' : valueAttributes(figureAt(r, c));
 			const unlocked = bare.replace(/\s+[\w.-]+:protected\s*=\s*("[^"]*"|'[^']*')/, '');
 			const tag = `${isSame ? unlocked : unlocked.replace(VALUE_ATTRIBUTES, '')}${spans}${value}${lock}>`;

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { pluralWord } from '$lib/core/words.ts';
+	import { plural, pluralWord } from '$lib/core/words.ts';
 	import type { Desk } from './desk.svelte.ts';
 	import SymbolMark from './SymbolMark.svelte';
 	import TabPanel from '../controls/TabPanel.svelte';
@@ -182,6 +182,7 @@
 		<ul class="mt-3" aria-label="Tables on the sheet">
 			{#each desk.data.placed as { id }, index (id)}
 				{@const changes = desk.data.behind[index]?.changes.length ?? 0}
+				{@const out = desk.sumsOut(index).length}
 				<li>
 					<button
 						type="button"
@@ -189,7 +190,7 @@
 						onclick={() => onpick(index)}
 						><span class="min-w-0 flex-1 truncate">{desk.titleOf(index)}</span>{#if changes}<span
 								class="chip text-warning-text!">{changes} behind</span
-							>{/if}</button
+							>{/if}{#if out}<span class="chip text-warning-text!">{plural(out, 'sum')} out</span>{/if}</button
 					>
 				</li>
 			{:else}<li class="text-quiet">None yet.</li>{/each}

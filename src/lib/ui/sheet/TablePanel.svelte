@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { placedWords } from '$lib/core/findings/index.ts';
 	import { laidOver } from '$lib/core/history.ts';
 	import { partsInUse } from '$lib/workbench/parts.ts';
 	import { ASPECTS, type Aspect } from '$lib/core/style/types.ts';
@@ -134,6 +135,14 @@
 />
 <Unreadable {own} called="this table" busy={desk.busy} onanew={() => set({ own: {} }, 'begun anew')} />
 {#if desk.problem}<p class="mt-3 rounded-lg bg-error-wash px-3 py-2 text-error" role="alert">{desk.problem}</p>{/if}
+{#each isNew || isChanged ? [] : desk.sumsOut(index) as finding (`${finding.r} ${finding.c}`)}<p
+		class="mt-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text"
+		role="status"
+	>
+		{placedWords(finding)}: {changes.length
+			? 'only some of its changes were accepted.'
+			: 'it does not fit the rows that it shows.'}
+	</p>{/each}
 {#each placed.rows.problems as problem (problem)}<p class="mt-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text">
 		{problem}
 	</p>{/each}

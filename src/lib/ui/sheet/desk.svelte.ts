@@ -4,6 +4,7 @@ import { invalidate } from '$app/navigation';
 import type { Line } from '$lib/core/history.ts';
 import type { ChangeAnswer, RowChange } from '$lib/core/schedule/difference.ts';
 import type { Extent } from '$lib/core/layout/matrix.ts';
+import type { Finding } from '$lib/core/findings/finding.ts';
 import type { ObjectKind } from '$lib/core/schedule/objects.ts';
 import { freeId, innerFrame, roomFor, type PlacedTable } from '$lib/core/schedule/placed.ts';
 import { proposeSchedule } from '$lib/core/schedule/propose.ts';
@@ -16,6 +17,7 @@ import { call } from '../api.ts';
 import { notify, notifyError } from '../notices.svelte.ts';
 import type { DrawnOut } from '$lib/server/drawings/drawings.ts';
 import type { StepInfo } from '$lib/server/history.ts';
+import { figureFindings } from '$lib/workbench/findings.ts';
 import { answered } from '$lib/workbench/schedules.ts';
 import type { DocumentState, TableState } from '$lib/workbench/state.ts';
 import { Sender } from '../history.svelte.ts';
@@ -274,6 +276,15 @@ export class Desk {
 			tables: tables.filter((_, i) => i !== index)
 		}));
 		if (isOff) notify(`“${title}” is off the sheet. Ctrl+Z puts it back.`);
+	}
+	/**
+	 * Why the sums of a table do not fit what it shows, as findings: so it is where only some changes of a schedule were
+	 * accepted.
+	 */
+	sumsOut(index: number): readonly Finding[] {
+		return figureFindings(this.data.tables[index]!).filter(
+			({ kind }) => kind === 'total-off' || kind === 'units-mixed'
+		);
 	}
 	titleOf(index: number): string {
 		return this.data.tables[index]?.place.caption ?? `table ${index + 1}`;
