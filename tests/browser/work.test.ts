@@ -223,6 +223,8 @@ describe('the table bench', () => {
 
 	it('flags a wrong sum with the difference and mends it with one click', async () => {
 		await pick(6, 4);
+		await press('typed');
+		await pick(6, 4);
 		await keys('€ 155.00');
 		await pick(2, 1);
 		await page.until('flagged', async () =>
