@@ -79,7 +79,7 @@ function withKindsFound(work: WorkTable, before: WorkTable, isOpen: (c: number) 
 	};
 }
 
-/** What a table file says of a table's figures: marks, formulas, totals, and what is worked out in full. */
+/** What a table file says of a table's figures: marks where somebody said them, formulas, totals, what is worked out in full. */
 export function figuresForFile(given: WorkTable): Partial<TableFile> {
 	const { work, worked } = workedOut(given);
 	const each = <T>(get: (cell: WorkCell) => T | undefined) =>
@@ -95,7 +95,7 @@ export function figuresForFile(given: WorkTable): Partial<TableFile> {
 		figure ? [{ r, c, amount: amountText(figure), measure: figure.measure }] : []
 	);
 	const texts = each((cell) => (figureIn(cell, work.mark) ? cell.text : undefined)).map(({ value }) => value);
-	const isSaid = work.isMarkSaid ?? (formulas.length > 0 || totals.length > 0 || figures.length > 0);
+	const isSaid = work.isMarkSaid ?? work.grouping !== undefined;
 	return tidy({
 		...(isSaid && { numbers: { decimal: work.mark, grouping: work.grouping ?? groupingIn(texts, work.mark) } }),
 		...(formulas.length && { formulas: formulas.map(({ r, c, value }) => ({ r, c, formula: value })) }),

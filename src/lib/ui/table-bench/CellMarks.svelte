@@ -90,9 +90,8 @@
 	.mark.worked {
 		align-self: start;
 		justify-self: start;
-		/* Over the edge, so that it does not stand in the words of a cell without margins. */
-		transform: translate(-2px, -45%);
 		color: var(--color-picked);
+		opacity: 0.7;
 	}
 	.mark.problem,
 	.mark.wrong {
@@ -108,7 +107,6 @@
 	.mark.partial {
 		align-self: start;
 		justify-self: start;
-		transform: translate(-2px, -45%);
 		color: var(--color-warning-text);
 	}
 	.mark.wrong {

@@ -37,9 +37,10 @@
 		</div>
 	</section>
 {:else}
-	<div class="flex items-center gap-3">
+	<div class="flex flex-wrap items-center gap-x-3 gap-y-1">
 		<span>One and a half is written</span>
 		<Segmented
+			class="shrink-0"
 			label="Decimal mark"
 			options={[
 				['.', '1.5'],

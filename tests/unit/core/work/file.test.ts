@@ -6,6 +6,7 @@ import { amountText } from '../../../../src/lib/core/values/figure.ts';
 import { tableOf } from '../../../../src/lib/core/work/convert.ts';
 import { workedOut } from '../../../../src/lib/core/work/figures.ts';
 import { withFigures } from '../../../../src/lib/core/work/file.ts';
+import { withMark } from '../../../../src/lib/core/work/marks.ts';
 import { isCovered, type WorkTable } from '../../../../src/lib/core/work/table.ts';
 
 const PLANTING: TableFile = {
@@ -56,7 +57,9 @@ test('it is written back with what it said, and figures in full', () => {
 	const file = withFigures(tableToFile(tableOf(work)), work);
 	assert.deepEqual(file.formulas, PLANTING.formulas);
 	assert.deepEqual(file.totals, PLANTING.totals);
-	assert.deepEqual(file.numbers, { decimal: '.', grouping: ',' });
+	assert.equal(file.numbers, undefined, 'nobody said them');
+	const said = withFigures(tableToFile(tableOf(work)), withMark(work, '.'));
+	assert.deepEqual(said.numbers, { decimal: '.', grouping: ',' });
 	assert.deepEqual(
 		file.columns!.map(({ formula }) => formula),
 		PLANTING.columns!.map(({ formula }) => formula)
