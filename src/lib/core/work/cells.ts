@@ -28,7 +28,18 @@ import { joinCells, partAll } from './join.ts';
 const isWorkedOut = ({ rows, columns }: WorkTable, { r, c }: Position): boolean =>
 	rows[r]!.role === 'body' && !!(columns[c]!.formula || columns[c]!.across);
 
-const typedColumn = ({ formula: _, across: _a, ...column }: WorkColumn): WorkColumn => column;
+/** Columns, from 0, that work some cells out. */
+export const workedColumns = (work: WorkTable, places: readonly Position[]): number[] => [
+	...new Set(places.filter((place) => isWorkedOut(work, place)).map(({ c }) => c))
+];
+/** A table in which the columns that work some cells out are typed; what they show stays. */
+function typedFromNow(work: WorkTable, places: readonly Position[]): WorkTable {
+	const columns = new Set(workedColumns(work, places));
+	const typedColumn = ({ formula: _, across: _a, ...column }: WorkColumn): WorkColumn => column;
+	return columns.size
+		? { ...work, columns: work.columns.map((one, c) => (columns.has(c) ? typedColumn(one) : one)) }
+		: work;
+}
 
 /** Throws InputError where one of some cells is worked out by its column. */
 function guardTyped(work: WorkTable, places: readonly Position[]): void {
@@ -193,14 +204,16 @@ function writtenDate(text: string, iso: string): ((date: Date) => string) | unde
 
 /**
  * Fills a range from its first rows (`down`) or first columns (`across`): as many as begin a series go on as one where
- * `asSeries`, else what is there is copied again and again. `given` is how many of them are given.
+ * `asSeries`, else what is there is copied again and again. `given` is how many of them are given. Columns that are worked out
+ * are typed from then on where it goes `over` them; else throws InputError, as for a cell that is locked.
  */
 export function filled(
 	work: WorkTable,
 	range: Range,
 	direction: 'down' | 'across',
 	given: number,
-	asSeries: boolean
+	asSeries: boolean,
+	{ over = false } = {}
 ): WorkTable {
 	const isDown = direction === 'down';
 	const [from, to] = isDown ? [range.top, range.bottom] : [range.start, range.end];
@@ -225,8 +238,9 @@ export function filled(
 		}
 	}
 	guard(work, targets, 'content');
-	guardTyped(work, targets);
-	return withCells(work, targets, (cell, r, c) => withText(cell, changes.get(`${r},${c}`)!));
+	const open = over ? typedFromNow(work, targets) : work;
+	guardTyped(open, targets);
+	return withCells(open, targets, (cell, r, c) => withText(cell, changes.get(`${r},${c}`)!));
 }
 
 /* ---- find and replace ---- */
@@ -338,9 +352,8 @@ export function pasted(
 		next = insertColumns(next, next.columns.length, range.end - next.columns.length + 1);
 	next = partAll(next, [range]);
 	const given = cellsIn(next, [range]).filter((place) => cells[place.r - r]?.[place.c - c] !== undefined);
-	const barred = new Set(given.filter((place) => isWorkedOut(next, place)).map((place) => place.c));
-	if (over) next = { ...next, columns: next.columns.map((one, x) => (barred.has(x) ? typedColumn(one) : one)) };
-	const kept = over ? [] : [...barred];
+	if (over) next = typedFromNow(next, given);
+	const kept = workedColumns(next, given);
 	const places = given.filter((place) => !isWorkedOut(next, place));
 	guard(next, places, 'content');
 	next = withCells(next, places, (cell, y, x) => {

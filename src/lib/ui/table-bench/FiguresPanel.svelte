@@ -2,12 +2,12 @@
 	import type { DecimalMark } from '$lib/core/values/parse.ts';
 	import { withMark } from '$lib/core/work/marks.ts';
 	import MarkChoice from '../table/MarkChoice.svelte';
-	import { pluralWord } from '$lib/core/words.ts';
+	import { listed, pluralWord } from '$lib/core/words.ts';
 	import { columnsIn, type Formula } from '$lib/core/values/formula.ts';
 	import { formulaText } from '$lib/core/values/formula-text.ts';
 	import { SUMMARIES, SUMMARY_WORDS, type Summary } from '$lib/core/values/summary.ts';
 	import { columnNames } from '$lib/core/work/names.ts';
-	import { filled, typed } from '$lib/core/work/cells.ts';
+	import { filled, typed, workedColumns } from '$lib/core/work/cells.ts';
 	import { linesOf } from '$lib/core/work/selection.ts';
 	import { sortRows, type SortKey } from '$lib/core/work/sort.ts';
 	import { anchorOf, asTyped, cellOf, tidy, withCells } from '$lib/core/work/table.ts';
@@ -79,9 +79,17 @@
 		const isEmpty = (i: number) => !cellOf(bench.work, isDown ? i : range.top, isDown ? range.start : i).text.trim();
 		let given = 1;
 		if (asSeries) while (from + given < to && !isEmpty(from + given)) given++;
-		bench.edit(`filled ${direction}${asSeries ? ', going on' : ''}`, (work) =>
-			filled(work, range, direction, given, asSeries)
-		);
+		const run = (over: boolean) =>
+			bench.edit(`filled ${direction}${asSeries ? ', going on' : ''}`, (work) =>
+				filled(work, range, direction, given, asSeries, { over })
+			);
+		const columns = workedColumns(bench.work, bench.cells);
+		if (!columns.length) return run(false);
+		const called = listed(columns.map((c) => `“${nameOf(c)}”`));
+		bench.ask(`${called} ${pluralWord(columns.length, 'is', 'are')} worked out, and you fill over it.`, [
+			['Fill over it: it is typed from then on', () => run(true)],
+			['Do not fill', () => undefined]
+		]);
 	};
 
 	/** Cells that have a figure which leaves rows out, and those that have none. */

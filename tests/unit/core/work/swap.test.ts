@@ -5,8 +5,8 @@ import type { RowRole } from '../../../../src/lib/core/roles/index.ts';
 import { createGrid } from '../../../../src/lib/core/table/grid.ts';
 import { parseFormula } from '../../../../src/lib/core/values/formula-text.ts';
 import type { Summary } from '../../../../src/lib/core/values/summary.ts';
-import { pasted } from '../../../../src/lib/core/work/cells.ts';
-import { workOf } from '../../../../src/lib/core/work/convert.ts';
+import { filled, pasted } from '../../../../src/lib/core/work/cells.ts';
+import { withSources, workOf } from '../../../../src/lib/core/work/convert.ts';
 import { workedOut } from '../../../../src/lib/core/work/figures.ts';
 import { reachOf, selectedFigures } from '../../../../src/lib/core/work/selected.ts';
 import { lostBySwapping, swapped } from '../../../../src/lib/core/work/swap.ts';
@@ -82,6 +82,19 @@ test('what is pasted over a worked-out column is left out, or makes it typed', (
 	const over = pasted(work, 1, 1, clip, { over: true });
 	assert.deepEqual([over.kept, texts(over.work)[1]], [[], ['North', '1', '99']]);
 	assert.equal(over.work.columns[2]!.formula, undefined);
+	const down = { top: 1, bottom: 2, start: 2, end: 2 };
+	assert.throws(() => filled(work, down, 'down', 1, false), /Column 3 is worked out/);
+	assert.deepEqual(texts(filled(work, down, 'down', 1, false, { over: true }))[2], ['South', '8', '3']);
+});
+
+test('a table taken up anew keeps what works its cells out', () => {
+	const work = table([undefined, 'sum']);
+	const bare = table([]);
+	assert.deepEqual(
+		withSources(bare, work).rows[3]!.cells.map((slot) => !isCovered(slot) && slot.total),
+		[undefined, 'sum', undefined]
+	);
+	assert.equal(withSources({ ...bare, columns: bare.columns.slice(1) }, work).columns.length, 2, 'another size stays');
 });
 
 test('selected cells make together what goes together, in full', () => {
