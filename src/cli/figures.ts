@@ -1,6 +1,7 @@
 import { InputError } from '../lib/core/errors.ts';
 import { behaviour, isBody } from '../lib/core/roles/index.ts';
-import { amountText, type Measure } from '../lib/core/values/figure.ts';
+import { amountText, type Figure, type Measure } from '../lib/core/values/figure.ts';
+import { localMeasure } from '../lib/core/values/local.ts';
 import { doubtWords, markOfTable, usualMark, type DecimalMark } from '../lib/core/values/parse.ts';
 import { groupingIn } from '../lib/core/values/written.ts';
 import { typedFigures, withoutWords, workedOut } from '../lib/core/work/figures.ts';
@@ -51,7 +52,15 @@ function markIn(locale: string): DecimalMark {
 	}
 }
 
-function figuresOf({ index, table, work: own }: DocumentTable, usual: DecimalMark): TableFigures {
+/** Why money with a sign of several currencies is no figure where no locale tells which. */
+const WHOSE = 'kr is the money of several countries; say which with --locale, such as sv-SE';
+
+function figuresOf({ index, table, work: own }: DocumentTable, usual: DecimalMark, locale?: string): TableFigures {
+	const texts = table.cells.map(({ text }) => text);
+	const local = (figure: Figure | undefined) => {
+		const measure = figure && localMeasure(figure.measure, locale, texts);
+		return figure && measure && { ...figure, measure };
+	};
 	const { work, worked } = workedOut(own ?? workOf(table, undefined, [], markOfTable(table, usual)));
 	const mark = markOf(work);
 	const typed = typedFigures(work);
@@ -60,7 +69,7 @@ function figuresOf({ index, table, work: own }: DocumentTable, usual: DecimalMar
 	const cells = work.rows.flatMap(({ role, cells: slots }, r) =>
 		slots.flatMap((slot, c) => {
 			const holds = isBody(role) || !!behaviour(role).sums;
-			const figure = isCovered(slot) || !holds || isWorked.has(`${r} ${c}`) ? undefined : typed(c, slot);
+			const figure = isCovered(slot) || !holds || isWorked.has(`${r} ${c}`) ? undefined : local(typed(c, slot));
 			return figure && !isCovered(slot) ? [{ r, c, text: slot.text, figure }] : [];
 		})
 	);
@@ -82,17 +91,22 @@ function figuresOf({ index, table, work: own }: DocumentTable, usual: DecimalMar
 			amount: amountText(figure),
 			measure: figure.measure
 		})),
-		worked: worked.map(({ r, c, text, figure, without, problem }) => ({
-			r,
-			c,
-			text,
-			amount: figure ? amountText(figure) : null,
-			measure: figure?.measure ?? null,
-			without,
-			problem: problem ?? null
-		})),
-		sums: typedSums(work).map(({ r, c, covers, should, isRight, without, problem }) => {
+		worked: worked.map(({ r, c, text, figure: said, without, problem }) => {
+			const figure = local(said);
+			return {
+				r,
+				c,
+				text,
+				amount: figure ? amountText(figure) : null,
+				measure: figure?.measure ?? null,
+				without,
+				problem: problem ?? (said && !figure ? WHOSE : null)
+			};
+		}),
+		sums: typedSums(work).map(({ r, c, covers, should: said, isRight, without, problem }) => {
 			const slot = work.rows[r]!.cells[c]!;
+			const should = local(said);
+			const isOpen = !!said && !should;
 			return {
 				r,
 				c,
@@ -100,9 +114,9 @@ function figuresOf({ index, table, work: own }: DocumentTable, usual: DecimalMar
 				should: should ? amountText(should) : null,
 				measure: should?.measure ?? null,
 				says: isCovered(slot) ? '' : slot.text,
-				right: isRight ?? null,
+				right: isOpen ? null : (isRight ?? null),
 				without,
-				problem: problem ?? null
+				problem: problem ?? (isOpen ? WHOSE : null)
 			};
 		})
 	};
@@ -111,9 +125,10 @@ function figuresOf({ index, table, work: own }: DocumentTable, usual: DecimalMar
 /** Lists what the cells of a document's tables amount to, and checks its typed sums. */
 export async function figuresCommand(args: Arguments): Promise<ExitCode> {
 	const file = onlyFile(args, USAGE);
-	const usual = markIn(typeof args.values.locale === 'string' ? args.values.locale : 'en-GB');
+	const locale = typeof args.values.locale === 'string' ? args.values.locale : undefined;
+	const usual = markIn(locale ?? 'en-GB');
 	const document = await openDocument(await readBytes(file), file);
-	const tables = document.tables.map((entry) => figuresOf(entry, usual));
+	const tables = document.tables.map((entry) => figuresOf(entry, usual, locale));
 	if (args.values.json) console.log(JSON.stringify({ tables }, null, 2));
 	else
 		for (const { index, numbers, figures, worked, sums } of tables) {

@@ -347,4 +347,60 @@ describe('heptarch figures', () => {
 		assert.equal(figures(csv, '--locale', 'de-DE').figures[0]!.amount, '1250');
 		assert.equal(run('figures', 'figures.csv', '--locale', 'no such').status, 2);
 	});
+	it('works out formulas and totals of a table file; exit code 1 where one has no figure', () => {
+		const file = (count: string) =>
+			writeFileSync(
+				at('bill.table.json'),
+				JSON.stringify({
+					format: 'heptarch-table',
+					version: 1,
+					cells: [
+						['Plant', 'Count', 'Price', 'Cost'],
+						['Fern', count, '€ 3.10', ''],
+						['Moss', '3', '€ 0.85', ''],
+						['Total', '', '', '']
+					],
+					rows: ['header:1', 'body', 'body', 'total'],
+					columns: [{}, { kind: 'count' }, {}, { formula: 'Price × Count ÷ 3' }],
+					totals: [{ r: 3, c: 3, is: 'sum' }]
+				})
+			);
+		const worked = () => {
+			const { status, stdout } = run('figures', 'bill.table.json', '--json');
+			const { tables } = JSON.parse(stdout) as { tables: { worked: Record<string, unknown>[] }[] };
+			return { status, worked: tables[0]!.worked };
+		};
+		file('7');
+		const right = worked();
+		assert.equal(right.status, 0);
+		assert.deepEqual(right.worked.at(-1), {
+			r: 3,
+			c: 3,
+			text: '€ 8.08',
+			amount: '8.083333333333333333333333333333333333333',
+			measure: { kind: 'money', currency: 'EUR' },
+			without: [],
+			problem: null
+		});
+		file('many');
+		const wrong = worked();
+		assert.equal(wrong.status, 1);
+		assert.deepEqual(wrong.worked[0], {
+			r: 1,
+			c: 3,
+			text: '',
+			amount: null,
+			measure: null,
+			without: [],
+			problem: '“Count” has no number'
+		});
+		assert.deepEqual(wrong.worked.at(-1)!.without, [1]);
+		assert.match(run('figures', 'bill.table.json').stdout, /row 2, column 4: no figure, “Count” has no number/);
+	});
+	it('takes a sign of several currencies by the locale', () => {
+		const measures = (...more: string[]) =>
+			figures('Item,Cost\na,5.50 kr\nb,7.25 kr\n', ...more).figures.map(({ measure }) => measure);
+		assert.deepEqual(measures(), []);
+		assert.deepEqual(measures('--locale', 'da-DK')[0], { kind: 'money', currency: 'DKK' });
+	});
 });

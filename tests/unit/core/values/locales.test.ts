@@ -2,6 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { amountText, readFigure, type Figure } from '../../../../src/lib/core/values/figure.ts';
+import { localMeasure } from '../../../../src/lib/core/values/local.ts';
 import { usualMark } from '../../../../src/lib/core/values/parse.ts';
 import { Rational } from '../../../../src/lib/core/values/rational.ts';
 import { writtenFigure } from '../../../../src/lib/core/values/written.ts';
@@ -136,3 +137,17 @@ for (const [locale, [head, first, second, one, two, sum]] of Object.entries(BILL
 			[[3, true]]
 		);
 	});
+
+test('a sign of several currencies is that of the locale, or of none where nothing tells', () => {
+	const of = (currency: string, locale: string | undefined, ...texts: string[]) => {
+		const measure = localMeasure({ kind: 'money', currency }, locale, texts);
+		return measure && 'currency' in measure ? measure.currency : undefined;
+	};
+	assert.equal(of('USD', undefined, '$5'), 'USD');
+	assert.equal(of('USD', 'en-CA', '$5'), 'CAD');
+	assert.equal(of('USD', 'en-CA', '$5', '5 USD'), 'USD');
+	assert.equal(of('JPY', 'zh-CN', '¥5'), 'CNY');
+	assert.equal(of('¤', 'sv-SE', '5 kr'), 'SEK');
+	assert.equal(of('¤', undefined, '5 kr'), undefined);
+	assert.equal(of('EUR', 'sv-SE', '€ 5'), 'EUR');
+});
