@@ -47,6 +47,8 @@ export function checkedFigures(json: string): CarriedFigures {
 	const { rows, columns, numbers, formulas, totals } = JSON.parse(json) as CarriedFigures;
 	const figures = tidy({ rows, columns, numbers, formulas, totals }) as CarriedFigures;
 	checkTableFile(fileOf(figures));
+	if (!saysFigures(fileOf(figures)))
+		throw new InputError('carried', 'What the file says of this table is nothing about its figures.');
 	return figures;
 }
 
@@ -116,10 +118,13 @@ export function carriedFromJson(text: string | undefined): Carried {
 	const list = <T>(items: T[] | undefined): T[] => (Array.isArray(items) ? items : []);
 	return {
 		styles: list(value?.styles).flatMap((style) => orNothing(() => checkedStyle(JSON.stringify(style))) ?? []),
-		tables: list(value?.tables).flatMap((entry) => {
-			const { index, key } = entry;
-			return carriedEntry(Number(index), String(key), JSON.stringify(entry.wears), JSON.stringify(entry.figures)) ?? [];
-		})
+		tables: list(value?.tables).flatMap(
+			(entry) =>
+				orNothing(() => {
+					const { index, key, wears, figures } = entry;
+					return carriedEntry(Number(index), String(key), JSON.stringify(wears), JSON.stringify(figures));
+				}) ?? []
+		)
 	};
 }
 

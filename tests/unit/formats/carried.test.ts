@@ -3,6 +3,7 @@ import { describe, it } from 'node:test';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
 import { canonicalStyle } from '../../../src/lib/core/style/canonical.ts';
 import { createGrid } from '../../../src/lib/core/table/grid.ts';
+import { workOf } from '../../../src/lib/core/work/convert.ts';
 import { recognisedTable } from '../../../src/lib/core/recognise/table.ts';
 import {
 	carriedFromJson,
@@ -10,6 +11,7 @@ import {
 	checkedWears,
 	contentKey,
 	findCarried,
+	withCarriedFigures,
 	wearsOf
 } from '../../../src/lib/formats/carried.ts';
 
@@ -59,6 +61,15 @@ describe('what rides along in a file', () => {
 			{ ...wears, carry: null }
 		];
 		for (const one of wrong) assert.throws(() => checkedWears(JSON.stringify(one)), JSON.stringify(one));
+	});
+	it('figures that cannot be read, or are of another size, count for nothing', () => {
+		const said = (figures: unknown) =>
+			carriedFromJson(JSON.stringify({ styles: [], tables: [{ index: 0, key: 'x', figures }] })).tables;
+		assert.equal(said({ totals: [{ r: 0, c: 0, is: 'sum' }] }).length, 1);
+		for (const wrong of [7, null, { totals: 3 }, { totals: [{ r: 0, c: 0, is: 'median' }] }, { rows: ['queen'] }])
+			assert.deepEqual(said(wrong), [], JSON.stringify(wrong));
+		const work = workOf(table);
+		assert.equal(withCarriedFigures(work, { rows: ['body'], columns: [{}] }), undefined);
 	});
 	it('gives a column without a name an empty one', () => {
 		const columns = wears.columns.map(({ kind }) => ({ kind }));
