@@ -18,8 +18,15 @@ import {
 	isCovered,
 	textOfContent,
 	workFault,
-	type WorkTable
+	type WorkTable,
+	asTyped,
+	tidy,
+	withCells
 } from '../../../../src/lib/core/work/table.ts';
+import { parseFormula } from '../../../../src/lib/core/values/formula-text.ts';
+import { SUMMARIES } from '../../../../src/lib/core/values/summary.ts';
+import { workedOut } from '../../../../src/lib/core/work/figures.ts';
+import { checkWork } from '../../../../src/lib/core/work/validate.ts';
 import { tableOf, workOf } from '../../../../src/lib/core/work/convert.ts';
 import { lined, touched, untouched, withLook, copiedLook, touchList } from '../../../../src/lib/core/work/touches.ts';
 
@@ -33,13 +40,25 @@ interface Edit {
 	readonly text: string;
 }
 const edit = fc.record({
-	what: fc.nat(19),
+	what: fc.nat(22),
 	a: fc.nat(1000),
 	b: fc.nat(1000),
 	c: fc.nat(1000),
 	d: fc.nat(1000),
 	text: fc.constantFrom('', 'fern', '12.50', '€ 3.10', 'Bed 7', '2031-04-05', 'two\nlines')
 });
+
+const FORMULAS = [
+	undefined,
+	...[
+		'“Column 1” × 2',
+		'“Column 1” + “Column 2”',
+		'total of “Column 2”',
+		'above + 1',
+		'sum of (“Column 1”; “Column 3”)',
+		'round (mean of “Column 3”; 1)'
+	].map((text) => parseFormula(text))
+];
 
 const rangeIn = (work: WorkTable, { a, b, c, d }: Edit): Range => {
 	const rows = work.rows.length;
@@ -98,6 +117,21 @@ function edited(work: WorkTable, one: Edit): WorkTable {
 			return emptied(work, cellsIn(work, [range]));
 		case 18:
 			return withLook(work, [range], copiedLook(work, r, c));
+		case 20: {
+			const formula = FORMULAS[one.d % FORMULAS.length];
+			return {
+				...work,
+				columns: work.columns.map((column, i) => (i === c ? tidy({ ...column, formula, across: undefined }) : column))
+			};
+		}
+		case 21:
+			return withCells(work, [{ r, c }], (cell) =>
+				tidy({ ...asTyped(cell), content: undefined, formula: FORMULAS[one.d % FORMULAS.length] })
+			);
+		case 22:
+			return withCells(work, [{ r, c }], (cell) =>
+				tidy({ ...asTyped(cell), content: undefined, total: SUMMARIES[one.d % SUMMARIES.length] })
+			);
 		default:
 			return one.d % 5 === 0 && rows * columns < 100 ? swapped(work) : untouched(work, [range]);
 	}
@@ -134,6 +168,10 @@ test('whatever is done to a table, it stays one: every slot has one cell, the gr
 				}
 				assert.equal(workFault(next), undefined, `edit ${one.what}`);
 				assert.equal(gridFault(tableOf(next)), undefined);
+				const done = workedOut(next);
+				assert.equal(workedOut(done.work).work, done.work, 'what is worked out stays so');
+				next = done.work;
+				checkWork(JSON.parse(JSON.stringify(next)));
 				// Undo and redo by patches, as they are stored.
 				const stored = JSON.parse(JSON.stringify(patchBetween(work, next)));
 				assert.deepEqual(applyPatch(work, stored), JSON.parse(JSON.stringify(next)));
