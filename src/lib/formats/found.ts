@@ -55,7 +55,7 @@ export function foundTable({ index, place, widths, wornName, grid, locked, ...fo
 		const figures = findFigures(found.carried, index, grid);
 		return figures && withCarriedFigures(workOf(table(), content(), widths, undefined, locked), figures);
 	});
-	return {
+	const entry: DocumentTable = {
 		index,
 		place,
 		widths,
@@ -64,9 +64,6 @@ export function foundTable({ index, place, widths, wornName, grid, locked, ...fo
 		get table() {
 			const own = work();
 			return own ? { ...tableOf(own), partsOff: table().partsOff, carry: table().carry } : table();
-		},
-		get work() {
-			return work();
 		},
 		get recognition() {
 			return recognised().recognition;
@@ -81,6 +78,10 @@ export function foundTable({ index, place, widths, wornName, grid, locked, ...fo
 			return carried();
 		}
 	};
+	// A table without carried figures has no work at all, rather than one that is nothing.
+	return found.carried.tables.some(({ figures }) => figures)
+		? Object.defineProperty(entry, 'work', { get: work, enumerable: true })
+		: entry;
 }
 
 /** A table of which nothing but its text is known, with its rows and columns recognised. */
