@@ -5,7 +5,7 @@ import { parseFormula } from '../src/lib/core/values/formula-text.ts';
 import { parseValue } from '../src/lib/core/values/parse.ts';
 import { typed } from '../src/lib/core/work/cells.ts';
 import { workOf } from '../src/lib/core/work/convert.ts';
-import { workedOut } from '../src/lib/core/work/figures.ts';
+import { workedOut } from '../src/lib/core/work/working.ts';
 import type { WorkTable } from '../src/lib/core/work/table.ts';
 import { longList } from './csv.ts';
 import { median, report, timed } from './measure.ts';

@@ -1,7 +1,7 @@
 import { parseFormula } from '../src/lib/core/values/formula-text.ts';
 import { joinCells } from '../src/lib/core/work/join.ts';
 import { workOfRows } from '../src/lib/core/work/begin.ts';
-import { workedOut } from '../src/lib/core/work/figures.ts';
+import { workedOut } from '../src/lib/core/work/working.ts';
 import { isCovered, type WorkTable } from '../src/lib/core/work/table.ts';
 import type { Summary } from '../src/lib/core/values/summary.ts';
 

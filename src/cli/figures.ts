@@ -4,7 +4,8 @@ import { amountText, type Figure, type Measure } from '../lib/core/values/figure
 import { localMeasure } from '../lib/core/values/local.ts';
 import { doubtWords, markOfTable, usualMark, type DecimalMark } from '../lib/core/values/parse.ts';
 import { groupingIn } from '../lib/core/values/written.ts';
-import { typedFigures, withoutWords, workedOut } from '../lib/core/work/figures.ts';
+import { typedFigures, withoutWords } from '../lib/core/work/figures.ts';
+import { workedOut } from '../lib/core/work/working.ts';
 import { typedSums } from '../lib/core/work/sums.ts';
 import { markDoubt, markOf, markReason } from '../lib/core/work/marks.ts';
 import { isCovered } from '../lib/core/work/table.ts';

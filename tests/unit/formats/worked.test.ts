@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import type { TableFile } from '../../../src/lib/core/table/file.ts';
-import { workedOut } from '../../../src/lib/core/work/figures.ts';
+import { workedOut } from '../../../src/lib/core/work/working.ts';
 import { typed } from '../../../src/lib/core/work/cells.ts';
 import { isCovered, type WorkTable } from '../../../src/lib/core/work/table.ts';
 import { openDocument, writeAs, type AnyDocument } from '../../../src/lib/formats/index.ts';

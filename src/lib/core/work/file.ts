@@ -6,7 +6,8 @@ import { formulaFault, type Formula } from '../values/formula.ts';
 import { formulaText, parseFormula } from '../values/formula-text.ts';
 import { groupingIn } from '../values/written.ts';
 import { withKinds } from './begin.ts';
-import { figureIn, workedOut } from './figures.ts';
+import { figureIn } from './figures.ts';
+import { workedOut } from './working.ts';
 import { columnNames } from './names.ts';
 import { asTyped, isCovered, tidy, type Slot, type WorkCell, type WorkTable } from './table.ts';
 

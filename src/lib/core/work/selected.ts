@@ -4,7 +4,8 @@ import { NoAnswer } from '../values/no-answer.ts';
 import { SUMMARIES, type Summary } from '../values/summary.ts';
 import { unitOf } from '../values/units.ts';
 import { currencyDecimals, decimalsIn, writtenFigure } from '../values/written.ts';
-import { allFigures, rowsAbout, workedOut } from './figures.ts';
+import { allFigures, workedOut } from './working.ts';
+import { rowsAbout } from './reach.ts';
 import { isCovered, type Position, type WorkTable } from './table.ts';
 import { typedSums } from './sums.ts';
 

@@ -1,4 +1,4 @@
-import { isWorkedOut } from '../../core/work/figures.ts';
+import { isWorkedOut } from '../../core/work/working.ts';
 import { valuesOf } from './values.ts';
 import { escapeHtml } from '../../core/escape.ts';
 import { toPixels, type Emu } from '../../core/units.ts';

@@ -1,5 +1,5 @@
 import type { WorkTable } from '../../core/work/table.ts';
-import { workedOut } from '../../core/work/figures.ts';
+import { workedOut } from '../../core/work/working.ts';
 import { amountText } from '../../core/values/figure.ts';
 
 /**

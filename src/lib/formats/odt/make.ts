@@ -1,4 +1,4 @@
-import { allFigures } from '../../core/work/figures.ts';
+import { allFigures } from '../../core/work/working.ts';
 import { valueAttributes } from './values.ts';
 import { escapeXml } from '../../core/escape.ts';
 import { inPixels, type CellContent, type CellPicture, type RunView } from '../../core/table/content.ts';

@@ -10,7 +10,7 @@ import { columnsFrom, insertions, outermost, rowCells, rowFrom, type RowRewritin
 import { BodyWriter, pictureFrame, textMarkup } from './make.ts';
 import type { OdtDocument } from './read.ts';
 import { StyleMaker } from './styling.ts';
-import { allFigures, isWorkedOut } from '../../core/work/figures.ts';
+import { allFigures, isWorkedOut } from '../../core/work/working.ts';
 import { VALUE_ATTRIBUTES, valueAttributes } from './values.ts';
 import { addTo, declarePrefixes } from './sections.ts';
 

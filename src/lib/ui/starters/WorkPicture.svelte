@@ -4,7 +4,7 @@
 	import { resolve } from '$lib/core/cascade/resolve.ts';
 	import { flatten, type FlatStyle } from '$lib/core/style/inherit.ts';
 	import { ASPECTS, type Aspect } from '$lib/core/style/types.ts';
-	import { workedOut } from '$lib/core/work/figures.ts';
+	import { workedOut } from '$lib/core/work/working.ts';
 	import { type WorkTable } from '$lib/core/work/table.ts';
 	import { tableOf, contentsOf } from '$lib/core/work/convert.ts';
 	import TableGrid from '../table/TableGrid.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { workedOutBy } from '$lib/core/work/figures.ts';
+	import { workedOutBy } from '$lib/core/work/working.ts';
 	import { isCovered, type Position } from '$lib/core/work/table.ts';
 	import { isTouched } from '$lib/core/work/touches.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';

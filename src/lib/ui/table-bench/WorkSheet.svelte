@@ -3,7 +3,7 @@
 	import { tick, untrack } from 'svelte';
 	import { isBody, isHeader } from '$lib/core/roles/index.ts';
 	import { emptied, pasted } from '$lib/core/work/cells.ts';
-	import { workedOutBy } from '$lib/core/work/figures.ts';
+	import { workedOutBy } from '$lib/core/work/working.ts';
 	import { insertRows } from '$lib/core/work/lines.ts';
 	import { columnNames } from '$lib/core/work/names.ts';
 	import { forbids } from '$lib/core/work/locks.ts';

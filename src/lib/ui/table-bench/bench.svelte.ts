@@ -13,7 +13,7 @@ import type { Table } from '$lib/core/table/grid.ts';
 import { formatOf, formatValue, type Format } from '$lib/core/values/format.ts';
 import { typed } from '$lib/core/work/cells.ts';
 import { withKinds } from '$lib/core/work/begin.ts';
-import { dependents, workedOut, workedOutBy } from '$lib/core/work/figures.ts';
+import { dependents, workedOut, workedOutBy } from '$lib/core/work/working.ts';
 import { reachOf, selectedFigures } from '$lib/core/work/selected.ts';
 import { wrongSums } from '$lib/core/work/sums.ts';
 import { fileLook, type FileLook } from '$lib/core/work/file-look.ts';

@@ -3,7 +3,7 @@
 	import { untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { workOfClip, workOfRows, withoutContent } from '$lib/core/work/begin.ts';
-	import { workedOut } from '$lib/core/work/figures.ts';
+	import { workedOut } from '$lib/core/work/working.ts';
 	import { emptyTable, type Wears, type WorkTable } from '$lib/core/work/table.ts';
 	import { findSeparator, parseRows } from '$lib/formats/csv/parse.ts';
 	import { decodeText } from '$lib/formats/package/encoding.ts';

@@ -10,7 +10,7 @@ import { recognisedTable } from '../../../../src/lib/core/recognise/table.ts';
 import { createGrid } from '../../../../src/lib/core/table/grid.ts';
 import { parseFormula } from '../../../../src/lib/core/values/formula-text.ts';
 import { workOf } from '../../../../src/lib/core/work/convert.ts';
-import { workedOut } from '../../../../src/lib/core/work/figures.ts';
+import { workedOut } from '../../../../src/lib/core/work/working.ts';
 import { typedSums } from '../../../../src/lib/core/work/sums.ts';
 import { isCovered } from '../../../../src/lib/core/work/table.ts';
 import { LOCALES } from '../../../../src/lib/workbench/house.ts';

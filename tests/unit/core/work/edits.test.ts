@@ -25,7 +25,7 @@ import {
 } from '../../../../src/lib/core/work/table.ts';
 import { parseFormula } from '../../../../src/lib/core/values/formula-text.ts';
 import { SUMMARIES } from '../../../../src/lib/core/values/summary.ts';
-import { workedOut } from '../../../../src/lib/core/work/figures.ts';
+import { workedOut } from '../../../../src/lib/core/work/working.ts';
 import { checkWork } from '../../../../src/lib/core/work/validate.ts';
 import { tableOf, workOf } from '../../../../src/lib/core/work/convert.ts';
 import { lined, touched, untouched, withLook, copiedLook, touchList } from '../../../../src/lib/core/work/touches.ts';

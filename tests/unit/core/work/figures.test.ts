@@ -8,7 +8,7 @@ import { formulaText, parseFormula } from '../../../../src/lib/core/values/formu
 import type { Summary } from '../../../../src/lib/core/values/summary.ts';
 import { filled, pasted, replaced, seriesOf, typed } from '../../../../src/lib/core/work/cells.ts';
 import { withLock } from '../../../../src/lib/core/work/locks.ts';
-import { dependents, workedOut } from '../../../../src/lib/core/work/figures.ts';
+import { dependents, workedOut } from '../../../../src/lib/core/work/working.ts';
 import { wrongSums } from '../../../../src/lib/core/work/sums.ts';
 import { sortRows } from '../../../../src/lib/core/work/sort.ts';
 import { isCovered, type WorkTable } from '../../../../src/lib/core/work/table.ts';

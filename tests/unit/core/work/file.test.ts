@@ -4,7 +4,7 @@ import { readJson } from '../../../../src/lib/formats/json/read.ts';
 import { tableToFile, type TableFile } from '../../../../src/lib/core/table/file.ts';
 import { amountText } from '../../../../src/lib/core/values/figure.ts';
 import { tableOf } from '../../../../src/lib/core/work/convert.ts';
-import { workedOut } from '../../../../src/lib/core/work/figures.ts';
+import { workedOut } from '../../../../src/lib/core/work/working.ts';
 import { withFigures } from '../../../../src/lib/core/work/file.ts';
 import { withMark } from '../../../../src/lib/core/work/marks.ts';
 import { isCovered, type WorkTable } from '../../../../src/lib/core/work/table.ts';

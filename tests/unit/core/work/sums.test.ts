@@ -6,7 +6,7 @@ import type { RowRole } from '../../../../src/lib/core/roles/index.ts';
 import { createGrid } from '../../../../src/lib/core/table/grid.ts';
 import { amountText } from '../../../../src/lib/core/values/figure.ts';
 import { workOf } from '../../../../src/lib/core/work/convert.ts';
-import { rowsAbout } from '../../../../src/lib/core/work/figures.ts';
+import { rowsAbout } from '../../../../src/lib/core/work/reach.ts';
 import { typedSums, wrongSums } from '../../../../src/lib/core/work/sums.ts';
 
 const workWith = (texts: string[][], roles: RowRole[]) => {

@@ -7,7 +7,7 @@ import { parseFormula } from '../../../../src/lib/core/values/formula-text.ts';
 import type { Summary } from '../../../../src/lib/core/values/summary.ts';
 import { filled, pasted } from '../../../../src/lib/core/work/cells.ts';
 import { withSources, workOf } from '../../../../src/lib/core/work/convert.ts';
-import { workedOut } from '../../../../src/lib/core/work/figures.ts';
+import { workedOut } from '../../../../src/lib/core/work/working.ts';
 import { reachOf, selectedFigures } from '../../../../src/lib/core/work/selected.ts';
 import { lostBySwapping, swapped } from '../../../../src/lib/core/work/swap.ts';
 import { isCovered, type WorkTable } from '../../../../src/lib/core/work/table.ts';
