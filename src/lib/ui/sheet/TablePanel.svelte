@@ -38,6 +38,7 @@
 	const shown = $derived<Draft>(desk.draft ?? desk.draftOf(index));
 	const { placed, own } = $derived(shown);
 	const changes = $derived(isNew ? [] : (desk.data.behind[index]?.changes ?? []));
+	const sentence = (words: string) => words[0]!.toUpperCase() + words.slice(1);
 	type Tab = 'rows' | 'cells' | 'look' | 'place' | 'changes';
 	let tab = $state<Tab>('rows');
 	const tabs = $derived<readonly (readonly [Tab, string])[]>([
@@ -139,7 +140,7 @@
 		class="mt-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text"
 		role="status"
 	>
-		{placedWords(finding)}: {changes.length
+		{sentence(placedWords(finding))}: {changes.length
 			? 'only some of its changes were accepted.'
 			: 'it does not fit the rows that it shows.'}
 	</p>{/each}
