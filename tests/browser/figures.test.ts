@@ -127,6 +127,10 @@ describe('figures', () => {
 		await page.until('marked', async () => (await marks('own')) === 1);
 		await page.fill('Formula of the cell', 'Cost ×');
 		await page.until('a fault', async () => /nothing after it/.test(await page.text('[aria-label="Total"]')));
+		await page.fill('Formula of the column', 'Share × 2');
+		await page.until('a column that names itself', async () =>
+			/There is no column “Share”/.test(await page.text('[aria-label="Column"]'))
+		);
 		await page.isAccessible('a formula of a cell');
 		await page.driver.navigate().refresh();
 		await isShown('kept', (rows) => rows[4]?.[4] === '€ 200.87');

@@ -4,11 +4,10 @@ import { createGrid } from '../table/grid.ts';
 import { isBody, type RowRole } from '../roles/index.ts';
 import { type ColumnKind } from '../table/columns.ts';
 import { ASPECTS } from '../style/types.ts';
-import { alike, compareFigures, readFigure, type Figure } from '../values/figure.ts';
+import { together, compareFigures, readFigure, type Figure } from '../values/figure.ts';
 import { compute, formulaFault, literalFigure, reachesOut } from '../values/formula.ts';
 import { NoAnswer } from '../values/no-answer.ts';
 import { parseValue } from '../values/parse.ts';
-import { Rational } from '../values/rational.ts';
 import { currencyDecimals, decimalsIn, writtenFigure } from '../values/written.ts';
 import { GATHERED, isFilterOnRows, missingColumn, type ScheduleColumn, type ScheduleDefinition } from './definition.ts';
 import type { DrawingObject } from './objects.ts';
@@ -88,17 +87,16 @@ function sumOf(all: readonly Said[]): Said | undefined {
 	const filled = all.filter(({ text }) => parseValue(text, MARK).type !== 'empty');
 	if (!filled.length) return EMPTY;
 	const figures = filled.flatMap(({ figure }) => figure ?? []);
-	if (figures.length < filled.length || figures.some(({ measure }) => measure.kind === 'date')) return undefined;
+	if (figures.length < filled.length) return undefined;
 	try {
-		const { amounts, measure } = alike(figures);
-		const amount = amounts.reduce((sum, one) => sum.plus(one), Rational.ZERO);
+		const figure = together('sum', figures)!;
+		const { amount, measure } = figure;
 		const samples = filled.map(({ text }) => text);
 		const decimals = Math.max(
 			currencyDecimals(measure) ?? 0,
 			...samples.map((text) => decimalsIn(text, MARK)),
 			...figures.map((one) => (one.measure === measure ? 0 : Math.min(amount.decimals ?? 0, PLACES)))
 		);
-		const figure = { amount, measure };
 		return { text: writtenFigure(figure, { mark: MARK, decimals, samples, beside: [] }), figure };
 	} catch (error) {
 		if (error instanceof NoAnswer) return undefined;

@@ -44,7 +44,8 @@ export function isoTime(amount: Rational): string {
 		.join(':');
 }
 
-const unitMeasure = (unit: string): Measure =>
+/** The measure of an amount of a unit, by the unit's own name. */
+export const unitMeasure = (unit: string): Measure =>
 	DURATIONS.has(unit) ? { kind: 'duration', unit } : { kind: 'unit', unit };
 
 /** The figure of a value; undefined for text, what is empty, and months, which have no length. */

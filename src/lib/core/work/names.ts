@@ -1,5 +1,5 @@
 import { isHeader } from '../roles/index.ts';
-import { isShare, SHARES, type Figure, type Measure } from '../values/figure.ts';
+import { isShare, SHARES, unitMeasure, type Figure, type Measure } from '../values/figure.ts';
 import { parseValue } from '../values/parse.ts';
 import { unitName, unitOf } from '../values/units.ts';
 import { tableOf } from './convert.ts';
@@ -46,8 +46,7 @@ export function headingMeasure(name: string): Measure | undefined {
 	const money = parseValue(/^\p{Sc}$/u.test(sign) ? `${sign}1` : `1 ${sign}`);
 	if (money.type === 'money' && money.currency) return { kind: 'money', currency: money.currency };
 	const unit = unitName(sign);
-	if (!unitOf(unit)) return undefined;
-	return { kind: ['d', 'days', 'weeks'].includes(unit) ? 'duration' : 'unit', unit };
+	return unitOf(unit) && unitMeasure(unit);
 }
 
 /** A figure of a column whose heading says the measure: a plain one is taken in it. */

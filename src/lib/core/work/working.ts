@@ -108,6 +108,26 @@ function decimalsOf({ amount, measure }: Figure, formula: Formula, used: readonl
 }
 
 const CIRCLE = 'it goes round in a circle';
+/** A cell rests on so many others one after the other at most, columns in their order left out. */
+const MOST_DEEP = 300;
+
+/** Columns, each after those that its formula names, as far as there is such an order: so that none waits for a long row of others. */
+function columnsInOrder({ columns }: WorkTable, names: readonly string[]): number[] {
+	const order: number[] = [];
+	const seen = new Set<number>();
+	const visit = (c: number) => {
+		if (seen.has(c)) return;
+		seen.add(c);
+		const { formula } = columns[c]!;
+		for (const name of formula ? columnsIn(formula) : []) {
+			const on = names.indexOf(name);
+			if (on >= 0) visit(on);
+		}
+		order.push(c);
+	};
+	columns.forEach((_, c) => visit(c));
+	return order;
+}
 
 /** What a row came to, with what worked its cells out. */
 interface KnownRow {
@@ -158,10 +178,11 @@ class Working {
 	}
 
 	run(): WorkRow[] {
-		const { rows, columns } = this.work;
+		const { rows } = this.work;
+		const order = columnsInOrder(this.work, this.names);
 		const before = rowsWorkedOut(this.work, this.names, this.grouped);
 		const taken = rows.map((row, r) => this.take(before?.get(row), r));
-		rows.forEach((_, r) => taken[r] ?? columns.forEach((__, c) => void this.at(r, c)));
+		rows.forEach((_, r) => taken[r] ?? order.forEach((c) => void this.at(r, c)));
 		this.worked.sort((a, b) => a.r - b.r || a.c - b.c);
 		const next = rows.map((row, r) => {
 			const cells = this.fresh.get(r);
@@ -199,10 +220,16 @@ class Working {
 		const key = r * this.work.columns.length + c;
 		const known = this.done.get(key);
 		if (known === 'on its way') {
-			const circle = [...this.path.slice(this.path.indexOf(c)), c].map((one) => `“${this.names[one]}”`).join(' → ');
+			const round = this.path.slice(this.path.indexOf(c));
+			// Told from its first column on, wherever it was come upon.
+			const first = round.indexOf(Math.min(...round));
+			const told = [...round.slice(first), ...round.slice(0, first), round[first]!];
+			const circle = told.map((one) => `“${this.names[one]}”`).join(' → ');
 			throw new NoAnswer(`${CIRCLE}: ${circle}`);
 		}
 		if (known) return known;
+		if (this.path.length >= MOST_DEEP)
+			throw new NoAnswer(`it rests on more than ${MOST_DEEP} cells, one after the other`);
 		this.done.set(key, 'on its way');
 		this.path.push(c);
 		let answer = NOTHING;

@@ -170,7 +170,7 @@
 	<FormulaEntry
 		label="Formula of the column"
 		formula={column.formula}
-		{names}
+		names={names.filter((_, c) => c !== focus.c)}
 		placeholder="typed by hand; or name columns: Price × Count"
 		onset={setFormula}
 	/>

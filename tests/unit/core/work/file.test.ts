@@ -6,6 +6,7 @@ import { amountText } from '../../../../src/lib/core/values/figure.ts';
 import { tableOf } from '../../../../src/lib/core/work/convert.ts';
 import { workedOut } from '../../../../src/lib/core/work/working.ts';
 import { withFigures } from '../../../../src/lib/core/work/file.ts';
+import { headingMeasure } from '../../../../src/lib/core/work/names.ts';
 import { withMark } from '../../../../src/lib/core/work/marks.ts';
 import { isCovered, type WorkTable } from '../../../../src/lib/core/work/table.ts';
 
@@ -155,6 +156,23 @@ test('the measure of a heading is that of its figures', () => {
 	assert.deepEqual([amountText(worked!.figure!), worked!.figure!.measure], ['5', { kind: 'unit', unit: 'm²' }]);
 });
 
+test('measures of headings are those of their signs, and words in brackets are none', () => {
+	for (const [heading, measure] of [
+		['Length (mm)', { kind: 'unit', unit: 'mm' }],
+		['Area (m2)', { kind: 'unit', unit: 'm²' }],
+		['Cost, €', { kind: 'money', currency: 'EUR' }],
+		['Cost (CHF)', { kind: 'money', currency: 'CHF' }],
+		['Share (%)', { kind: 'percent' }],
+		['Slope, ‰', { kind: 'permille' }],
+		['Lead time (weeks)', { kind: 'duration', unit: 'weeks' }],
+		['Lead time (week)', { kind: 'duration', unit: 'week' }],
+		['Beds (north)', undefined],
+		['Cost', undefined],
+		['', undefined]
+	] as const)
+		assert.deepEqual(headingMeasure(heading), measure, heading);
+});
+
 test('what cannot stand is refused with its place', () => {
 	const refused = (change: Partial<TableFile>, message: RegExp, where: string) =>
 		assert.throws(() => opened({ ...PLANTING, ...change }), { message, where });
@@ -165,4 +183,25 @@ test('what cannot stand is refused with its place', () => {
 	refused({ totals: [{ r: 1, c: 1, is: 'sum' }] }, /Row 2 is a body row/, '/totals/0');
 	assert.throws(() => opened({ ...PLANTING, numbers: { decimal: ';' } }));
 	assert.throws(() => opened({ ...PLANTING, totals: [{ r: 4, c: 1, is: 'median' }] }));
+});
+
+test('a thousand columns that rest on each other, and a thousand such cells, are worked out or say why not', () => {
+	const wide = (more: (c: number) => object, others: object = {}) =>
+		opened({
+			format: 'heptarch-table',
+			version: 1,
+			cells: [
+				Array.from({ length: 999 }, (_, c) => `K${c}x`),
+				Array.from({ length: 999 }, (_, c) => (c === 998 ? '1' : ''))
+			],
+			rows: ['header:1', 'body'],
+			columns: Array.from({ length: 999 }, (_, c) => ({ kind: 'quantity', ...more(c) })),
+			...others
+		}).work!;
+	const columns = wide((c) => (c < 998 ? { formula: `K${c + 1}x + 1` } : {}));
+	assert.equal(column(columns, 0)[1], '999');
+	const formulas = Array.from({ length: 998 }, (_, c) => ({ r: 1, c, formula: `K${c + 1}x + 1` }));
+	const { worked } = workedOut(wide(() => ({}), { formulas }));
+	assert.match(worked[0]!.problem!, /has no number|more than 300 cells/);
+	assert.equal(worked.at(-1)!.text, '2');
 });
