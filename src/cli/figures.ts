@@ -2,12 +2,13 @@ import { InputError } from '../lib/core/errors.ts';
 import { behaviour, isBody } from '../lib/core/roles/index.ts';
 import { amountText, type Figure, type Measure } from '../lib/core/values/figure.ts';
 import { localMeasure } from '../lib/core/values/local.ts';
-import { doubtWords, markOfTable, usualMark, type DecimalMark } from '../lib/core/values/parse.ts';
+import { dateDoubtWords } from '../lib/core/values/dates.ts';
+import { doubtWords, type DecimalMark } from '../lib/core/values/parse.ts';
 import { groupingIn } from '../lib/core/values/written.ts';
 import { typedFigures, withoutWords } from '../lib/core/work/figures.ts';
 import { workedOut } from '../lib/core/work/working.ts';
 import { typedSums } from '../lib/core/work/sums.ts';
-import { markDoubt, markOf, markReason } from '../lib/core/work/marks.ts';
+import { dateDoubt, dateOrder, inLocale, markDoubt, markOf, markReason } from '../lib/core/work/marks.ts';
 import { isCovered } from '../lib/core/work/table.ts';
 import { workOf } from '../lib/core/work/convert.ts';
 import { plural } from '../lib/core/words.ts';
@@ -44,10 +45,10 @@ interface TableFigures {
 	}[];
 }
 
-/** The decimal mark that a locale writes. Throws InputError for what is no locale. */
-function markIn(locale: string): DecimalMark {
+/** Throws InputError for what is no locale. */
+function checkLocale(locale: string): void {
 	try {
-		return usualMark(locale);
+		new Intl.Locale(locale);
 	} catch {
 		throw new InputError('locale', `“${locale}” is no locale, such as en-GB or de-DE.`, locale);
 	}
@@ -56,17 +57,22 @@ function markIn(locale: string): DecimalMark {
 /** Why money with a sign of several currencies is no figure where no locale tells which. */
 const WHOSE = 'kr is the money of several countries; say which with --locale, such as sv-SE';
 
-function figuresOf({ index, table, work: own }: DocumentTable, usual: DecimalMark, locale?: string): TableFigures {
+function figuresOf({ index, table, work: own }: DocumentTable, locale?: string): TableFigures {
 	const texts = table.cells.map(({ text }) => text);
 	const local = (figure: Figure | undefined) => {
 		const measure = figure && localMeasure(figure.measure, locale, texts);
 		return figure && measure && { ...figure, measure };
 	};
-	const { work, worked } = workedOut(own ?? workOf(table, undefined, [], markOfTable(table, usual)));
+	const { work, worked } = workedOut(inLocale(own ?? workOf(table), locale ?? 'en-GB'));
 	const mark = markOf(work);
 	const typed = typedFigures(work);
 	const isWorked = new Set(worked.map(({ r, c }) => `${r} ${c}`));
 	const doubt = markDoubt(work);
+	const date = dateDoubt(work);
+	const doubts = [
+		...(doubt === undefined ? [] : [doubtWords(doubt, mark)]),
+		...(date === undefined ? [] : [dateDoubtWords(date, dateOrder(work))])
+	];
 	const cells = work.rows.flatMap(({ role, cells: slots }, r) =>
 		slots.flatMap((slot, c) => {
 			const holds = isBody(role) || !!behaviour(role).sums;
@@ -83,7 +89,7 @@ function figuresOf({ index, table, work: own }: DocumentTable, usual: DecimalMar
 				mark
 			),
 			why: markReason(work),
-			doubt: doubt === undefined ? null : doubtWords(doubt, mark)
+			doubt: doubts.length ? doubts.join(' ') : null
 		},
 		figures: cells.map(({ r, c, text, figure }) => ({
 			r,
@@ -127,9 +133,9 @@ function figuresOf({ index, table, work: own }: DocumentTable, usual: DecimalMar
 export async function figuresCommand(args: Arguments): Promise<ExitCode> {
 	const file = onlyFile(args, USAGE);
 	const locale = typeof args.values.locale === 'string' ? args.values.locale : undefined;
-	const usual = markIn(locale ?? 'en-GB');
+	if (locale !== undefined) checkLocale(locale);
 	const document = await openDocument(await readBytes(file), file);
-	const tables = document.tables.map((entry) => figuresOf(entry, usual, locale));
+	const tables = document.tables.map((entry) => figuresOf(entry, locale));
 	if (args.values.json) console.log(JSON.stringify({ tables }, null, 2));
 	else
 		for (const { index, numbers, figures, worked, sums } of tables) {

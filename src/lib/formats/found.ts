@@ -53,7 +53,7 @@ export function foundTable({ index, place, widths, wornName, grid, locked, ...fo
 	});
 	const work = lazy(() => {
 		const figures = findFigures(found.carried, index, grid);
-		return figures && withCarriedFigures(workOf(table(), content(), widths, undefined, locked), figures);
+		return figures && withCarriedFigures(workOf(table(), content(), widths, locked), figures);
 	});
 	const entry: DocumentTable = {
 		index,

@@ -1,6 +1,7 @@
 import type { Resolved } from '../core/cascade/resolve.ts';
 import { behaviour } from '../core/roles/index.ts';
 import { formatOf, formatValue } from '../core/values/format.ts';
+import { dateOrderOf, usualOrder } from '../core/values/dates.ts';
 import { markOfTable, parseValue, usualMark } from '../core/values/parse.ts';
 import type { CellContent } from '../core/table/content.ts';
 
@@ -18,6 +19,10 @@ export function shownContent({ structure, leaves }: Resolved, content: Content, 
 	const before = known.get(content);
 	if (before?.key === key) return before.shown;
 	const mark = markOfTable(table, usualMark(locale));
+	const { order } = dateOrderOf(
+		table.cells.map(({ text }) => text),
+		usualOrder(locale)
+	);
 	const shown = content.map((pieces, index) => {
 		const [piece, ...others] = pieces;
 		if (!piece || others.length || !('runs' in piece) || piece.runs.length !== 1) return pieces;
@@ -25,7 +30,7 @@ export function shownContent({ structure, leaves }: Resolved, content: Content, 
 		if (!behaviour(table.roles[r]!).holdsFigures) return pieces;
 		const format = formats[cellSignature[r * table.columns + c]!]!;
 		const run = piece.runs[0]!;
-		const text = formatValue(parseValue(run.text, mark), format, locale);
+		const text = formatValue(parseValue(run.text, mark, order), format, locale);
 		return text === undefined ? pieces : [{ ...piece, runs: [{ ...run, text }] }];
 	});
 	known.set(content, { key, shown });

@@ -347,6 +347,15 @@ describe('heptarch figures', () => {
 		assert.equal(figures(csv, '--locale', 'de-DE').figures[0]!.amount, '1250');
 		assert.equal(run('figures', 'figures.csv', '--locale', 'no such').status, 2);
 	});
+	it('reads dates with strokes by the locale where they do not tell, and asks', () => {
+		const csv = 'Bed,Planted\na,04/05/2031\nb,06/07/2031\n';
+		assert.equal(figures(csv).figures[0]!.amount, '2031-05-04');
+		const american = figures(csv, '--locale', 'en-US');
+		assert.equal(american.figures[0]!.amount, '2031-04-05');
+		assert.match(american.numbers.doubt!, /“04\/05\/2031” is read as 5 April 2031; or is it 4 May 2031\?/);
+		const told = figures(`${csv}c,13/06/2031\n`, '--locale', 'en-US');
+		assert.deepEqual([told.figures[0]!.amount, told.numbers.doubt], ['2031-05-04', null]);
+	});
 	it('works out formulas and totals of a table file; exit code 1 where one has no figure', () => {
 		const file = (count: string) =>
 			writeFileSync(

@@ -5,7 +5,8 @@ import { contrast, mix, toHex } from '../../../src/lib/core/colour.ts';
 import { InputError } from '../../../src/lib/core/errors.ts';
 import { standIn } from '../../../src/lib/core/layout/fonts.ts';
 import { emu, formatLength, fromTwips, parseLength, toTwips, type LengthUnit } from '../../../src/lib/core/units.ts';
-import { amountOf, decimalMarkOf, parseDate, parseNumber, parseValue } from '../../../src/lib/core/values/parse.ts';
+import { parseDate } from '../../../src/lib/core/values/dates.ts';
+import { amountOf, decimalMarkOf, parseNumber, parseValue } from '../../../src/lib/core/values/parse.ts';
 
 describe('lengths', () => {
 	it('are exact in millimetres, points and inches', () => {

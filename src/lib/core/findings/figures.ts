@@ -1,6 +1,6 @@
 import { behaviour } from '../roles/index.ts';
 import type { Table } from '../table/grid.ts';
-import { doubtWords, markBy, markVotes, type DecimalMark } from '../values/parse.ts';
+import { doubtWords, markBy, markOfTable, markVotes, type DecimalMark } from '../values/parse.ts';
 import { workOf } from '../work/convert.ts';
 import { withoutWords } from '../work/figures.ts';
 import { typedSums } from '../work/sums.ts';
@@ -18,20 +18,22 @@ const MOST_TEXTS = 60_000;
  * decimal mark that nothing tells. `usual` is the mark of the house, by which a doubt is read.
  */
 export function findFigures(table: Table, usual: DecimalMark = '.'): Finding[] {
-	const sums = table.roles.some((role) => behaviour(role).sums) ? findSums(table) : [];
+	const sums = table.roles.some((role) => behaviour(role).sums) ? findSums(table, usual) : [];
 	return [...sums, ...findDoubt(table, usual)];
 }
 
-function findSums(table: Table): Finding[] {
-	return typedSums(workOf(table)).flatMap(({ r, c, isRight, off, text, problem, without }): Finding[] => {
-		const role = behaviour(table.roles[r]!).words;
-		if (problem !== undefined) return [found(unitsMixed, { role, why: problem }, { r, c })];
-		const findings: Finding[] = [];
-		if (isRight === false)
-			findings.push(found(totalOff, { role, off: off.replace(/^[−-]|[()]/g, ''), should: text }, { r, c }));
-		if (without.length) findings.push(found(sumPartial, { role, without: withoutWords({ without }) }, { r, c }));
-		return findings;
-	});
+function findSums(table: Table, usual: DecimalMark): Finding[] {
+	return typedSums({ ...workOf(table), mark: markOfTable(table, usual) }).flatMap(
+		({ r, c, isRight, off, text, problem, without }): Finding[] => {
+			const role = behaviour(table.roles[r]!).words;
+			if (problem !== undefined) return [found(unitsMixed, { role, why: problem }, { r, c })];
+			const findings: Finding[] = [];
+			if (isRight === false)
+				findings.push(found(totalOff, { role, off: off.replace(/^[−-]|[()]/g, ''), should: text }, { r, c }));
+			if (without.length) findings.push(found(sumPartial, { role, without: withoutWords({ without }) }, { r, c }));
+			return findings;
+		}
+	);
 }
 
 function findDoubt(table: Table, usual: DecimalMark): Finding[] {

@@ -1,3 +1,4 @@
+import type { DateOrder } from './dates.ts';
 import { NoAnswer } from './no-answer.ts';
 import { parseValue, type DecimalMark, type Value } from './parse.ts';
 import { Rational } from './rational.ts';
@@ -68,7 +69,8 @@ export function figureOf(value: Value): Figure | undefined {
 	return { amount, measure: value.unit ? unitMeasure(unitName(value.unit)) : PLAIN };
 }
 /** The figure that a text says; undefined where it says none. */
-export const readFigure = (text: string, mark: DecimalMark): Figure | undefined => figureOf(parseValue(text, mark));
+export const readFigure = (text: string, mark: DecimalMark, order?: DateOrder): Figure | undefined =>
+	figureOf(parseValue(text, mark, order));
 
 /** What figures are measured in, in words. */
 export function measureWords(measure: Measure): string {

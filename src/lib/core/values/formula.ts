@@ -1,5 +1,6 @@
 import { minus, negated, over, plus, readFigure, rounded, times, together, type Figure } from './figure.ts';
 import { NoAnswer } from './no-answer.ts';
+import type { DateOrder } from './dates.ts';
 import type { DecimalMark } from './parse.ts';
 import { SUMMARIES, type Summary } from './summary.ts';
 
@@ -99,8 +100,8 @@ function* operandsIn(formula: Formula): Generator<Operand> {
 }
 
 /** The figure that a literal says, read with a table's mark. Throws NoAnswer for what is none. */
-export function literalFigure(text: string, mark: DecimalMark): Figure {
-	const figure = readFigure(text, mark);
+export function literalFigure(text: string, mark: DecimalMark, order?: DateOrder): Figure {
+	const figure = readFigure(text, mark, order);
 	if (!figure) throw new NoAnswer(`“${text}” is no number`);
 	return figure;
 }

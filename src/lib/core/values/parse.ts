@@ -1,4 +1,5 @@
 import { Decimal } from 'decimal.js';
+import { parseDate, type DateOrder } from './dates.ts';
 
 // Sums of amounts as long as a cell can hold are exact; nothing divides these.
 Decimal.set({ precision: 500, toExpNeg: -500, toExpPos: 500 });
@@ -121,49 +122,8 @@ export function parseNumber(text: string, decimal: DecimalMark = '.'): Decimal |
 	return negative ? amount.negated() : amount;
 }
 
-const MONTHS = new Map<string, number>();
-for (const locale of 'en de fr es it nl pt sv da nb pl cs hu ro fi tr ru uk el'.split(' '))
-	for (const width of ['long', 'short'] as const)
-		for (let month = 0; month < 12; month++) {
-			// Some languages bend the name where a day stands before it.
-			for (const day of [undefined, 'numeric'] as const) {
-				const format = new Intl.DateTimeFormat(locale, { ...(day && { day }), month: width, timeZone: 'UTC' });
-				const name = format.formatToParts(Date.UTC(2030, month, 1)).find(({ type }) => type === 'month')!.value;
-				const plain = name.toLowerCase().replace(/\.$/, '');
-				if (!MONTHS.has(plain) && /\p{L}/u.test(plain)) MONTHS.set(plain, month + 1);
-			}
-		}
-
-function isoDay(year: number, month: number, day: number): string | undefined {
-	const date = new Date(Date.UTC(year, month - 1, day));
-	return date.getUTCMonth() === month - 1 && date.getUTCDate() === day ? date.toISOString().slice(0, 10) : undefined;
-}
-
-/** A date as ISO 8601, or undefined. Day comes before month where only the order could tell. */
-export function parseDate(text: string): string | undefined {
-	const trimmed = text.trim();
-	let match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(trimmed);
-	if (match) return isoDay(+match[1]!, +match[2]!, +match[3]!);
-	match = /^(\d{4})\s?[年년]\s?(\d{1,2})\s?[月월](?:\s?(\d{1,2})\s?[日일])?$/.exec(trimmed);
-	if (match) return match[3] ? isoDay(+match[1]!, +match[2]!, +match[3]) : `${match[1]}-${match[2]!.padStart(2, '0')}`;
-	match = /^(\d{1,2})([./])\s?(\d{1,2})\2\s?(\d{4})$/.exec(trimmed);
-	if (match) return isoDay(+match[4]!, +match[3]!, +match[1]!) ?? isoDay(+match[4]!, +match[1]!, +match[3]!);
-	match = /^(\d{1,2})\.?\s+(?:de\s+)?(\p{L}+)\.?\s+(?:de\s+)?(\d{4})$/u.exec(trimmed);
-	if (match) {
-		const month = MONTHS.get(match[2]!.toLowerCase());
-		return month ? isoDay(+match[3]!, month, +match[1]!) : undefined;
-	}
-	match = /^(\p{L}+)\.?\s+(?:(\d{1,2}),?\s+|de\s+)?(\d{4})$/u.exec(trimmed);
-	if (match) {
-		const month = MONTHS.get(match[1]!.toLowerCase());
-		if (!month) return undefined;
-		return match[2] ? isoDay(+match[3]!, month, +match[2]) : `${match[3]}-${String(month).padStart(2, '0')}`;
-	}
-	return undefined;
-}
-
 /** Reads what a cell's text means. Never throws; what is nothing else is text. */
-export function parseValue(text: string, decimal: DecimalMark = '.'): Value {
+export function parseValue(text: string, decimal: DecimalMark = '.', first: DateOrder = 'day'): Value {
 	const trimmed = plainDigits(text.trim());
 	if (trimmed === '') return EMPTY;
 	const asText: Value = { type: 'text', text: text.trim() };
@@ -171,7 +131,7 @@ export function parseValue(text: string, decimal: DecimalMark = '.'): Value {
 	if (trimmed.length > LONGEST) return asText;
 	const number = parseNumber(trimmed, decimal);
 	if (number) return { type: 'number', amount: number };
-	const iso = parseDate(trimmed);
+	const iso = parseDate(trimmed, first);
 	if (iso) return { type: 'date', iso };
 
 	const bracketed = trimmed.startsWith('(') && trimmed.endsWith(')');

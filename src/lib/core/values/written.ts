@@ -1,4 +1,5 @@
 import { isoDay, isoTime, isShare, readFigure, SHARES, type Figure, type Measure } from './figure.ts';
+import { parseDate, writtenDate, type DateOrder } from './dates.ts';
 import type { DecimalMark } from './parse.ts';
 import { Rational } from './rational.ts';
 
@@ -69,6 +70,8 @@ export interface Writing {
 	readonly samples: readonly string[];
 	/** Figures that tell how thousands are parted; the samples where absent. */
 	readonly beside?: readonly string[] | undefined;
+	/** What comes first in dates that do not tell. */
+	readonly order?: DateOrder | undefined;
 }
 
 const SIGN_OF: Readonly<Record<string, string>> = { EUR: '€', GBP: '£', USD: '$', JPY: '¥', INR: '₹', '¤': '¤' };
@@ -104,10 +107,20 @@ function writtenTime(amount: Rational, samples: readonly string[]): string {
 	return iso.endsWith(':00') && !samples.some((one) => /:\d\d:/.test(one)) ? iso.slice(0, 5) : iso;
 }
 
+/** A day as it is written beside others; as ISO 8601 where none shows how. */
+function writtenDay(iso: string, samples: readonly string[], order?: DateOrder): string {
+	for (const text of samples) {
+		const like = parseDate(text, order);
+		const written = like?.length === 10 && writtenDate(text, like, order);
+		if (written) return written(new Date(iso));
+	}
+	return iso;
+}
+
 /** A figure as text, written as figures beside it are; rounded half away from zero, here only. */
-export function writtenFigure(figure: Figure, { mark, decimals, samples, beside = samples }: Writing): string {
+export function writtenFigure(figure: Figure, { mark, decimals, samples, beside = samples, order }: Writing): string {
 	const { measure } = figure;
-	if (measure.kind === 'date') return isoDay(figure.amount);
+	if (measure.kind === 'date') return writtenDay(isoDay(figure.amount), samples, order);
 	if (measure.kind === 'time') return writtenTime(figure.amount, samples);
 	const like = seenIn(samples, mark);
 	const { before, after } = like.find((one) => one.measure && isSame(one.measure, measure)) ?? affixes(measure);

@@ -1,11 +1,13 @@
 import { InputError } from '../errors.ts';
 import { readFigure, type Figure } from '../values/figure.ts';
-import { parseDate, type DecimalMark } from '../values/parse.ts';
+import { parseDate, writtenDate, type DateOrder } from '../values/dates.ts';
+import type { DecimalMark } from '../values/parse.ts';
 import { Rational } from '../values/rational.ts';
 import { decimalsIn, writtenFigure } from '../values/written.ts';
 import type { CellContent, RunView } from '../table/content.ts';
 import { insertColumns, insertRows } from './lines.ts';
 import { guard } from './locks.ts';
+import { dateOrder } from './marks.ts';
 import { cellsIn, type Range } from './selection.ts';
 import {
 	anchorOf,
@@ -85,7 +87,7 @@ type Series = (n: number) => string;
 const LABELLED = /^(.*?)(\d+)(\D*)$/s;
 
 /** The rule that a few texts follow: numbers and dates in equal steps, numbered labels; undefined for anything else. */
-export function seriesOf(texts: readonly string[], mark: DecimalMark): Series | undefined {
+export function seriesOf(texts: readonly string[], mark: DecimalMark, order?: DateOrder): Series | undefined {
 	if (!texts.length || texts.some((text) => !text.trim())) return undefined;
 	const figures = texts.map((text) => readFigure(text, mark));
 	if (figures.every((one): one is Figure => !!one && one.measure.kind !== 'date')) {
@@ -94,8 +96,8 @@ export function seriesOf(texts: readonly string[], mark: DecimalMark): Series | 
 		if (go) return go;
 		if (figures.length > 1 || figures.every(({ measure }) => measure.kind === 'plain')) return undefined;
 	}
-	const dates = texts.map((text) => parseDate(text));
-	if (dates.every((one): one is string => one !== undefined)) return dateSeries(texts, dates);
+	const dates = texts.map((text) => parseDate(text, order));
+	if (dates.every((one): one is string => one !== undefined)) return dateSeries(texts, dates, order);
 	return labelled(texts);
 }
 
@@ -134,13 +136,8 @@ function labelled(texts: readonly string[]): Series | undefined {
 }
 
 const DAY = 86_400_000;
-const MONTH_NAMES = (locale: string, month: 'long' | 'short') =>
-	Array.from({ length: 12 }, (_, i) =>
-		new Intl.DateTimeFormat(locale, { month, timeZone: 'UTC' }).format(Date.UTC(2030, i, 1))
-	);
-
 /** Dates go on by their step: days, or months where the day of the month stays; written as the last one is. */
-function dateSeries(texts: readonly string[], dates: readonly string[]): Series | undefined {
+function dateSeries(texts: readonly string[], dates: readonly string[], order?: DateOrder): Series | undefined {
 	const isMonth = dates.every((date) => date.length === 7);
 	if (!isMonth && dates.some((date) => date.length === 7)) return undefined;
 	const parts = dates.map((date) => date.split('-').map(Number) as [number, number, number]);
@@ -150,7 +147,7 @@ function dateSeries(texts: readonly string[], dates: readonly string[]): Series 
 	const counts = byMonth ? months : parts.map(([year, month, day]) => Date.UTC(year, month - 1, day) / DAY);
 	const step = counts.length > 1 ? counts[1]! - counts[0]! : 1;
 	if (counts.some((one, i) => one !== counts[0]! + step * i)) return undefined;
-	const written = writtenDate(texts.at(-1)!, dates.at(-1)!);
+	const written = writtenDate(texts.at(-1)!, dates.at(-1)!, order);
 	if (!written) return undefined;
 	return (n) => {
 		const count = counts.at(-1)! + step * (n + 1);
@@ -159,47 +156,6 @@ function dateSeries(texts: readonly string[], dates: readonly string[]): Series 
 		const days = new Date(Date.UTC(year, (count % 12) + 1, 0)).getUTCDate();
 		return written(new Date(Date.UTC(year, count % 12, Math.min(parts.at(-1)![2] ?? 1, days))));
 	};
-}
-
-/** A way to write dates as a text has one; undefined where its words are not found again. */
-function writtenDate(text: string, iso: string): ((date: Date) => string) | undefined {
-	const [year, month, day] = iso.split('-') as [string, string, string | undefined];
-	const pad = (n: number) => String(n).padStart(2, '0');
-	const names = ['en', 'de', 'fr', 'es', 'it', 'nl', 'pt', 'sv', 'da', 'nb', 'pl'].flatMap((locale) =>
-		(['long', 'short'] as const).map((width) => MONTH_NAMES(locale, width))
-	);
-	const named = names.find((list) => text.toLowerCase().includes(list[Number(month) - 1]!.toLowerCase()));
-	const name = named?.[Number(month) - 1];
-	const pattern = text.replace(/\d+|\p{L}+\.?/gu, (word) => {
-		if (word === year) return '\uE001';
-		if (name && word.toLowerCase().startsWith(name.toLowerCase())) return '\uE002';
-		if (day !== undefined && word === day) return '\uE003';
-		if (day !== undefined && word === String(Number(day))) return '\uE004';
-		if (word === month) return '\uE005';
-		if (word === String(Number(month))) return '\uE006';
-		return word;
-	});
-	// Day and month that read alike stand in the order day, month (parseDate), or year, month, day.
-	let marks = pattern;
-	if (!named && day !== undefined && Number(day) === Number(month)) {
-		const isIso = text.trim().startsWith(year);
-		let seen = 0;
-		marks = pattern.replace(/[\uE003-\uE006]/g, (mark) => {
-			seen++;
-			const isDay = isIso ? seen === 2 : seen === 1;
-			const isPadded = mark === '\uE003' || mark === '\uE005';
-			return isDay ? (isPadded ? '\uE003' : '\uE004') : isPadded ? '\uE005' : '\uE006';
-		});
-	}
-	if (!marks.includes('\uE001')) return undefined;
-	return (date) =>
-		marks
-			.replace('\uE001', String(date.getUTCFullYear()))
-			.replace('\uE002', named?.[date.getUTCMonth()] ?? '')
-			.replace('\uE003', pad(date.getUTCDate()))
-			.replace('\uE004', String(date.getUTCDate()))
-			.replace('\uE005', pad(date.getUTCMonth() + 1))
-			.replace('\uE006', String(date.getUTCMonth() + 1));
 }
 
 /**
@@ -227,7 +183,7 @@ export function filled(
 			const slot = work.rows[r]!.cells[c]!;
 			return isCovered(slot) ? '' : slot.text;
 		});
-		const series = asSeries ? seriesOf(texts, work.mark) : undefined;
+		const series = asSeries ? seriesOf(texts, work.mark, dateOrder(work)) : undefined;
 		let n = 0;
 		for (let i = from + given; i <= to; i++) {
 			const place = at(i);

@@ -5,7 +5,7 @@ import type { CellContent } from '../table/content.ts';
 import { createGrid, type Cell, type Grid, type Table, type Touch, SIDES, type Side } from '../table/grid.ts';
 import { isHeader } from '../roles/index.ts';
 import type { Emu } from '../units.ts';
-import { markOfTable, type DecimalMark } from '../values/parse.ts';
+import { markOfTable } from '../values/parse.ts';
 import { edgeOwner } from './edges.ts';
 import {
 	type WorkCell,
@@ -29,7 +29,6 @@ export function workOf(
 	table: Table,
 	content?: readonly (readonly CellContent[])[],
 	widths: readonly Emu[] = [],
-	mark: DecimalMark = markOfTable(table),
 	locked: readonly number[] = []
 ): WorkTable {
 	const isLocked = new Set(locked);
@@ -49,7 +48,7 @@ export function workOf(
 		columns: table.columnInfo.map(({ kind }, c) => tidy({ kind, width: widths[c] || undefined })),
 		firstColumns: table.firstColumns,
 		lastColumns: table.lastColumns,
-		mark,
+		mark: markOfTable(table),
 		...(table.mark && { isMarkSaid: true as const }),
 		nextId: table.rows + 1
 	};

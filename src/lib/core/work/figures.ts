@@ -1,10 +1,11 @@
 import { figureOf, isShare, plainFigure, together, type Figure } from '../values/figure.ts';
+import type { DateOrder } from '../values/dates.ts';
 import type { DecimalMark } from '../values/parse.ts';
 import { Rational } from '../values/rational.ts';
 import type { Summary } from '../values/summary.ts';
 import { currencyDecimals, decimalsIn, writtenFigure } from '../values/written.ts';
 import { listed, pluralWord } from '../words.ts';
-import { markOf } from './marks.ts';
+import { dateOrder, markOf } from './marks.ts';
 import { columnNames, headingMeasure, inMeasure } from './names.ts';
 import { valueOf } from './sort.ts';
 import type { WorkCell, WorkTable } from './table.ts';
@@ -18,10 +19,12 @@ const figures = {
 };
 
 /** The figure that a cell's text says; asked again, the same. */
-export function figureIn(cell: WorkCell, mark: DecimalMark): Figure | undefined {
+export function figureIn(cell: WorkCell, mark: DecimalMark, order?: DateOrder): Figure | undefined {
 	let known = figures[mark].get(cell);
 	if (!known) figures[mark].set(cell, (known = { figure: figureOf(valueOf(cell, mark)) }));
-	return known.figure;
+	const isDate = known.figure?.measure.kind === 'date';
+	// Few dates depend on it.
+	return isDate && order === 'month' ? figureOf(valueOf(cell, mark, order)) : known.figure;
 }
 
 /** Whether a cell says something, figure or not. */
@@ -30,11 +33,11 @@ export const holdsWords = (cell: WorkCell, mark: DecimalMark): boolean =>
 
 /** The figures of a table as they are typed: those of a column are in the measure that its heading says. */
 export function typedFigures(work: WorkTable): (c: number, cell: WorkCell) => Figure | undefined {
-	const mark = markOf(work);
+	const [mark, order] = [markOf(work), dateOrder(work)];
 	const measures = columnNames(work).map(headingMeasure);
 	return (c, cell) => {
 		if (isWordy(work, c)) return undefined;
-		const figure = figureIn(cell, mark);
+		const figure = figureIn(cell, mark, order);
 		return measures[c] ? inMeasure(figure, measures[c]) : figure;
 	};
 }

@@ -4,6 +4,7 @@ import { NoAnswer } from '../values/no-answer.ts';
 import { SUMMARIES, type Summary } from '../values/summary.ts';
 import { unitOf } from '../values/units.ts';
 import { currencyDecimals, decimalsIn, writtenFigure } from '../values/written.ts';
+import { dateOrder } from './marks.ts';
 import { allFigures, workedOut } from './working.ts';
 import { rowsAbout } from './reach.ts';
 import { isCovered, type Position, type WorkTable } from './table.ts';
@@ -57,7 +58,12 @@ export function selectedFigures(given: WorkTable, cells: readonly Position[]): T
 					...samples.map((text) => decimalsIn(text, work.mark))
 				);
 				const decimals = how === 'count' ? 0 : how === 'mean' ? Math.max(2, most) : most;
-				figures[how] = writtenFigure(figure, { mark: work.mark, decimals, samples: how === 'count' ? [] : samples });
+				figures[how] = writtenFigure(figure, {
+					mark: work.mark,
+					order: dateOrder(work),
+					decimals,
+					samples: how === 'count' ? [] : samples
+				});
 			} catch (error) {
 				if (!(error instanceof NoAnswer)) throw error;
 			}

@@ -1,8 +1,10 @@
 import { InputError } from '../errors.ts';
 import { compareFigures, figureOf } from '../values/figure.ts';
+import type { DateOrder } from '../values/dates.ts';
 import { parseValue, type DecimalMark, type Value } from '../values/parse.ts';
 import { orderRows } from './lines.ts';
 import { forbids } from './locks.ts';
+import { dateOrder, markOf } from './marks.ts';
 import { cellOf, isCovered, joinedCells, type WorkCell, type WorkRow, type WorkTable } from './table.ts';
 
 export interface SortKey {
@@ -13,11 +15,12 @@ export interface SortKey {
 const values = { '.': new WeakMap<WorkCell, Value>(), ',': new WeakMap<WorkCell, Value>() };
 
 /** What a cell's text means; asked again, the same. */
-export function valueOf(cell: WorkCell, mark: DecimalMark): Value {
+export function valueOf(cell: WorkCell, mark: DecimalMark, order?: DateOrder): Value {
 	const known = values[mark];
 	let value = known.get(cell);
 	if (!value) known.set(cell, (value = parseValue(cell.text, mark)));
-	return value;
+	// Few dates depend on it.
+	return value.type === 'date' && order === 'month' ? parseValue(cell.text, mark, order) : value;
 }
 
 /** Numbers before dates before words; what is empty comes last, whichever way the order runs. */
@@ -53,6 +56,7 @@ export function sortRows(work: WorkTable, keys: readonly SortKey[], locale: stri
 	for (const { column } of keys)
 		if (column < 0 || column >= work.columns.length)
 			throw new InputError('sort', `There is no column ${column + 1} to sort by.`);
+	const [mark, dates] = [markOf(work), dateOrder(work)];
 	const collator = new Intl.Collator(locale, { numeric: true });
 	const isText = keys.map(({ column }) => ['text', 'code'].includes(work.columns[column]!.kind));
 	const tied = new Uint8Array(work.rows.length);
@@ -64,7 +68,7 @@ export function sortRows(work: WorkTable, keys: readonly SortKey[], locale: stri
 			rows,
 			values: keys.map(({ column }, k): Value => {
 				const cell = cellOf(work, rows[0]!, column);
-				const value = valueOf(cell, work.mark);
+				const value = valueOf(cell, mark, dates);
 				return isText[k] && value.type !== 'empty' ? { type: 'text', text: cell.text.trim() } : value;
 			})
 		}));

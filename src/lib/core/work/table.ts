@@ -7,6 +7,7 @@ import { type ColumnKind } from '../table/columns.ts';
 import type { Emu } from '../units.ts';
 import type { Formula } from '../values/formula.ts';
 import type { Summary } from '../values/summary.ts';
+import type { DateOrder } from '../values/dates.ts';
 import { type DecimalMark } from '../values/parse.ts';
 
 /** A slot of a table, by row and column from 0. */
@@ -95,6 +96,8 @@ export interface WorkTable {
 	readonly mark: DecimalMark;
 	/** Somebody said which mark it is; else it goes by what is typed. */
 	readonly isMarkSaid?: true;
+	/** What comes first in its dates where they do not tell; the day where absent. */
+	readonly dates?: DateOrder;
 	/** What parts their thousands where somebody said so; else it goes by what is typed. */
 	readonly grouping?: string;
 	readonly nextId: number;
@@ -136,7 +139,7 @@ export function checkSize(rows: number, columns: number): void {
 export function emptyTable(
 	rows: number,
 	columns: number,
-	{ headers = 1, totals = 0, mark = '.' }: { headers?: number; totals?: number; mark?: DecimalMark } = {}
+	{ headers = 1, totals = 0 }: { headers?: number; totals?: number } = {}
 ): WorkTable {
 	checkSize(rows, columns);
 	return {
@@ -148,7 +151,7 @@ export function emptyTable(
 		columns: Array.from({ length: columns }, (): WorkColumn => ({ kind: 'text', isGuessed: true })),
 		firstColumns: columns > 1 ? 1 : 0,
 		lastColumns: 0,
-		mark,
+		mark: '.',
 		nextId: rows + 1
 	};
 }

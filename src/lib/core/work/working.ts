@@ -15,7 +15,8 @@ import { NoAnswer } from '../values/no-answer.ts';
 import type { DecimalMark } from '../values/parse.ts';
 import type { Summary } from '../values/summary.ts';
 import { currencyDecimals, decimalsIn, writtenFigure } from '../values/written.ts';
-import { markOf } from './marks.ts';
+import type { DateOrder } from '../values/dates.ts';
+import { dateOrder, markOf } from './marks.ts';
 import { columnNames } from './names.ts';
 import {
 	anchorOf,
@@ -141,10 +142,11 @@ const rowsKnown = new WeakMap<readonly WorkColumn[], { key: string; rows: WeakMa
 function rowsWorkedOut(
 	{ columns, mark, firstColumns }: WorkTable,
 	names: readonly string[],
-	grouped: readonly string[]
+	grouped: readonly string[],
+	order: DateOrder
 ): WeakMap<WorkRow, KnownRow> | undefined {
 	if (columns.some(({ formula }) => formula && reachesOut(formula))) return undefined;
-	const key = JSON.stringify([mark, firstColumns, names, grouped]);
+	const key = JSON.stringify([mark, order, firstColumns, names, grouped]);
 	let known = rowsKnown.get(columns);
 	if (known?.key !== key) rowsKnown.set(columns, (known = { key, rows: new WeakMap() }));
 	return known.rows;
@@ -159,6 +161,7 @@ class Working {
 	readonly worked: Worked[] = [];
 	readonly names: readonly string[];
 	private readonly grouped: readonly string[];
+	readonly order: DateOrder;
 	private readonly typedFigure: (c: number, cell: WorkCell) => Figure | undefined;
 	private readonly body: readonly number[];
 	readonly totalRows: readonly number[];
@@ -172,6 +175,7 @@ class Working {
 	constructor(readonly work: WorkTable) {
 		this.names = columnNames(work);
 		this.grouped = groupedFigure(work);
+		this.order = dateOrder(work);
 		this.typedFigure = typedFigures(work);
 		this.body = work.rows.flatMap(({ role }, r) => (isBody(role) ? [r] : []));
 		this.totalRows = work.rows.flatMap(({ role }, r) => (behaviour(role).sums === 'all' ? [r] : []));
@@ -180,7 +184,7 @@ class Working {
 	run(): WorkRow[] {
 		const { rows } = this.work;
 		const order = columnsInOrder(this.work, this.names);
-		const before = rowsWorkedOut(this.work, this.names, this.grouped);
+		const before = rowsWorkedOut(this.work, this.names, this.grouped, this.order);
 		const taken = rows.map((row, r) => this.take(before?.get(row), r));
 		rows.forEach((_, r) => taken[r] ?? order.forEach((c) => void this.at(r, c)));
 		this.worked.sort((a, b) => a.r - b.r || a.c - b.c);
@@ -320,7 +324,11 @@ class Working {
 		const decimals = decimalsOf(figure, formula, used, mark);
 		const near = this.work.grouping ? [] : used;
 		const beside = this.grouped.length ? [...near, ...this.grouped] : used;
-		return { text: writtenFigure(figure, { mark, decimals, samples: used, beside }), figure, without: [] };
+		return {
+			text: writtenFigure(figure, { mark, decimals, samples: used, beside, order: this.order }),
+			figure,
+			without: []
+		};
 	}
 	private readonly faults = new Map<Formula, string | undefined>();
 	private fault(formula: Formula): string | undefined {
@@ -344,7 +352,7 @@ class RowReading implements Reading {
 	}
 	literal(text: string): Figure {
 		this.used.push(text);
-		return literalFigure(text, this.working.work.mark);
+		return literalFigure(text, this.working.work.mark, this.working.order);
 	}
 	summary(how: Summary, name: string): Figure | undefined {
 		const { text, figure } = this.working.ofBody(how, this.working.names.indexOf(name));

@@ -4,7 +4,7 @@ import type { FileLook } from '../../core/work/file-look.ts';
 import { applyPatch, type Patch } from '../../core/work/patch.ts';
 import { checkSize, tidy, type Wears, type WorkTable } from '../../core/work/table.ts';
 import { withSources, workOf } from '../../core/work/convert.ts';
-import { markOfTable, usualMark, type DecimalMark } from '../../core/values/parse.ts';
+import { inLocale } from '../../core/work/marks.ts';
 import { loadHouse } from '../house/house.ts';
 import type { AnyDocument } from '../../formats/index.ts';
 import type { DocumentTable } from '../../formats/document.ts';
@@ -41,13 +41,13 @@ const WHOLE_EVERY = 40;
 const STEPS_KEPT = 200;
 
 /** A table as it is taken up for work: what its file says, with what a person decided. */
-export function workFrom(entry: DocumentTable, state: TableState = {}, usual?: DecimalMark): WorkTable {
+export function workFrom(entry: DocumentTable, state: TableState = {}, locale = 'en-GB'): WorkTable {
 	checkSize(entry.table.rows, entry.table.columns);
 	const isAsRead = entry.work && !state.roles && !state.kinds && !state.touches && !state.mark;
 	const widths = state.widths?.length ? state.widths : entry.widths;
 	if (isAsRead) return withWears(entry.work!, wearsIn(state));
 	const table = stateTable(entry, state);
-	const work = workOf(table, entry.content, widths, markOfTable(table, usual), entry.locked);
+	const work = inLocale(workOf(table, entry.content, widths, entry.locked), locale);
 	return withWears(entry.work ? withSources(work, entry.work) : work, wearsIn(state));
 }
 
@@ -67,7 +67,7 @@ async function entryAt(db: Db, id: string, index: number) {
 	const document = await openAt(db, found, state);
 	const entry = document.tables[index];
 	if (!entry) throw new NotFoundError(`There is no table ${index + 1}: the document has ${document.tables.length}.`);
-	return { found, state, document, entry, usual: usualMark(locale) };
+	return { found, state, document, entry, locale };
 }
 
 /** Everything that the bench needs of a table's work. */
@@ -85,7 +85,7 @@ export async function loadWork(
 		readonly tables: number;
 	}
 > {
-	const { entry, state, document, usual } = await entryAt(db, id, index);
+	const { entry, state, document, locale } = await entryAt(db, id, index);
 	if (document.kind === 'svg' && document.placed[index]!.source.from !== 'bench')
 		throw new InputError(
 			'schedule',
@@ -96,7 +96,7 @@ export async function loadWork(
 		.map((one) => ({ index: one.index, words: one.place.caption ?? `table ${one.index + 1}` }));
 	const own = state.tables[index];
 	const around = { entry, state, kind: document.kind, others, tables: document.tables.length };
-	if (own?.work === undefined) return { base: workFrom(entry, own, usual), from: null, steps: [], at: 0, ...around };
+	if (own?.work === undefined) return { base: workFrom(entry, own, locale), from: null, steps: [], at: 0, ...around };
 	const back = (await chain(db, own.work, STEPS_KEPT)).toReversed();
 	const first = back.findIndex(({ whole }) => whole);
 	const kept = back.slice(first);
@@ -157,8 +157,8 @@ export async function addWorkStep(
 		let parent = after;
 		let root: number | null = null;
 		if (parent === null) {
-			const { entry, usual } = await entryAt(trx, id, index);
-			const base = workFrom(entry, state.tables[index], usual);
+			const { entry, locale } = await entryAt(trx, id, index);
+			const base = workFrom(entry, state.tables[index], locale);
 			parent = root = await insertStep(trx, { document_id: id, parent: null, label: 'as it was', whole: base });
 			rememberWork(parent, base);
 		}

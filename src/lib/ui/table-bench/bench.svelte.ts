@@ -1,4 +1,4 @@
-import { markDoubt } from '$lib/core/work/marks.ts';
+import { dateOrder, markDoubt, markOf } from '$lib/core/work/marks.ts';
 import { pluralWord } from '$lib/core/words.ts';
 import { moved, pushed, type Line } from '$lib/core/history.ts';
 import { tick } from 'svelte';
@@ -475,7 +475,7 @@ export class TableBench {
 			if (!known) shownTexts.set(cell, (known = new Map()));
 			let content = known.get(format);
 			if (!content) {
-				const text = formatValue(valueOf(cell, work.mark), format, locale);
+				const text = formatValue(valueOf(cell, markOf(work), dateOrder(work)), format, locale);
 				known.set(format, (content = text === undefined ? contentOfCell(cell) : [{ runs: [{ text }] }]));
 			}
 			return content;

@@ -2,6 +2,7 @@
 	import { accepted } from '$lib/formats/kinds.ts';
 	import { untrack } from 'svelte';
 	import { goto } from '$app/navigation';
+	import { inLocale } from '$lib/core/work/marks.ts';
 	import { workOfClip, workOfRows, withoutContent } from '$lib/core/work/begin.ts';
 	import { workedOut } from '$lib/core/work/working.ts';
 	import { emptyTable, type Wears, type WorkTable } from '$lib/core/work/table.ts';
@@ -35,25 +36,22 @@
 	let after = $state(-1);
 	let chooser = $state<HTMLInputElement>();
 
-	const LOCALE_MARK = $derived(
-		new Intl.NumberFormat(data.house.locale).formatToParts(1.5).find(({ type }) => type === 'decimal')!.value === ','
-			? ','
-			: '.'
-	);
 	const chosen = $derived(data.starters.find(({ id }) => id === starter));
+	/** A table of which its figures do not tell how they are read is read as the house writes. */
+	const local = (work: WorkTable) => inLocale(work, data.house.locale);
 	/** What is about to be made, or why it cannot be. */
 	const made = $derived.by((): { work: WorkTable } | { fault: string } => {
 		try {
 			if (how === 'size') {
 				if (headers + totals > rows) return { fault: 'There are more header and total rows than rows.' };
-				return { work: emptyTable(rows, columns, { headers, totals, mark: LOCALE_MARK }) };
+				return { work: local(emptyTable(rows, columns, { headers, totals })) };
 			}
 			if (how === 'starter') {
 				if (!chosen) return { fault: data.starters.length ? 'Choose a starter.' : 'No starter is kept yet.' };
 				return { work: workedOut(withText ? chosen.work : withoutContent(chosen.work)).work };
 			}
 			if (!taken) return { fault: how === 'cells' ? 'Paste cells here with Ctrl+V.' : 'Choose a file of rows.' };
-			return { work: taken.work };
+			return { work: local(taken.work) };
 		} catch (error) {
 			return { fault: (error as Error).message };
 		}
