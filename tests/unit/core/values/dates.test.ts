@@ -13,9 +13,9 @@ import { sortRows } from '../../../../src/lib/core/work/sort.ts';
 import { workedOut } from '../../../../src/lib/core/work/working.ts';
 import { isCovered, type WorkTable } from '../../../../src/lib/core/work/table.ts';
 
-const sheet = (...rows: string[][]) => workOf(recognisedTable(createGrid(rows)).table);
+const sheet = (...rows: readonly string[][]) => workOf(recognisedTable(createGrid(rows)).table);
 const textsOf = (work: WorkTable, c: number) =>
-	work.rows.map(({ cells }) => (isCovered(cells[c]!) ? '' : cells[c].text)).slice(1);
+	work.rows.map(({ cells }) => (isCovered(cells[c]!) ? '' : cells[c]!.text)).slice(1);
 
 describe('dates that strokes part', () => {
 	const days = fc.date({ min: new Date('1950-01-01'), max: new Date('2090-12-31'), noInvalidDate: true });
