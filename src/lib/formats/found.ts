@@ -1,7 +1,7 @@
 import type { Appearance, Look } from '../core/cascade/look.ts';
 import type { Hints } from '../core/recognise/facts.ts';
 import { recognisedTable } from '../core/recognise/table.ts';
-import { cellsInRow, type Grid } from '../core/table/grid.ts';
+import { cellsInRow, type Direction, type Grid } from '../core/table/grid.ts';
 import type { Block } from '../core/table/content.ts';
 import { bareAppearance, plainContentWhenSeen } from './bare.ts';
 import { tableOf, workOf } from '../core/work/convert.ts';
@@ -11,6 +11,7 @@ import type { DocumentTable } from './document.ts';
 /** What a reader found of a table, and how the rest can be found. */
 export interface FoundTable extends Pick<DocumentTable, 'index' | 'place' | 'widths' | 'wornName'> {
 	readonly grid: Grid;
+	readonly dir?: Direction;
 	/** Cells that the file protects against typing, by index. */
 	readonly locked: readonly number[];
 	/** What the file carries of all its tables. */
@@ -42,10 +43,13 @@ function lazy<T>(make: () => T): () => T {
 }
 
 /** A table of a document. What it takes work to know is worked out when it is first asked for: few ask for all of it. */
-export function foundTable({ index, place, widths, wornName, grid, locked, ...found }: FoundTable): DocumentTable {
+export function foundTable({ index, place, widths, wornName, grid, dir, locked, ...found }: FoundTable): DocumentTable {
 	const appearance = lazy(found.appearance);
 	const content = lazy(() => found.content(appearance()));
-	const recognised = lazy(() => recognisedTable(grid, found.hints(appearance)));
+	const recognised = lazy(() => {
+		const known = recognisedTable(grid, found.hints(appearance));
+		return dir === 'rtl' ? { ...known, table: { ...known.table, dir } } : known;
+	});
 	const carried = lazy(() => findCarried(found.carried, index, grid, wornName));
 	const table = lazy(() => {
 		const wears = carried();

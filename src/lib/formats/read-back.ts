@@ -62,10 +62,14 @@ export function compare(table: Table, wanted: Appearance, got: Appearance, sayab
 		}
 		return fields;
 	};
-	table.cells.forEach(({ r, c }, i) => {
+	/** A cell without any text of its own, which reads as no type at all, shows nothing of how text would look. */
+	const isUnseen = (look: Look, field: LookField) =>
+		look.size === undefined && look[field] === undefined && fieldDefinition(field).aspect !== 'fill';
+	table.cells.forEach(({ r, c, text }, i) => {
 		if (isLeftOut(r, c)) return;
 		const [want, have] = [wanted.cellLook[i]!, got.cellLook[i]!];
-		for (const field of differing(want, have))
+		for (const field of differing(want, have)) {
+			if (text === '' && isUnseen(got.looks[have]!, field)) continue;
 			differences.push({
 				r,
 				c,
@@ -74,6 +78,7 @@ export function compare(table: Table, wanted: Appearance, got: Appearance, sayab
 				wanted: fieldWords(field, looks[want]![field]),
 				got: fieldWords(field, got.looks[have]![field])
 			});
+		}
 	});
 	const edges = (which: 'across' | 'down', width: number) => {
 		wanted[which].forEach((edge, i) => {

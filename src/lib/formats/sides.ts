@@ -1,9 +1,23 @@
-import type { Appearance, Line } from '../core/cascade/look.ts';
+import type { Appearance, Line, Look } from '../core/cascade/look.ts';
 import type { Grid, Side } from '../core/table/grid.ts';
 import { sameLine } from '../core/properties/line.ts';
 
 export const OPPOSITE: Readonly<Record<Side, Side>> = { top: 'bottom', bottom: 'top', start: 'end', end: 'start' };
 export type MaybeLine = Line | null;
+
+/** A look as a format says it that knows left and right only, in a table that starts at the right; and back. */
+export const mirrored = (look: Look): Look =>
+	look.marginStart === look.marginEnd
+		? look
+		: {
+				...look,
+				...(look.marginEnd !== undefined && { marginStart: look.marginEnd }),
+				...(look.marginStart !== undefined && { marginEnd: look.marginStart })
+			};
+
+/** Alignment across of a paragraph that may start at the other side than its table, from one's words to the other's. */
+export const acrossFrom = (h: NonNullable<Look['h']>, isOther: boolean): NonNullable<Look['h']> =>
+	!isOther ? h : h === 'start' ? 'end' : h === 'end' ? 'start' : h;
 
 export const isEven = (lines: readonly MaybeLine[]): boolean => lines.every((line) => sameLine(line, lines[0]));
 

@@ -17,6 +17,8 @@ export interface DrawnText {
 	readonly spread: number;
 	readonly width: number;
 	readonly underline: 'none' | 'single' | 'double';
+	/** Its letters run from right to left, from the right of its place. */
+	readonly isTurned?: true;
 	readonly shadow?: Shadow;
 }
 
@@ -48,6 +50,7 @@ export function drawnPage({ width, height, pieces }: Page): DrawnPage {
 		marks.push(...fills);
 		for (const cell of cells) {
 			marks.push(...cell.marks);
+			cell.repeated.forEach(table);
 			cell.tables.forEach(table);
 		}
 		marks.push(...lines);
@@ -77,7 +80,7 @@ export function drawnPage({ width, height, pieces }: Page): DrawnPage {
 		})),
 		texts: of('text').map(({ x, y, turn, piece, shadow }) => {
 			const { family, weight, italic } = piece.face.name;
-			const { text, size, ink, tracking, spread, width: length, underline } = piece;
+			const { text, size, ink, tracking, spread, width: length, underline, isTurned } = piece;
 			return {
 				x,
 				y,
@@ -92,6 +95,7 @@ export function drawnPage({ width, height, pieces }: Page): DrawnPage {
 				spread,
 				width: length,
 				underline,
+				...(isTurned && { isTurned }),
 				...(shadow && { shadow })
 			};
 		})

@@ -31,6 +31,9 @@ export function faceName(family: string, weight: number, italic: boolean): FaceN
 export const faceKey = ({ family, weight, italic }: FaceName): string =>
 	`${family} ${weight}${italic ? ' italic' : ''}`;
 
+/** Characters that may be made of others. */
+const COMPOSED = /[^\0-\u02af]/u;
+
 /** Advances are remembered up to so many different texts of a face. */
 const MOST_REMEMBERED = 50_000;
 
@@ -71,6 +74,24 @@ export class Face {
 			else out.push({ text: character, file });
 		}
 		return out;
+	}
+
+	/** Whether one of the files has a character. */
+	has(character: string): boolean {
+		const code = character.codePointAt(0)!;
+		return this.fileOf.has(code)
+			? !this.missing.has(character)
+			: this.fonts.some((font) => font.hasGlyphForCodePoint(code));
+	}
+
+	/** A text with characters that no file has as those that they are made of (Unicode, NFKC): ﬁ as f and i. */
+	shown(text: string): string {
+		if (!COMPOSED.test(text)) return text;
+		return text.replace(/[^\0-\x7f]/gu, (character) => {
+			if (this.has(character)) return character;
+			const plain = character.normalize('NFKC');
+			return plain !== character && [...plain].every((one) => this.has(one)) ? plain : character;
+		});
 	}
 
 	private file(character: string): number {

@@ -48,16 +48,24 @@ interface Cut {
 	readonly cost: 0 | 1 | 2;
 }
 
+/** What stands in cells and is not cut, tables inside them included, and the edges between the rows of those tables. */
+function standing(cells: LaidTable['cells'], offset = 0): { lines: [top: number, end: number][]; edges: number[] } {
+	const lines: [number, number][] = [];
+	const edges: number[] = [];
+	for (const cell of cells) {
+		if (cell.rotate) continue;
+		for (const { top, height } of [...cell.lines, ...cell.pictures]) lines.push([offset + top, offset + top + height]);
+		for (const { top, laid } of cell.tables) {
+			const inner = standing(laid.cells, offset + top);
+			lines.push(...inner.lines);
+			edges.push(...inner.edges, ...laid.tops.slice(1).map((edge) => offset + top + edge));
+		}
+	}
+	return { lines, edges };
+}
+
 function possibleCuts({ tops, cells }: LaidTable, keeps: readonly RowKeep[]): Cut[] {
-	const lines = cells.flatMap(({ lines, tables, pictures, rotate }) =>
-		rotate
-			? []
-			: [
-					...lines.map(({ top, height }) => [top, top + height] as const),
-					...tables.map(({ top, laid }) => [top, top + laid.tops.at(-1)!] as const),
-					...pictures.map(({ top, height }) => [top, top + height] as const)
-				]
-	);
+	const { lines, edges } = standing(cells);
 	// Lines sorted by where they begin: a place is free where no line that began before it still runs.
 	const sorted = [...lines].sort(([a], [b]) => a - b);
 	const isFree = (() => {
@@ -77,7 +85,11 @@ function possibleCuts({ tops, cells }: LaidTable, keeps: readonly RowKeep[]): Cu
 	})();
 	const cuts: Cut[] = [];
 	for (let r = 1; r < tops.length; r++) {
-		for (const [, end] of keepsCut(r - 1) ? rowLines(r - 1) : []) if (isFree(end)) cuts.push({ at: end, cost: 2 });
+		if (keepsCut(r - 1)) {
+			for (const [, end] of rowLines(r - 1)) if (isFree(end)) cuts.push({ at: end, cost: 2 });
+			for (const edge of edges)
+				if (edge > tops[r - 1]! && edge < tops[r]! && isFree(edge)) cuts.push({ at: edge, cost: 1 });
+		}
 		const isClean = r === tops.length - 1 || (!keeps[r - 1]!.withNext && !keeps[r]!.withPrevious);
 		if (isFree(tops[r]!)) cuts.push({ at: tops[r]!, cost: isClean ? 0 : 1 });
 	}
@@ -96,13 +108,15 @@ const TALL = 4 * 914_400;
 
 /**
  * Cuts a table into stretches for pages: `first` is the room that is left on the page, `next` that of the pages after
- * it, beside the rows that repeat. An empty first stretch says that the table begins on the next page.
+ * it, beside the rows that repeat. `leadAt` is the room at the head of a page that heads of tables inside take where the table
+ * goes on from a place. An empty first stretch says that the table begins on the next page.
  */
 export function cutTable(
 	laid: LaidTable,
 	keeps: readonly RowKeep[],
 	first: number,
-	next: number
+	next: number,
+	leadAt: (at: number) => number = () => 0
 ): [from: number, to: number][] {
 	const end = laid.tops.at(-1)!;
 	const cuts = possibleCuts(laid, keeps);
@@ -127,7 +141,7 @@ export function cutTable(
 		const to = clean ?? best(1) ?? best(2) ?? from + room;
 		out.push([from, to]);
 		from = to;
-		room = next;
+		room = next - leadAt(to);
 	}
 	return out;
 }

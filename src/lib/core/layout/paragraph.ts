@@ -23,6 +23,8 @@ export interface LaidPiece extends TextPiece {
 	readonly width: number;
 	/** Added to every space, where the line is justified. */
 	readonly spread: number;
+	/** Its letters run from right to left. */
+	readonly isTurned?: true;
 }
 
 export interface LaidLine {
@@ -53,6 +55,13 @@ export interface Measured {
 export const pieceWidth = ({ face, size, tracking }: TextPiece, text: string): number =>
 	face.advance(text) * size + tracking * [...text].length;
 
+/** A stretch of a piece. What was typed goes with it; as a whole with the first stretch, where it is longer or shorter than what shows. */
+function stretchOf(piece: TextPiece, whole: string, from: number, to: number): TextPiece {
+	const { typed } = piece;
+	if (typed === undefined || (from === 0 && to === whole.length)) return piece;
+	return { ...piece, typed: typed.length === whole.length ? typed.slice(from, to) : from === 0 ? typed : '' };
+}
+
 const BREAKS = /[\n\r\v\f\u0085\u2028\u2029]+$/;
 
 /** Cuts the pieces of a paragraph at the places where a line may break, and measures what stands between. */
@@ -70,7 +79,8 @@ export function measureParagraph(pieces: readonly TextPiece[]): Measured {
 			const part = current.text.slice(offset, offset + next.position - at);
 			if (part) {
 				const shown = part.replace(BREAKS, '');
-				if (shown) parts.push({ piece: current, text: shown, width: pieceWidth(current, shown) });
+				const own = stretchOf(current, current.text, offset, offset + shown.length);
+				if (shown) parts.push({ piece: own, text: shown, width: pieceWidth(current, shown) });
 				at += part.length;
 				offset += part.length;
 			}
@@ -113,11 +123,17 @@ function chop({ pieces, space, ends }: Segment, measure: number): Segment[] {
 	for (const { piece, text } of pieces) {
 		let taken = '';
 		let takenWidth = 0;
+		let done = 0;
+		const take = () => {
+			if (!taken) return;
+			parts.push({ piece: stretchOf(piece, text, done, done + taken.length), text: taken, width: takenWidth });
+			done += taken.length;
+			width += takenWidth;
+		};
 		for (const { segment: grapheme } of new Intl.Segmenter(undefined, { granularity: 'grapheme' }).segment(text)) {
 			const wider = pieceWidth(piece, taken + grapheme);
 			if (width + wider > measure && (taken || parts.length) && grapheme.trim()) {
-				if (taken) parts.push({ piece, text: taken, width: takenWidth });
-				width += takenWidth;
+				take();
 				flush(false);
 				taken = grapheme;
 				takenWidth = pieceWidth(piece, grapheme);
@@ -126,8 +142,7 @@ function chop({ pieces, space, ends }: Segment, measure: number): Segment[] {
 				takenWidth = wider;
 			}
 		}
-		if (taken) parts.push({ piece, text: taken, width: takenWidth });
-		width += takenWidth;
+		take();
 	}
 	flush(true);
 	return out;

@@ -2,11 +2,12 @@ import type { Look } from '../cascade/look.ts';
 import type { Block, RunView } from '../table/content.ts';
 import { emu, parseLength, type Emu } from '../units.ts';
 import { PAPERS, type Paper } from './paper.ts';
+import { baseOf, ordered } from './bidi.ts';
 import type { Faces } from './faces.ts';
-import { marksOf, headOf, type Mark, type TableMarks } from './marks.ts';
-import { cutTable, repeatedRows, type RowKeep } from './pages.ts';
+import { headOf, innerHeads, marksOf, type Mark, type TableMarks } from './marks.ts';
+import { cutTable, repeatedRows, rowKeeps, type RowKeep } from './pages.ts';
 import { fillLines, measureParagraph } from './paragraph.ts';
-import { baselineIn, layTable, type TableInput } from './table.ts';
+import { baselineIn, layTable, tableWidth, type TableInput } from './table.ts';
 import { lineHeightOf, piecesOf } from './text.ts';
 
 /** A table of a report: what it is called, what its layout rests on, and what its rows do at the foot of a page. */
@@ -89,15 +90,18 @@ export function layReport(report: Report, faces: Faces): Page[] {
 
 	const text = (words: string, look: Look, x = MARGIN as number, room = measure as number) => {
 		const runs: RunView[] = [{ text: words }];
-		const lines = fillLines(measureParagraph(piecesOf(runs, look, faces)), room);
-		return { x, look, lines, height: lines.length * lineHeightOf(look) };
+		const base = baseOf(words, 'ltr');
+		const lines = fillLines(measureParagraph(piecesOf(runs, look, faces)), room).map((line) => ordered(line, base));
+		const isRight = base === 'rtl' && Number.isFinite(room);
+		const aside = (width: number) => (isRight ? room - width : 0);
+		return { x, look, lines, aside, height: lines.length * lineHeightOf(look) };
 	};
 	type Text = ReturnType<typeof text>;
-	const draw = ({ x, look, lines }: Text, at: number, from = 0, to = lines.length): Mark[] =>
+	const draw = ({ x, look, lines, aside }: Text, at: number, from = 0, to = lines.length): Mark[] =>
 		lines.slice(from, to).flatMap((line, i) =>
 			line.pieces.map((piece): Mark => ({
 				kind: 'text',
-				x: x + piece.x,
+				x: x + aside(line.width) + piece.x,
 				y: at + i * lineHeightOf(look) + baselineIn(look, line),
 				turn: 0,
 				piece
@@ -168,16 +172,21 @@ export function layReport(report: Report, faces: Faces): Page[] {
 		const laid = laidOf(index);
 		const repeated = repeatedRows(input, keeps);
 		const head = repeated ? headOf(laid, repeated, ' (continued)', faces) : undefined;
+		// A table that runs to the left begins at the right.
+		const left = input.table.dir === 'rtl' ? MARGIN + measure - tableWidth(laid) : MARGIN;
 		const headHeight = head ? head.tops.at(-1)! : 0;
 		const isUseful = head !== undefined && headHeight < (bottom - top) / 2;
 		if (!isFresh()) y += pt(SPACE.table[0]);
 		const full = bottom - top;
-		const stretches = cutTable(laid, keeps, bottom - y, isUseful ? full - headHeight : full);
+		const heads = innerHeads((inner) => repeatedRows(inner.input, rowKeeps(inner.input.table.roles)), full / 3, faces);
+		const stretches = cutTable(laid, keeps, bottom - y, isUseful ? full - headHeight : full, (at) =>
+			heads.lead(laid, at)
+		);
 		stretches.forEach(([from, to], i) => {
 			if (i > 0) turn();
 			if (to === from) return;
 			const isContinued = from > 0;
-			const again = isContinued && isUseful ? marksOf(head, [0, headHeight], MARGIN, y) : undefined;
+			const again = isContinued && isUseful ? marksOf(head, [0, headHeight], left, y) : undefined;
 			if (again) y += headHeight;
 			if (!pageOf.has(index)) pageOf.set(index, pages.length);
 			put(
@@ -185,10 +194,10 @@ export function layReport(report: Report, faces: Faces): Page[] {
 					kind: 'table',
 					table: index,
 					y,
-					marks: marksOf(laid, [from, to], MARGIN, y, again !== undefined),
+					marks: marksOf(laid, [from, to], left, y, again !== undefined, heads),
 					...(again && { repeated: again })
 				},
-				to - from
+				heads.lead(laid, from) + to - from
 			);
 		});
 		y += pt(SPACE.table[1]);

@@ -1,9 +1,10 @@
 import type { Appearance, Look } from '../cascade/look.ts';
 import type { CellContent, CellPicture } from '../table/content.ts';
-import type { Table } from '../table/grid.ts';
+import type { Cell, Direction, Table } from '../table/grid.ts';
 import { behaviour } from '../roles/index.ts';
 import { markOfTable } from '../values/parse.ts';
 import { emu, type Emu } from '../units.ts';
+import { baseOf, ordered } from './bidi.ts';
 import type { Faces } from './faces.ts';
 import { fillLines, justified, measureParagraph, pieceWidth, type LaidLine, type Measured } from './paragraph.ts';
 import { lineHeightOf, piecesOf } from './text.ts';
@@ -11,7 +12,7 @@ import { columnWidths, type ColumnWidth, type Need } from './widths.ts';
 
 /** A table with everything that its layout depends on. */
 export interface TableInput {
-	readonly table: Pick<Table, 'rows' | 'columns' | 'cells' | 'slots' | 'merged' | 'roles' | 'firstColumns'>;
+	readonly table: Pick<Table, 'rows' | 'columns' | 'cells' | 'slots' | 'merged' | 'roles' | 'firstColumns' | 'dir'>;
 	readonly appearance: Appearance;
 	/** Per cell of the grid. */
 	readonly content: readonly (readonly CellContent[])[];
@@ -23,7 +24,7 @@ export interface TableInput {
 	readonly nested?: (index: number) => TableInput | undefined;
 }
 
-/** A line of a cell, from the table's top-start corner; `x` is where the line's pieces count from. */
+/** A line of a cell, from the table's top left corner; `x` is where the line's pieces count from. */
 export interface PlacedLine {
 	readonly x: number;
 	readonly top: number;
@@ -60,14 +61,17 @@ export interface LaidTable {
 	readonly input: TableInput;
 	readonly widths: readonly Emu[];
 	readonly heights: readonly Emu[];
-	/** Edges of the columns and rows: one more than there are. */
+	/** Edges of the columns and rows: one more than there are. Those of columns fall where the table runs from right to left. */
 	readonly lefts: readonly number[];
 	readonly tops: readonly number[];
 	/** Per cell of the grid. */
 	readonly cells: readonly LaidCell[];
 }
 
-type Piece = { readonly measured: Measured } | { readonly inner: TableInput } | { readonly picture: CellPicture };
+type Piece =
+	| { readonly measured: Measured; readonly base: Direction }
+	| { readonly inner: TableInput }
+	| { readonly picture: CellPicture };
 interface Prepared {
 	readonly look: Look;
 	readonly pieces: readonly Piece[];
@@ -136,7 +140,7 @@ function prepareCells(input: TableInput, faces: Faces): Prepared[] {
 					figure = { before: reach, after: pieceWidth(texts[0]!, text) - reach };
 				}
 			}
-			return [{ measured }];
+			return [{ measured, base: baseOf(texts.map(({ text }) => text).join(''), table.dir ?? 'ltr') }];
 		});
 		const turned = (look.rotate ?? 0) !== 0;
 		const picture = input.pictures?.get(i);
@@ -158,7 +162,7 @@ function prepareCells(input: TableInput, faces: Faces): Prepared[] {
 function fill({ look, pieces }: Prepared, measure: number, faces: Faces) {
 	const height = lineHeightOf(look);
 	const items: (
-		| { readonly top: number; readonly line: LaidLine }
+		| { readonly top: number; readonly line: LaidLine; readonly base: Direction }
 		| { readonly top: number; readonly laid: LaidTable }
 		| { readonly top: number; readonly picture: CellPicture; readonly width: number; readonly height: number }
 	)[] = [];
@@ -178,7 +182,7 @@ function fill({ look, pieces }: Prepared, measure: number, faces: Faces) {
 			top += size.height;
 		} else
 			for (const line of fillLines(piece.measured, measure)) {
-				items.push({ top, line });
+				items.push({ top, line, base: piece.base });
 				top += height;
 			}
 	}
@@ -206,6 +210,9 @@ export function layTable(input: TableInput, measure: Emu, faces: Faces): LaidTab
 	});
 	const widths = columnWidths(table, needs, input.widths, measure);
 	const lefts = running(widths);
+	const dir = table.dir ?? 'ltr';
+	/** Where something stands from the left, by its distance from where the table starts. */
+	const fromLeft = (start: number, width: number) => (dir === 'rtl' ? lefts.at(-1)! - start - width : start);
 
 	const filled = prepared.map((cell, i) => {
 		const { c, cols } = table.cells[i]!;
@@ -257,7 +264,7 @@ export function layTable(input: TableInput, measure: Emu, faces: Faces): LaidTab
 		for (const item of items) {
 			const top = originY + shift + item.top;
 			if ('laid' in item) {
-				tables.push({ x: originX, top, laid: item.laid });
+				tables.push({ x: fromLeft(originX, tableWidth(item.laid)), top, laid: item.laid });
 				continue;
 			}
 			if ('picture' in item) {
@@ -265,27 +272,42 @@ export function layTable(input: TableInput, measure: Emu, faces: Faces): LaidTab
 				const free = Math.max(0, box.width - across(look) - width);
 				const x = look.h === 'end' || look.h === 'decimal' ? free : look.h === 'middle' ? free / 2 : 0;
 				const upright = {
-					x: lefts[c]! + (look.marginStart ?? 0) + x,
+					x: fromLeft(lefts[c]! + (look.marginStart ?? 0) + x, width),
 					top: rotate ? tops[r]! + (look.marginTop ?? 0) : top
 				};
 				pictures.push({ ...upright, width, height, picture });
 				continue;
 			}
-			const line = look.h === 'justify' ? justified(item.line, room) : item.line;
+			const filledLine = look.h === 'justify' ? justified(item.line, room) : item.line;
+			const line = ordered(filledLine, item.base);
 			const free = room - line.width;
 			const x =
 				figure && cols === 1
-					? room - fractions[c]! - figure.before
+					? dir === 'rtl'
+						? // Digits run to the right in any script: their marks line up from the right.
+							fractions[c]! - figure.after
+						: room - fractions[c]! - figure.before
 					: look.h === 'end' || look.h === 'decimal'
 						? free
 						: look.h === 'middle'
 							? free / 2
 							: 0;
-			lines.push({ x: originX + x, top, height: lineHeightOf(look), baseline: top + baselineIn(look, line), line });
+			const left = rotate ? originX + x : fromLeft(originX + x, line.width);
+			lines.push({ x: left, top, height: lineHeightOf(look), baseline: top + baselineIn(look, line), line });
 		}
 		return { lines, tables, pictures, rotate };
 	});
-	return { input, widths, heights: heights.map(emu), lefts, tops, cells };
+	const edges = dir === 'rtl' ? lefts.map((left) => lefts.at(-1)! - left) : lefts;
+	return { input, widths, heights: heights.map(emu), lefts: edges, tops, cells };
+}
+
+export const tableWidth = ({ widths }: Pick<LaidTable, 'widths'>): number =>
+	widths.reduce<number>((sum, width) => sum + width, 0);
+
+/** Where a cell stands, from the table's top left corner. */
+export function boxOf({ lefts, tops }: LaidTable, { r, c, rows, cols }: Pick<Cell, 'r' | 'c' | 'rows' | 'cols'>) {
+	const [x1, x2] = [lefts[c]!, lefts[c + cols]!];
+	return { x: Math.min(x1, x2), y: tops[r]!, width: Math.abs(x2 - x1), height: tops[r + rows]! - tops[r]! };
 }
 
 /** Where a line's baseline is below its top: its tallest face stands in the middle of the line. */

@@ -22,6 +22,9 @@ const CASED: Partial<Record<NonNullable<Look['case']>, (text: string) => string>
 		)
 };
 
+/** Letters that were typed as one ligature, as the letters that they are (Unicode, Alphabetic Presentation Forms). */
+const withoutLigatures = (text: string): string => text.replace(/[\uFB00-\uFB06]/g, (one) => one.normalize('NFKC'));
+
 /** The pieces of a paragraph of a cell: its look, with each run's emphasis over it. */
 export function piecesOf(runs: readonly RunView[], look: Look, faces: Faces): TextPiece[] {
 	return runs.flatMap((run): TextPiece[] => {
@@ -42,7 +45,8 @@ export function piecesOf(runs: readonly RunView[], look: Look, faces: Faces): Te
 			underline: run.underline ?? look.underline ?? 'none'
 		} as const;
 		if (look.case === 'small-caps')
-			return run.text
+			return common.face
+				.shown(withoutLigatures(run.text))
 				.split(/(\p{Ll}+)/u)
 				.filter((part) => part)
 				.map((part) =>
@@ -50,7 +54,9 @@ export function piecesOf(runs: readonly RunView[], look: Look, faces: Faces): Te
 						? { ...common, text: part.toUpperCase(), typed: part, size: size * SMALL_CAPITALS }
 						: { ...common, text: part, size }
 				);
-		const text = CASED[look.case ?? 'none']?.(run.text) ?? run.text;
-		return [{ ...common, text, ...(text !== run.text && { typed: run.text }), size }];
+		const typed = withoutLigatures(run.text);
+		const shown = common.face.shown(typed);
+		const text = CASED[look.case ?? 'none']?.(shown) ?? shown;
+		return [{ ...common, text, ...(text !== typed && { typed }), size }];
 	});
 }

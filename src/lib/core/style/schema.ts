@@ -207,6 +207,7 @@ export const TABLE_SCHEMA: Schema = {
 			figures: listOf({ r: index, c: index, amount: { type: 'string' }, measure: { type: 'object' } }),
 			firstColumns: index,
 			lastColumns: index,
+			dir: { enum: ['ltr', 'rtl'] },
 			partsOff: { type: 'array', items: { type: 'string' } },
 			carry: { type: 'array', items: { enum: ASPECTS }, uniqueItems: true },
 			touches: {

@@ -2,7 +2,7 @@ import { recognisedTable, withRoles } from '../recognise/table.ts';
 import { checkTableFile } from '../style/validate.ts';
 import { ASPECTS, type Aspect } from '../style/types.ts';
 import { InputError } from '../errors.ts';
-import { createGrid, type Span, type Table, type Touch } from './grid.ts';
+import { createGrid, type Direction, type Span, type Table, type Touch } from './grid.ts';
 import type { RowRole } from '../roles/index.ts';
 import type { Measure } from '../values/figure.ts';
 import type { DecimalMark } from '../values/parse.ts';
@@ -21,6 +21,8 @@ export interface TableFile {
 	firstColumns?: number;
 	lastColumns?: number;
 	partsOff?: string[];
+	/** Left to right where it is left out. */
+	dir?: Direction;
 	carry?: Aspect[];
 	touches?: Touch[];
 	/** The marks of its figures; decided by them where it is left out. */
@@ -68,7 +70,8 @@ export function tableFromFile(value: unknown): Table {
 		lastColumns: Math.min(file.lastColumns ?? table.lastColumns, grid.columns),
 		partsOff: file.partsOff ?? [],
 		carry: file.carry ?? ASPECTS,
-		touches: file.touches ?? []
+		touches: file.touches ?? [],
+		...(file.dir === 'rtl' && { dir: 'rtl' })
 	};
 }
 
@@ -90,6 +93,7 @@ export function tableToFile(table: Table, about?: Record<string, unknown>): Tabl
 		columns: table.columnInfo.map(({ kind, name }) => ({ kind, name })),
 		firstColumns: table.firstColumns,
 		lastColumns: table.lastColumns,
+		...(table.dir && { dir: table.dir }),
 		partsOff: [...table.partsOff],
 		carry: [...table.carry],
 		touches: [...table.touches],

@@ -7,6 +7,9 @@ import type { ColumnKind } from './columns.ts';
 export const SIDES = ['top', 'bottom', 'start', 'end'] as const;
 export type Side = (typeof SIDES)[number];
 
+/** Which way a table runs: where its first column stands. */
+export type Direction = 'ltr' | 'rtl';
+
 /** One cell: its top-start slot, its span, its text. A merged cell is one cell. */
 export interface Cell {
 	readonly r: number;
@@ -52,6 +55,8 @@ export interface Table extends Grid {
 	readonly touches: readonly Touch[];
 	/** The decimal mark of its figures where somebody said it; else they tell (`markOfTable`). */
 	readonly mark?: '.' | ',';
+	/** Its columns run from right to left; from left to right where absent. */
+	readonly dir?: 'rtl';
 }
 
 export interface Span {

@@ -50,6 +50,7 @@ export function workOf(
 		lastColumns: table.lastColumns,
 		mark: markOfTable(table),
 		...(table.mark && { isMarkSaid: true as const }),
+		...(table.dir && { dir: table.dir }),
 		nextId: table.rows + 1
 	};
 	for (const touch of table.touches) takeTouch(work, rows, touch);
@@ -135,7 +136,8 @@ function makeTable(work: WorkTable, before: (typeof recent)[number] | undefined)
 		partsOff: [],
 		carry: ASPECTS,
 		touches: work.rows.flatMap((row, r) => touchesIn(row).map(({ c, set }) => ({ r, c, set }))),
-		...(work.isMarkSaid && { mark: work.mark })
+		...(work.isMarkSaid && { mark: work.mark }),
+		...(work.dir && { dir: work.dir })
 	};
 }
 

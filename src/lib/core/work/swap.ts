@@ -113,6 +113,7 @@ export function swapped(work: WorkTable): WorkTable {
 		lastColumns: 0,
 		mark: work.mark,
 		...(work.isMarkSaid && { isMarkSaid: true as const }),
+		...(work.dir && { dir: work.dir }),
 		...(work.dates && { dates: work.dates }),
 		...(work.grouping && { grouping: work.grouping }),
 		nextId: rows.length + 1

@@ -98,6 +98,8 @@ export interface WorkTable {
 	readonly isMarkSaid?: true;
 	/** What comes first in its dates where they do not tell; the day where absent. */
 	readonly dates?: DateOrder;
+	/** Its columns run from right to left. */
+	readonly dir?: 'rtl';
 	/** What parts their thousands where somebody said so; else it goes by what is typed. */
 	readonly grouping?: string;
 	readonly nextId: number;

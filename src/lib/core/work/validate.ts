@@ -115,7 +115,12 @@ const rest = {
 	mark: { enum: ['.', ','] },
 	nextId: natural
 };
-const said = { isMarkSaid: { const: true }, dates: { enum: ['day', 'month'] }, grouping: { enum: GROUPINGS } };
+const said = {
+	isMarkSaid: { const: true },
+	dir: { const: 'rtl' },
+	dates: { enum: ['day', 'month'] },
+	grouping: { enum: GROUPINGS }
+};
 const wears = closed({
 	style: { type: 'string', pattern: '^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$' },
 	edition: { type: 'integer', minimum: 1 },

@@ -4,9 +4,10 @@ import type { Line, Look } from '../../core/cascade/look.ts';
 import type { Emu } from '../../core/units.ts';
 import type { XmlDocument, XmlNode } from '../package/xml.ts';
 import { readBorders, type Borders } from './properties/borders.ts';
-import { readCell, readMargins, type CellLayer, type Margins } from './properties/cell.ts';
+import { readCell, readMargins, readShading, type CellLayer, type Margins } from './properties/cell.ts';
+import { acrossFrom } from '../sides.ts';
 import { readParagraph, type ParagraphLayer } from './properties/paragraph.ts';
-import { readText, TOGGLES, type TextLayer } from './properties/text.ts';
+import { readOnOff, readText, TOGGLES, type TextLayer } from './properties/text.ts';
 import { readTableLook, regionKey, regionsAt, type Block, type GridCell, type TableLook } from './regions.ts';
 import type { StyleSheet, TableStyle } from './styles.ts';
 
@@ -146,7 +147,18 @@ export interface TableProperties {
 	readonly look: TableLook;
 	readonly borders: Borders;
 	readonly margins: Margins;
+	/** Behind all cells that have no shading of their own. */
+	readonly fill?: Hex | 'none' | undefined;
+	/** Its columns run from right to left (w:bidiVisual, §17.4.1). */
+	readonly isRight: boolean;
 }
+
+/** Whether a table, or the style that it wears, lays its columns from right to left. */
+export const isRightToLeft = (tbl: XmlNode, sheet: StyleSheet): boolean => {
+	const tblPr = tbl.child('w:tblPr');
+	const own = readOnOff(tblPr?.child('w:bidiVisual'));
+	return own ?? sheet.table(tblPr?.child('w:tblStyle')?.attribute('w:val')).isRight;
+};
 
 export function readTableProperties(tbl: XmlNode, sheet: StyleSheet): TableProperties {
 	const tblPr = tbl.child('w:tblPr');
@@ -154,7 +166,9 @@ export function readTableProperties(tbl: XmlNode, sheet: StyleSheet): TablePrope
 		styleId: tblPr?.child('w:tblStyle')?.attribute('w:val'),
 		look: readTableLook(tblPr?.child('w:tblLook')),
 		borders: readBorders(tblPr?.child('w:tblBorders'), sheet.theme),
-		margins: readMargins(tblPr?.child('w:tblCellMar'))
+		margins: readMargins(tblPr?.child('w:tblCellMar')),
+		fill: readShading(tblPr?.child('w:shd'), sheet.theme),
+		isRight: isRightToLeft(tbl, sheet)
 	};
 }
 
@@ -182,6 +196,11 @@ export class LookResolver {
 		private readonly table: TableProperties
 	) {
 		this.style = sheet.table(table.styleId);
+	}
+
+	/** The table's columns run from right to left. */
+	get isRight(): boolean {
+		return this.table.isRight;
 	}
 
 	ground(place: GridCell, rows: number, columns: number): CellGround {
@@ -215,6 +234,7 @@ export class LookResolver {
 		}
 		sidesIn(table.borders, whole, place, sides);
 		Object.assign(cell.margins, table.margins);
+		if (table.fill !== undefined && (cell.fill ?? 'none') === 'none') cell.fill = table.fill;
 		return {
 			text,
 			paragraph,
@@ -284,10 +304,15 @@ export class LookResolver {
 			const cell = { ...ground.cell, ...own, margins: { ...ground.cell.margins, ...own.margins } };
 			const { diagonalDown = ground.diagonals.diagonalDown, diagonalUp = ground.diagonals.diagonalUp } = own.borders;
 			return this.sheet.interned(
-				lookOf(cell, text, paragraph, {
-					...(diagonalDown !== undefined && { diagonalDown }),
-					...(diagonalUp !== undefined && { diagonalUp })
-				})
+				lookOf(
+					cell,
+					text,
+					{ ...paragraph, h: acrossFrom(paragraph.h ?? 'start', !!paragraph.isRight !== this.isRight) },
+					{
+						...(diagonalDown !== undefined && { diagonalDown }),
+						...(diagonalUp !== undefined && { diagonalUp })
+					}
+				)
 			);
 		});
 	}

@@ -2,6 +2,7 @@ import { escapeXml } from '../../core/escape.ts';
 import type { Line, Look } from '../../core/cascade/look.ts';
 import { toTwips } from '../../core/units.ts';
 import type { RunView } from '../../core/table/content.ts';
+import { runsBothWays } from '../../core/layout/bidi.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered } from '../../core/work/table.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
@@ -37,6 +38,7 @@ const paragraph = (text: string, style?: string) =>
 function run(view: RunView, look: Look): string {
 	const { text, position, ...own } = view;
 	const markup = writeText(textLayerOf({ ...look, ...own }));
+	if (runsBothWays(text, 'ltr')) markup.set('w:rtl', '<w:rtl/>');
 	if (position)
 		markup.set('w:vertAlign', `<w:vertAlign w:val="${position === 'super' ? 'superscript' : 'subscript'}"/>`);
 	const pieces = text
@@ -97,6 +99,7 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 			const layer = paragraphLayerOf(look);
 			const open = (at: number) => {
 				const pPr = new Map<string, string>(layer.h ? writeAlignment(layer.h) : []);
+				if (table.dir) pPr.set('w:bidi', '<w:bidi/>');
 				const { lineHeight } = layer;
 				const said = spacing(undefined, {
 					...(lineHeight !== undefined && { lineHeight }),
@@ -125,7 +128,7 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 	}
 	const columns = widths.map((width) => `<w:gridCol w:w="${width}"/>`).join('');
 	const whole = widths.reduce((sum, width) => sum + width, 0);
-	return `<w:tbl><w:tblPr><w:tblW w:w="${whole}" w:type="dxa"/></w:tblPr><w:tblGrid>${columns}</w:tblGrid>${rows}</w:tbl>`;
+	return `<w:tbl><w:tblPr>${table.dir ? '<w:bidiVisual/>' : ''}<w:tblW w:w="${whole}" w:type="dxa"/></w:tblPr><w:tblGrid>${columns}</w:tblGrid>${rows}</w:tbl>`;
 }
 
 /** A new DOCX (transitional) of a document's headings, text and tables, the tables as they look in their file. */

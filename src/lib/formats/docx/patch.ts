@@ -9,6 +9,7 @@ import { placeProperties, rewriteProperties } from './containers.ts';
 import { sayableEdge } from './layers.ts';
 import {
 	getOrMake,
+	isRightToLeft,
 	resolverOf,
 	type CellGround,
 	type LookResolver,
@@ -28,7 +29,7 @@ import {
 import { readBorders } from './properties/borders.ts';
 import { lostLeaves, sayableLook } from './properties/fields.ts';
 import { gapBetween } from './properties/paragraph.ts';
-import { readMargins, ROW_ORDER, TABLE_ORDER } from './properties/cell.ts';
+import { readMargins, readShading, ROW_ORDER, TABLE_ORDER } from './properties/cell.ts';
 import { readOnOff, type TextLayer } from './properties/text.ts';
 import { writeTableLook, type TableLook } from './regions.ts';
 import { WantedSides } from './sides.ts';
@@ -93,7 +94,9 @@ class TablePatch {
 			styleId: styleId ?? (job.clears ? undefined : tblPr?.child('w:tblStyle')?.attribute('w:val')),
 			look,
 			borders: readBorders(kept('w:tblBorders', 'linework'), sheet.theme),
-			margins: readMargins(kept('w:tblCellMar', 'margins'))
+			margins: readMargins(kept('w:tblCellMar', 'margins')),
+			fill: readShading(kept('w:shd', 'fill'), sheet.theme),
+			isRight: isRightToLeft(source.node, sheet)
 		});
 		this.patcher = new PropertyPatcher(reader, this.resolver, job, job.cache.settings);
 		this.known = job.cache.of(job);
@@ -309,6 +312,8 @@ class TablePatch {
 		const width = widths.slice(cell.c, cell.c + cell.cols).reduce((sum, w) => sum + toTwips(w), 0);
 		const margins = toTwips(look.marginStart ?? (0 as never)) + toTwips(look.marginEnd ?? (0 as never));
 		const digit = (look.size ? toPoints(look.size) : 10) * 20 * 0.55;
-		return Math.max(0, Math.round(width - margins - (this.decimals[cell.c] ?? 0) * digit));
+		const fraction = (this.decimals[cell.c] ?? 0) * digit;
+		// Tabs count from where a line starts; digits run to the right in any script.
+		return Math.max(0, Math.round(this.resolver.isRight ? fraction : width - margins - fraction));
 	}
 }

@@ -21,6 +21,7 @@ import { CELL_ORDER, writeMargins, writeRotation, writeShading, writeVertical } 
 import { PARAGRAPH_ORDER, spacing, writeAlignment } from './properties/paragraph.ts';
 import { RUN_ORDER, TEXT_ELEMENTS, writeText, type TextLayer } from './properties/text.ts';
 import { SIDES } from '../../core/table/grid.ts';
+import { acrossFrom } from '../sides.ts';
 import type { WantedSides } from './sides.ts';
 
 /** Settings of a property element that were said already, and the others; one object for the same settings. */
@@ -260,10 +261,11 @@ export class PropertyPatcher {
 		const same: SeenLeaf[] = [];
 		const different: SeenLeaf[] = [];
 		if (wanted.h !== undefined) {
-			if ((effective.h ?? 'start') === wanted.h) same.push('h');
+			const h = acrossFrom(wanted.h, !!effective.isRight !== this.resolver.isRight);
+			if ((effective.h ?? 'start') === h) same.push('h');
 			else {
 				different.push('h');
-				if (direct) for (const [name, xml] of writeAlignment(wanted.h, decimalAt)) set.set(name, xml);
+				if (direct) for (const [name, xml] of writeAlignment(h, decimalAt)) set.set(name, xml);
 			}
 		}
 		const lineDiffers = wanted.lineHeight !== undefined && effective.lineHeight !== wanted.lineHeight;
@@ -280,8 +282,7 @@ export class PropertyPatcher {
 		}
 		if (withNext && !pPr?.child('w:keepNext')) set.set('w:keepNext', '<w:keepNext/>');
 		if (mark !== '' && mark !== context.mark.markup) set.set('w:rPr', mark);
-		const onlyDecimal = (child: XmlNode) =>
-			child.children.every((tab) => tab.attribute('w:val') === 'decimal' || tab.attribute('w:val') === 'num');
+		const onlyDecimal = (child: XmlNode) => child.children.every((tab) => tab.attribute('w:val') === 'decimal');
 		const remove = (child: XmlNode) =>
 			child.name === 'w:cnfStyle' ||
 			(child.name === 'w:rPr' && mark === '') ||

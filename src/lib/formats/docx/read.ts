@@ -11,7 +11,7 @@ import type { Carried } from '../carried.ts';
 import { foundTable, shownHints } from '../found.ts';
 import { isTableCaption } from '../captions.ts';
 import { readCarried } from './carried.ts';
-import { PropertyReader, readTableProperties, resolverOf } from './looks.ts';
+import { isRightToLeft, PropertyReader, readTableProperties, resolverOf } from './looks.ts';
 import { cellLooks, fileAppearance } from './appearance.ts';
 import { readCellText } from './cell-text.ts';
 import { NAMESPACES, relationshipKind, relationshipsOf, resolveTarget } from './names.ts';
@@ -227,6 +227,7 @@ class StoryReader {
 				index,
 				place,
 				grid: source.grid,
+				...(isRightToLeft(node, this.sheet) && { dir: 'rtl' as const }),
 				widths: source.widths,
 				wornName,
 				locked: source.sources.flatMap((cells, i) => (cells[0]?.isLocked ? [i] : [])),

@@ -2,7 +2,7 @@ import type { XmlNode } from '../package/xml.ts';
 import { readBorders, type Borders } from './properties/borders.ts';
 import { readCell, readMargins, readShading, type CellLayer, type Margins } from './properties/cell.ts';
 import { readParagraph, type ParagraphLayer } from './properties/paragraph.ts';
-import { readText, type TextLayer } from './properties/text.ts';
+import { readOnOff, readText, type TextLayer } from './properties/text.ts';
 import { REGIONS, type Region } from './regions.ts';
 import type { Theme } from './theme.ts';
 
@@ -29,6 +29,8 @@ export interface TableStyle {
 	readonly tableMargins: Margins;
 	readonly rowBandSize: number;
 	readonly columnBandSize: number;
+	/** Its tables' columns run from right to left. */
+	readonly isRight: boolean;
 }
 
 export interface TextStyle {
@@ -41,7 +43,8 @@ const EMPTY_TABLE_STYLE: TableStyle = {
 	tableBorders: {},
 	tableMargins: {},
 	rowBandSize: 1,
-	columnBandSize: 1
+	columnBandSize: 1,
+	isRight: false
 };
 
 /** `over` laid over `under`, leaf by leaf. */
@@ -155,7 +158,7 @@ export class StyleSheet {
 
 	private readTableStyle(id: string): TableStyle {
 		const regions = new Map<Region, RegionLayer>();
-		const style = { regions, tableBorders: {}, tableMargins: {}, rowBandSize: 1, columnBandSize: 1 };
+		const style = { regions, tableBorders: {}, tableMargins: {}, rowBandSize: 1, columnBandSize: 1, isRight: false };
 		const take = (region: Region, node: XmlNode) => {
 			const tblPr = node.child('w:tblPr');
 			const cell = readCell(node.child('w:tcPr'), this.theme);
@@ -178,6 +181,7 @@ export class StyleSheet {
 			Object.assign(style.tableMargins, readMargins(tblPr?.child('w:tblCellMar')));
 			const size = (name: string) => Math.max(0, Number(tblPr?.child(name)?.attribute('w:val')) || 0);
 			style.rowBandSize = size('w:tblStyleRowBandSize') || style.rowBandSize;
+			style.isRight = readOnOff(tblPr?.child('w:bidiVisual')) ?? style.isRight;
 			style.columnBandSize = size('w:tblStyleColBandSize') || style.columnBandSize;
 			take('wholeTable', node);
 			for (const override of node.children) {

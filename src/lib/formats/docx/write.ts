@@ -198,7 +198,7 @@ function chooseLook(
 	};
 	if (!living.rowBands && !living.columnBands) return base;
 	const misses = (look: TableLook): number => {
-		const resolver = resolverOf(sheet, { styleId: living.id, look, borders: {}, margins: {} });
+		const resolver = resolverOf(sheet, { styleId: living.id, look, borders: {}, margins: {}, isRight: false });
 		let count = 0;
 		source.sources.forEach((cells, i) => {
 			const first = cells[0];
@@ -284,10 +284,22 @@ async function addRelationship(
 	const family = document.strict
 		? 'http://purl.oclc.org/ooxml/officeDocument/relationships'
 		: 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
+	await addRelationshipsType(document, name, changed);
 	changed.set(
 		name,
 		insertBeforeEnd(text, name, `<Relationship Id="rIdHept${id}" Type="${family}/${kind}" Target="${target}"/>`)
 	);
+}
+
+/** The content type of a relationships part, where the package types parts one by one (ECMA-376 Part 2 §6.5). */
+async function addRelationshipsType(
+	document: DocxDocument,
+	name: string,
+	changed: Map<string, EntryText>
+): Promise<void> {
+	const types = partText(changed, CONTENT_TYPES) ?? (await document.package.text(CONTENT_TYPES));
+	if (types && !/Extension="rels"/i.test(types))
+		await addContentType(document, name, 'application/vnd.openxmlformats-package.relationships+xml', changed);
 }
 
 async function addContentType(
@@ -348,8 +360,10 @@ async function writeCarriedPart(
 		propertiesName,
 		`<?xml version="1.0" encoding="UTF-8" standalone="no"?>\n<ds:datastoreItem ds:itemID="{7A0E3C52-4B1D-4E6F-9C7A-48455054${String(number).padStart(4, '0')}}" xmlns:ds="${document.strict ? 'http://purl.oclc.org/ooxml/officeDocument/customXml' : 'http://schemas.openxmlformats.org/officeDocument/2006/customXml'}"><ds:schemaRefs><ds:schemaRef ds:uri="urn:heptarch:document:1"/></ds:schemaRefs></ds:datastoreItem>`
 	);
+	const relationships = `customXml/_rels/item${number}.xml.rels`;
+	await addRelationshipsType(document, relationships, changed);
 	changed.set(
-		`customXml/_rels/item${number}.xml.rels`,
+		relationships,
 		`<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="${family}/relationships/customXmlProps" Target="itemProps${number}.xml"/></Relationships>`
 	);
 	await addRelationship(

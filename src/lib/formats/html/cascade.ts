@@ -1,7 +1,8 @@
 import { compile } from 'css-select';
 import { generate, parse as parseCss, walk, type CssNode, type Rule } from 'css-tree';
-import { elements, parentOf, type Document, type Element } from './dom.ts';
-import { fontPx, longhands } from './css.ts';
+import { baseOf } from '../../core/layout/bidi.ts';
+import { elements, parentOf, textContent, type Document, type Element } from './dom.ts';
+import { fontPx, longhands, physical } from './css.ts';
 
 /** What the cascade gave an element: longhands, inherited ones included. Equal ones are one object. */
 export type Computed = ReadonlyMap<string, string>;
@@ -17,7 +18,7 @@ interface SheetRule {
 }
 
 const INHERITED =
-	/^(--.*|color|font-.*|line-height|letter-spacing|text-align|text-transform|text-shadow|writing-mode|border-collapse|border-spacing)$/;
+	/^(--.*|color|font-.*|line-height|letter-spacing|text-align|text-transform|text-shadow|writing-mode|direction|border-collapse|border-spacing)$/;
 const NO_STYLES: Computed = new Map();
 
 /** Specificity of a selector (Selectors 4 §17). */
@@ -146,6 +147,11 @@ const legacyColour = (value: string) => (/^[\da-f]{6}$/i.test(value.trim()) ? `#
 /** Attributes that say how a table looks (HTML Standard §15.3.10); weaker than every style sheet of the page. */
 function* hints(element: Element): Generator<[string, string]> {
 	const { attribs, name } = element;
+	if (attribs.dir !== undefined) {
+		const dir = attribs.dir.trim().toLowerCase();
+		if (dir === 'rtl' || dir === 'ltr') yield ['direction', dir];
+		else if (dir === 'auto') yield ['direction', baseOf(textContent(element), 'ltr')];
+	}
 	if (attribs.bgcolor) yield ['background-color', legacyColour(attribs.bgcolor)];
 	const isCell = name === 'td' || name === 'th';
 	if (isCell || name === 'tr' || name === 'thead' || name === 'tbody' || name === 'tfoot') {
@@ -232,11 +238,14 @@ export class PageStyles {
 		if (!computed) {
 			const declared = new Map<string, string>([...(AGENT[element.name] ?? []), ...hinted]);
 			for (const important of [false, true]) {
-				for (const { declarations } of rules)
-					for (const [property, value, isImportant] of declarations)
-						if (isImportant === important) declared.set(property, value);
-				for (const [property, value, isImportant] of inline)
-					if (isImportant === important) declared.set(property, value);
+				const declare = ([property, value, isImportant]: readonly [string, string, boolean]) => {
+					if (isImportant !== important) return;
+					// What is said later comes later: two names can be of one side.
+					declared.delete(property);
+					declared.set(property, value);
+				};
+				for (const { declarations } of rules) declarations.forEach(declare);
+				inline.forEach(declare);
 			}
 			computed = compute(declared, inherited);
 			this.interned.set(key, computed);
@@ -297,11 +306,14 @@ function compute(declared: ReadonlyMap<string, string>, inherited: Computed): Co
 	const out = new Map<string, string>();
 	for (const [name, value] of inherited) if (INHERITED.test(name)) out.set(name, value);
 	const parentSize = Number(inherited.get('font-size') ?? 16);
-	for (const [name, raw] of declared) {
-		if (name.startsWith('--')) {
-			out.set(name, raw);
+	const said = substitute(declared.get('direction') ?? '', custom)?.toLowerCase();
+	const isRight = (said === 'ltr' || said === 'rtl' ? said : inherited.get('direction')) === 'rtl';
+	for (const [sided, raw] of declared) {
+		if (sided.startsWith('--')) {
+			out.set(sided, raw);
 			continue;
 		}
+		const name = physical(sided, isRight);
 		const value = substitute(raw, custom);
 		if (value === undefined) continue;
 		const lower = value.toLowerCase();

@@ -7,12 +7,12 @@ const SIDES = ['top', 'right', 'bottom', 'left'] as const;
 const STYLES: ReadonlySet<string> = new Set(
 	'none hidden dotted dashed solid double groove ridge inset outset'.split(' ')
 );
-const LOGICAL: Record<string, string> = {
-	'block-start': 'top',
-	'inline-end': 'right',
-	'block-end': 'bottom',
-	'inline-start': 'left'
-};
+/** Sides that go by the direction of text, and those that do not. */
+const LOGICAL: Record<string, string> = { 'block-start': 'top', 'block-end': 'bottom' };
+
+/** A property of the side where text starts or ends, as one of the left or right. */
+export const physical = (property: string, isRight: boolean): string =>
+	property.replace(/inline-(start|end)/, (_, side: string) => ((side === 'start') !== isRight ? 'left' : 'right'));
 
 /** Cuts a value at its spaces, but not inside parentheses or quotes. */
 export function words(value: string): string[] {
@@ -55,12 +55,12 @@ function* font(value: string): Generator<[string, string]> {
 }
 
 const KEPT: ReadonlySet<string> = new Set(
-	'color background-color box-shadow text-shadow margin-top margin-bottom font-family font-size font-style font-weight font-variant-caps line-height letter-spacing text-align text-decoration-line text-decoration-style text-transform vertical-align writing-mode border-collapse border-spacing display'.split(
+	'color background-color box-shadow text-shadow margin-top margin-bottom font-family font-size font-style font-weight font-variant-caps line-height letter-spacing text-align text-decoration-line text-decoration-style text-transform vertical-align writing-mode direction border-collapse border-spacing display'.split(
 		' '
 	)
 );
 
-/** The longhands of one declaration; nothing for properties that no table look has. Logical sides are those of left-to-right text. */
+/** The longhands of one declaration; nothing for properties that no table look has. Those of a side where text starts or ends stay so: see {@link physical}. */
 export function* longhands(property: string, value: string): Generator<[string, string]> {
 	if (property.startsWith('--')) {
 		yield [property, value];
@@ -78,12 +78,14 @@ export function* longhands(property: string, value: string): Generator<[string, 
 			yield* border(['top', 'bottom'], value);
 			return;
 		case 'border-inline':
-			yield* border(['left', 'right'], value);
+			yield* border(['inline-start', 'inline-end'], value);
 			return;
 		case 'border-top':
 		case 'border-right':
 		case 'border-bottom':
 		case 'border-left':
+		case 'border-inline-start':
+		case 'border-inline-end':
 			yield* border([property.slice(7)], value);
 			return;
 		case 'border-width':
@@ -109,7 +111,7 @@ export function* longhands(property: string, value: string): Generator<[string, 
 		case 'padding-block':
 		case 'padding-inline': {
 			const [start = '', end = start] = words(value);
-			const [a, b] = property === 'padding-block' ? ['top', 'bottom'] : ['left', 'right'];
+			const [a, b] = property === 'padding-block' ? ['top', 'bottom'] : ['inline-start', 'inline-end'];
 			yield [`padding-${a}`, start];
 			yield [`padding-${b}`, end];
 			return;
@@ -127,7 +129,9 @@ export function* longhands(property: string, value: string): Generator<[string, 
 		default:
 			if (
 				KEPT.has(property) ||
-				/^(padding-(top|right|bottom|left)|border-(top|right|bottom|left)-(width|style|color))$/.test(property)
+				/^(padding-(top|right|bottom|left|inline-start|inline-end)|border-(top|right|bottom|left|inline-start|inline-end)-(width|style|color))$/.test(
+					property
+				)
 			)
 				yield [property, value];
 	}

@@ -35,6 +35,10 @@ export const childElements = (node: ParentNode, ...names: string[]): Element[] =
 export const parentOf = (node: Element): Element | undefined =>
 	node.parent && isTag(node.parent as Element) ? (node.parent as Element) : undefined;
 
+/** All text in a node. */
+export const textContent = (node: ParentNode): string =>
+	node.children.map((child) => (isText(child) ? child.data : isTag(child) ? textContent(child) : '')).join('');
+
 /** Where the tags of an element stand in the source; undefined for one that the parser made up. */
 export function tagsOf(node: Element) {
 	const place = node.sourceCodeLocation;

@@ -7,10 +7,11 @@ import { CellSides, OPPOSITE } from '../sides.ts';
 import { sameShown } from '../../core/properties/shadow.ts';
 import type { Emu } from '../../core/units.ts';
 import type { Element } from './dom.ts';
-import type { HtmlGrid } from './grid.ts';
+import { columnElements, type HtmlGrid } from './grid.ts';
 import { hasBorder } from './looks.ts';
 import type { HtmlDocument } from './read.ts';
-import { hasBackground } from './properties/fill.ts';
+import { fillingInside, hasBackground } from './properties/fill.ts';
+import { isRightToLeft } from './properties/property.ts';
 import { declare, SAYABLE } from './properties/index.ts';
 import { declareLine } from './properties/lines.ts';
 import { shadowValue } from './properties/shadow.ts';
@@ -21,8 +22,10 @@ export interface TableFixes {
 	readonly cells: Map<number, string[]>;
 	/** The space between the paragraphs of cells. */
 	readonly gaps: Map<number, Emu>;
+	/** Cells in which something behind the text goes. */
+	readonly behind: Set<number>;
 	/**
-	 * What is said of `table`, `section 3` or `row 3` (a section by any of its rows): a background that would show through
+	 * What is said of `table`, `columns 2` (the third `colgroup` or `col`), `section 3` or `row 3` (a section by any of its rows): a background that would show through
 	 * cells without one, or a border that would beat theirs, is none.
 	 */
 	readonly blocks: Map<string, Set<string>>;
@@ -74,6 +77,9 @@ export function fixesFor(document: HtmlDocument, meant: readonly Meant[]): Fixes
 		const got = document.tables[index]!.appearance;
 		const own = new Map<number, string[]>();
 		const gaps = new Map<number, Emu>();
+		const behind = new Set<number>();
+		const grid = document.grids[index]!;
+		const isRight = isRightToLeft(document.pageStyles.computed(grid.node));
 		const count = new Map<SeenLeaf, number>();
 		const add = (cell: number, ...declarations: string[]) => own.set(cell, [...(own.get(cell) ?? []), ...declarations]);
 		let showsThrough = false;
@@ -89,14 +95,17 @@ export function fixesFor(document: HtmlDocument, meant: readonly Meant[]): Fixes
 						gaps.set(i, want.paragraphGap!);
 					}
 					bump(count, field, 1);
-					add(i, ...declare(field, want));
+					const element = grid.cells[i];
+					const isOther = !!element && isRightToLeft(document.pageStyles.computed(element)) !== isRight;
+					add(i, ...declare(field, want, { isRight, isOther }));
+					if (field === 'fill' && element && fillingInside(element, document.pageStyles).length) behind.add(i);
 					showsThrough ||= field === 'fill' && want.fill === 'none';
 				}
 		});
-		const lines = fixLines(table, wanted, got, add);
+		const lines = fixLines(table, wanted, got, isRight, add);
 		bump(count, 'lines', lines);
 		const blocks = new Map<string, Set<string>>();
-		for (const [block, element] of showsThrough || (lines && carriesLines) ? blocksOf(document.grids[index]!) : []) {
+		for (const [block, element] of showsThrough || (lines && carriesLines) ? blocksOf(grid) : []) {
 			const said = new Set<string>();
 			if (showsThrough && hasBackground(element, document.pageStyles)) said.add('background-color: transparent');
 			if (lines && carriesLines && hasBorder(element, document.pageStyles)) said.add('border: none');
@@ -106,15 +115,17 @@ export function fixesFor(document: HtmlDocument, meant: readonly Meant[]): Fixes
 			blocks.set('table', (blocks.get('table') ?? new Set()).add(`box-shadow: ${shadowValue(wanted.shadow ?? null)}`));
 			bump(count, 'tableShadow', 1);
 		}
-		directs.set(index, { cells: own, gaps, blocks });
+		directs.set(index, { cells: own, gaps, behind, blocks });
 		counts.set(index, count);
 	}
 	return { directs, counts };
 }
 
 /** The table, rows and sections of a table, as {@link TableFixes.blocks} calls them. */
-function* blocksOf({ node, rows }: HtmlGrid): Generator<[block: string, element: Element]> {
+function* blocksOf(grid: HtmlGrid): Generator<[block: string, element: Element]> {
+	const { node, rows } = grid;
 	yield ['table', node];
+	for (const [k, element] of [...new Set(columnElements(grid).flat())].entries()) yield [`columns ${k}`, element];
 	for (const [r, row] of rows.entries()) {
 		yield [`row ${r}`, row.node];
 		if (row.section) yield [`section ${r}`, row.section];
@@ -126,6 +137,7 @@ function fixLines(
 	table: Grid,
 	wanted: Appearance,
 	got: Appearance,
+	isRight: boolean,
 	add: (cell: number, declaration: string) => void
 ): number {
 	const sides = new CellSides(table, wanted, SAYABLE.line);
@@ -136,7 +148,7 @@ function fixLines(
 		if (said.has(`${cell} ${side}`)) return;
 		said.add(`${cell} ${side}`);
 		const line = sides.line(cell, side);
-		add(cell, declareLine(side, line));
+		add(cell, declareLine(side, line, isRight));
 		for (const other of sides.beyond(cell, side)) say(other, OPPOSITE[side]);
 	};
 	const differs = (edges: 'across' | 'down', i: number) =>
@@ -163,12 +175,13 @@ function fixLines(
 export function merged(a: Directs, b: Directs): Directs {
 	const out = new Map<number, TableFixes>();
 	for (const from of [a, b])
-		for (const [table, { cells, gaps, blocks }] of from) {
+		for (const [table, { cells, gaps, behind, blocks }] of from) {
 			let own = out.get(table);
-			if (!own) out.set(table, (own = { cells: new Map(), gaps: new Map(), blocks: new Map() }));
+			if (!own) out.set(table, (own = { cells: new Map(), gaps: new Map(), behind: new Set(), blocks: new Map() }));
 			for (const [cell, declarations] of cells)
 				own.cells.set(cell, lastOfEach([...(own.cells.get(cell) ?? []), ...declarations]));
 			for (const [cell, gap] of gaps) own.gaps.set(cell, gap);
+			for (const cell of behind) own.behind.add(cell);
 			for (const [block, said] of blocks) own.blocks.set(block, new Set([...(own.blocks.get(block) ?? []), ...said]));
 		}
 	return out;

@@ -17,6 +17,21 @@ export interface HtmlGrid {
 	readonly cells: readonly (Element | undefined)[];
 }
 
+/** The `colgroup` and `col` of each column that has any (HTML Standard §4.9.3, §4.9.4). */
+export function columnElements({ node, grid }: HtmlGrid): Element[][] {
+	const columns: Element[][] = [];
+	const take = (elements: Element[], span: string | undefined) => {
+		for (let i = Math.min(Number(span) || 1, grid.columns); i > 0 && columns.length < grid.columns; i--)
+			columns.push(elements);
+	};
+	for (const child of childElements(node, 'col', 'colgroup')) {
+		const inside = child.name === 'colgroup' ? childElements(child, 'col') : [];
+		if (inside.length) for (const col of inside) take([child, col], col.attribs.span);
+		else take([child], child.attribs.span);
+	}
+	return columns;
+}
+
 const MAX_COLSPAN = 1000;
 const MAX_ROWSPAN = 65_534;
 const spanOf = (text: string | undefined, most: number, zero: number): number => {

@@ -5,11 +5,12 @@ import { readLook } from '../sayable.ts';
 import type { Computed, PageStyles } from './cascade.ts';
 import { borderPx, over, toColour } from './css.ts';
 import type { Element } from './dom.ts';
-import type { HtmlGrid } from './grid.ts';
-import { inkOf } from './properties/fill.ts';
+import { columnElements, type HtmlGrid } from './grid.ts';
+import { mirrored } from '../sides.ts';
+import { fillingInside, inkOf } from './properties/fill.ts';
 import { HTML_FIELDS } from './properties/index.ts';
 import { gapOf } from './properties/paragraph-gap.ts';
-import { fromPx, sizeOf } from './properties/property.ts';
+import { fromPx, isRightToLeft, sizeOf } from './properties/property.ts';
 import { readShadow } from './properties/shadow.ts';
 
 /** Whether an element has a border on some side, or keeps one from showing there. */
@@ -19,9 +20,10 @@ export const hasBorder = (element: Element, styles: PageStyles): boolean =>
 	);
 
 /** The look of a cell as a browser shows it. */
-function cellLook(element: Element, styles: PageStyles): Look {
-	const cell = { element, styles, computed: styles.computed(element) };
-	return readLook((field) => HTML_FIELDS[field].read(cell));
+function cellLook(element: Element, styles: PageStyles, columns: readonly Element[], isRight: boolean): Look {
+	const cell = { element, styles, computed: styles.computed(element), columns, isRight };
+	const look = readLook((field) => HTML_FIELDS[field].read(cell));
+	return isRight ? mirrored(look) : look;
 }
 
 const PATTERN: Record<string, LinePattern> = { dashed: 'dashed', dotted: 'dotted', double: 'double' };
@@ -60,7 +62,10 @@ function winner(candidates: readonly (Border | undefined)[]): Line | null {
 }
 
 /** How a table shows in a page. */
-export function pageAppearance({ node, grid, rows, cells }: HtmlGrid, styles: PageStyles): Appearance {
+export function pageAppearance(read: HtmlGrid, styles: PageStyles): Appearance {
+	const { node, grid, rows, cells } = read;
+	const isRight = isRightToLeft(styles.computed(node));
+	const columns = columnElements(read);
 	const looks = new Interned<Look>();
 	const lines = new Interned<Line | null>();
 	const known = new Map<string, number>();
@@ -69,12 +74,16 @@ export function pageAppearance({ node, grid, rows, cells }: HtmlGrid, styles: Pa
 		if (!element) return looks.add({});
 		// Cells with the same computed style in rows and sections with the same one look the same.
 		const { node: row, section } = rows[grid.cells[i]!.r]!;
+		const own = columns[grid.cells[i]!.c] ?? [];
 		const key = [
-			...[element, row, section].map((one) => one && styles.idOf(styles.computed(one))),
-			gapOf(element, styles)
+			...[element, row, section, ...own].map((one) => one && styles.idOf(styles.computed(one))),
+			gapOf(element, styles),
+			fillingInside(element, styles)
+				.map((one) => styles.idOf(styles.computed(one)))
+				.join('+')
 		].join(' ');
 		let index = lookOf.get(key);
-		if (index === undefined) lookOf.set(key, (index = looks.add(cellLook(element, styles))));
+		if (index === undefined) lookOf.set(key, (index = looks.add(cellLook(element, styles, own, isRight))));
 		return index;
 	});
 	const collapses = styles.computed(node).get('border-collapse') === 'collapse';
@@ -106,15 +115,16 @@ export function pageAppearance({ node, grid, rows, cells }: HtmlGrid, styles: Pa
 				...(r === 0 ? [border(node, 'top')] : r === grid.rows ? [border(node, 'bottom')] : [])
 			]);
 		}
+	const [first, last] = isRight ? ['right', 'left'] : ['left', 'right'];
 	const down = new Int32Array(grid.rows * (grid.columns + 1)).fill(-1);
 	for (let r = 0; r < grid.rows; r++)
 		for (let c = 0; c <= grid.columns; c++) {
 			const [before, after] = [cell(r, c - 1), cell(r, c)];
 			if (before === after) continue;
-			const sides = c === 0 ? 'left' : c === grid.columns ? 'right' : undefined;
+			const sides = c === 0 ? first : c === grid.columns ? last : undefined;
 			down[r * (grid.columns + 1) + c] = edge([
-				border(cells[before], 'right'),
-				border(cells[after], 'left'),
+				border(cells[before], last),
+				border(cells[after], first),
 				...(sides && collapses ? [border(rows[r]!.node, sides), border(rows[r]!.section, sides)] : []),
 				...(sides ? [border(node, sides)] : [])
 			]);

@@ -35,6 +35,7 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 				? pictureMarkup(one.picture)
 				: one.runs.map(runMarkup).join('');
 	const sides = new CellSides(table, appearance, SAYABLE.line);
+	const isRight = table.dir === 'rtl';
 	const valued = valuesOf(entry.work);
 	const cellsOf: number[][] = Array.from({ length: table.rows }, () => []);
 	table.cells.forEach(({ r }, i) => cellsOf[r]!.push(i));
@@ -44,9 +45,12 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 			const look = SAYABLE.look(appearance.looks[appearance.cellLook[i]!]!);
 			const borders = SIDES.flatMap((side) => {
 				const line = sides.line(i, side);
-				return line ? [declareLine(side, line)] : [];
+				return line ? [declareLine(side, line, isRight)] : [];
 			});
-			const style = [...LOOK_FIELDS.flatMap((field) => declare(field, look)), ...borders].join('; ');
+			const style = [
+				...LOOK_FIELDS.flatMap((field) => declare(field, look, { isRight, isOther: false })),
+				...borders
+			].join('; ');
 			const paragraphs = content[i] ?? [];
 			const gap = look.paragraphGap === undefined ? undefined : gapDeclarations(look.paragraphGap);
 			const block = (at: number) => {
@@ -66,7 +70,7 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 		: '';
 	const caption = place.where !== 'nested' && place.caption ? `<caption>${escapeHtml(place.caption)}</caption>\n` : '';
 	const shadow = appearance.shadow ? `; box-shadow: ${shadowValue(appearance.shadow)}` : '';
-	return `<table style="border-collapse: collapse${shadow}">\n${caption}${columns}<tbody>\n${rows.join('\n')}\n</tbody>\n</table>`;
+	return `<table${isRight ? ' dir="rtl"' : ''} style="border-collapse: collapse${shadow}">\n${caption}${columns}<tbody>\n${rows.join('\n')}\n</tbody>\n</table>`;
 }
 
 /** A stand-alone page (HTML Standard) of a document: its headings and text, its tables as they look in their file. */

@@ -21,9 +21,10 @@ import {
 	type Element
 } from './dom.ts';
 import { cellsInRow } from '../../core/table/grid.ts';
-import { readGrid, type HtmlGrid } from './grid.ts';
+import { columnElements, readGrid, type HtmlGrid } from './grid.ts';
 import { pageAppearance } from './looks.ts';
 import { inkOf } from './properties/fill.ts';
+import { isRightToLeft } from './properties/property.ts';
 import { underlineOf, weightOf } from './properties/text.ts';
 import { toPx } from './css.ts';
 import { paragraphsOf, textOf } from './text.ts';
@@ -168,6 +169,7 @@ class PageReader {
 					...(inside !== undefined && { inside })
 				},
 				grid: read.grid,
+				...(isRightToLeft(styles.computed(node)) && { dir: 'rtl' as const }),
 				widths: widthsOf(read),
 				wornName: node.attribs['data-style'] ?? null,
 				locked: [],
@@ -202,16 +204,12 @@ function nearestTable(inner: Element): Element | undefined {
 }
 
 /** Widths of the columns where the page says them all, by `col` elements or in the first row. */
-function widthsOf({ node, grid, cells }: HtmlGrid) {
-	const said: (string | undefined)[] = [];
-	for (const child of [
-		...childElements(node, 'col'),
-		...childElements(node, 'colgroup').flatMap((group) =>
-			childElements(group, 'col').length ? childElements(group, 'col') : [group]
-		)
-	])
-		for (let i = Math.min(Number(child.attribs.span) || 1, grid.columns); i > 0; i--)
-			said.push(child.attribs.width ?? /(?:^|;)\s*width\s*:\s*([^;]+)/i.exec(child.attribs.style ?? '')?.[1]);
+function widthsOf(read: HtmlGrid) {
+	const { grid, cells } = read;
+	const said = columnElements(read).map((own): string | undefined => {
+		const { attribs } = own.at(-1)!;
+		return attribs.width ?? /(?:^|;)\s*width\s*:\s*([^;]+)/i.exec(attribs.style ?? '')?.[1];
+	});
 	if (said.length < grid.columns)
 		grid.cells.forEach(({ r, c, cols }, i) => {
 			const cell = cells[i];

@@ -18,8 +18,9 @@ import { asciiCss, classesOf, scopeOf } from './classes.ts';
 import { elements, parentOf, tagsOf, type Element } from './dom.ts';
 import { PageEdits, type Piece } from './edits.ts';
 import { bump, fixesFor, meantBy, merged, type Directs, type Fixes } from './fixes.ts';
-import type { HtmlGrid } from './grid.ts';
+import { columnElements, type HtmlGrid } from './grid.ts';
 import { DATA_TYPE, readHtml, type HtmlDocument } from './read.ts';
+import { fillingInside } from './properties/fill.ts';
 import { lostLeaves, SAYABLE } from './properties/index.ts';
 import { gapDeclarations, paragraphElements } from './properties/paragraph-gap.ts';
 import { changeSection, changeTag, declareOn, dropEmphasis, rowsForHead, setWidths } from './tags.ts';
@@ -35,16 +36,22 @@ function pageWith(
 	const source = document.source.text;
 	const edits = new PageEdits();
 	const sheets = new Map<string, string>();
-	/** What the paragraphs of some cells are to say of the space between them. */
-	const gapsIn = (index: number) =>
-		new Map(
-			[...(directs.get(index)?.gaps ?? [])].flatMap(([i, gap]) => {
-				const { first, following } = gapDeclarations(gap);
-				return paragraphElements(document.grids[index]!.cells[i]!).map(
-					(element, at) => [element, at === 0 ? first : following] as const
-				);
-			})
-		);
+	/** What elements inside some cells are to say: paragraphs of the space between them, and what hides a fill that it goes. */
+	const gapsIn = (index: number) => {
+		const said = new Map<Element, string[]>();
+		const say = (element: Element, declarations: readonly string[]) =>
+			said.set(element, [...(said.get(element) ?? []), ...declarations]);
+		for (const [i, gap] of directs.get(index)?.gaps ?? []) {
+			const { first, following } = gapDeclarations(gap);
+			paragraphElements(document.grids[index]!.cells[i]!).forEach((element, at) =>
+				say(element, at ? following : first)
+			);
+		}
+		for (const i of directs.get(index)?.behind ?? [])
+			for (const element of fillingInside(document.grids[index]!.cells[i]!, document.pageStyles))
+				say(element, ['background-color: transparent']);
+		return said;
+	};
 	const sayGaps = (index: number) => {
 		for (const [element, declarations] of gapsIn(index)) declareOn(edits, source, element, declarations);
 	};
@@ -77,6 +84,11 @@ function pageWith(
 			without: previous
 		});
 		if (living) sheets.set(className, styleCss(resolved.style, options.house));
+		if (!job.widths?.length)
+			for (const [k, element] of [...new Set(columnElements(grid).flat())].entries()) {
+				const styles = [...(fixes?.blocks.get(`columns ${k}`) ?? [])];
+				if (styles.length) declareOn(edits, source, element, styles);
+			}
 		const headRows = rowsForHead(grid, one);
 		for (const [section, rowsHere] of rowsBySection(grid)) {
 			const toHead = rowsHere[0] === 0 ? headRows : 0;

@@ -14,6 +14,8 @@ export interface OdtGrid {
 	readonly rows: readonly OdtRow[];
 	/** Element of each cell; undefined where a row is too short. */
 	readonly cells: readonly (XmlNode | undefined)[];
+	/** The style of each cell: its own, else the one that its row or column has for its cells (ODF 1.3 Part 3 §19.615). */
+	readonly cellStyles: readonly (string | undefined)[];
 	/** Style names of the columns. */
 	readonly columns: readonly (string | undefined)[];
 	/** Rows stand in groups, which are left as they are. */
@@ -38,11 +40,16 @@ function rowsOf(node: XmlNode, isHeader: boolean, out: OdtRow[]): boolean {
 	return isGrouped;
 }
 
-function columnsOf(node: XmlNode, out: (string | undefined)[]): void {
+const DEFAULT_STYLE = 'table:default-cell-style-name';
+interface Column {
+	readonly style: string | undefined;
+	readonly cells: string | undefined;
+}
+function columnsOf(node: XmlNode, out: Column[]): void {
 	for (const child of node.children)
 		if (child.name === 'table:table-column')
 			for (let i = Math.min(repeat(child, 'table:number-columns-repeated'), 4_096); i > 0; i--)
-				out.push(child.attribute('table:style-name'));
+				out.push({ style: child.attribute('table:style-name'), cells: child.attribute(DEFAULT_STYLE) });
 		else if (/^table:table-(columns|header-columns|column-group)$/.test(child.name)) columnsOf(child, out);
 }
 
@@ -106,7 +113,19 @@ export function readGrid(node: XmlNode, where: string, textOf: (cell: XmlNode) =
 		texts.map((row) => Array.from({ length: width }, (_, c) => row[c] ?? '')),
 		spans.map((span) => ({ ...span, rows: Math.min(span.rows, rows.length - span.r) }))
 	);
-	const columns: (string | undefined)[] = [];
+	const columns: Column[] = [];
 	columnsOf(node, columns);
-	return { node, grid, rows, cells: grid.cells.map(({ r, c }) => starts.get(r * SLOTS + c)), columns, isGrouped };
+	const cells = grid.cells.map(({ r, c }) => starts.get(r * SLOTS + c));
+	return {
+		node,
+		grid,
+		rows,
+		cells,
+		cellStyles: grid.cells.map(
+			({ r, c }, i) =>
+				cells[i]?.attribute('table:style-name') ?? rows[r]?.node.attribute(DEFAULT_STYLE) ?? columns[c]?.cells
+		),
+		columns: columns.map(({ style }) => style),
+		isGrouped
+	};
 }

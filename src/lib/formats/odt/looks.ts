@@ -1,17 +1,20 @@
 import { Interned, type Appearance, type Line, type Look } from '../../core/cascade/look.ts';
 import { sameShown } from '../../core/properties/shadow.ts';
 import { emu, type Emu } from '../../core/units.ts';
+import type { XmlNode } from '../package/xml.ts';
 import { readLook } from '../sayable.ts';
+import { mirrored } from '../sides.ts';
+import { tableIsRight } from './direction.ts';
 import type { OdtGrid } from './grid.ts';
 import { ODT_CELL_FIELDS, ODT_TEXT_FIELDS, type TextField } from './properties/index.ts';
 import { readLine } from './properties/lines.ts';
 import { readShadow, TABLE_SHADOW_ATTRIBUTE } from './properties/shadow.ts';
-import type { OdfStyles, Properties } from './styles.ts';
+import { PARAGRAPH_FILL, TEXT_FILL, type OdfStyles, type Properties } from './styles.ts';
 import type { TextParagraph } from './text.ts';
 
 const DEFAULT_SIZE = emu(12 * 12_700);
 
-export type TextLook = Pick<Look, TextField>;
+export type TextLook = Partial<Pick<Look, TextField>>;
 
 /** How text shows (ODF 1.3 Part 3 §20). `inherited` is what a percentage is of. */
 export const textLook = (
@@ -27,9 +30,10 @@ export const textLook = (
 export function runProperties(
 	paragraph: TextParagraph,
 	run: TextParagraph['runs'][number],
-	styles: OdfStyles
+	styles: OdfStyles,
+	cellStyle: string | undefined
 ): Properties {
-	const own = styles.properties('paragraph', paragraph.node.attribute('text:style-name'));
+	const own = styles.inCell(paragraph.node.attribute('text:style-name'), cellStyle);
 	if (run.spans.length === 0) return own;
 	return new Map([
 		...own,
@@ -38,16 +42,16 @@ export function runProperties(
 }
 
 /** What all text of a cell has in common; where runs differ, what their first paragraph says. */
-function cellText(paragraphs: readonly TextParagraph[], styles: OdfStyles): TextLook {
+function cellText(paragraphs: readonly TextParagraph[], styles: OdfStyles, cellStyle: string | undefined): TextLook {
 	const first = paragraphs.find(({ runs }) => runs.length) ?? paragraphs[0];
 	const base = textLook(
-		first ? styles.properties('paragraph', first.node.attribute('text:style-name')) : new Map<string, string>(),
+		first ? styles.inCell(first.node.attribute('text:style-name'), cellStyle) : new Map<string, string>(),
 		styles
 	);
 	const runs = paragraphs.flatMap((one) =>
 		one.runs
 			.filter(({ text }) => text.trim())
-			.map((run) => textLook(runProperties(one, run, styles), styles, base.size))
+			.map((run) => textLook(runProperties(one, run, styles, cellStyle), styles, base.size))
 	);
 	if (!runs.length) return base;
 	const out: Record<string, unknown> = { ...base };
@@ -57,6 +61,32 @@ function cellText(paragraphs: readonly TextParagraph[], styles: OdfStyles): Text
 }
 
 const SIDES = { top: 'top', end: 'right', bottom: 'bottom', start: 'left' } as const;
+/** The same in a table that starts at the right. */
+const RIGHT_SIDES = { top: 'top', end: 'left', bottom: 'bottom', start: 'right' } as const;
+
+const hasTable = (node: XmlNode): boolean =>
+	node.children.some((child) => child.name === 'table:table' || hasTable(child));
+
+/** What shows behind all text of a cell, where it is something else than the cell's own fill: of its letters, else of its paragraphs. */
+function behindText(
+	paragraphs: readonly TextParagraph[],
+	ofParagraph: (paragraph: TextParagraph) => Properties,
+	styles: OdfStyles,
+	cellStyle: string | undefined
+): string | undefined {
+	const filled = paragraphs.filter(({ runs }) => runs.some(({ text }) => text.trim()));
+	const seen = new Set(
+		filled.flatMap((one) =>
+			one.runs
+				.filter(({ text }) => text.trim())
+				.map((run) => {
+					const behind = runProperties(one, run, styles, cellStyle).get(TEXT_FILL);
+					return behind && behind !== 'transparent' ? behind : ofParagraph(one).get(PARAGRAPH_FILL);
+				})
+		)
+	);
+	return seen.size === 1 ? [...seen][0] : undefined;
+}
 
 interface CellFacts {
 	readonly look: Look;
@@ -68,35 +98,46 @@ const NOTHING: CellFacts = { look: {}, lines: { top: null, end: null, bottom: nu
 
 /** How a table shows in a text document. */
 export function documentAppearance(
-	{ node, grid, rows, cells }: OdtGrid,
+	{ node, grid, rows, cells, cellStyles }: OdtGrid,
 	paragraphs: (cell: OdtGrid['cells'][number] & object) => readonly TextParagraph[],
 	styles: OdfStyles
 ): Appearance {
 	const table = styles.properties('table', node.attribute('table:style-name'));
+	const isRight = tableIsRight(table);
 	const facts = cells.map((cell, i): CellFacts => {
 		if (!cell) return NOTHING;
-		const own = styles.properties('table-cell', cell.attribute('table:style-name'));
+		const cellStyle = cellStyles[i];
+		const own = styles.properties('table-cell', cellStyle);
 		const row = styles.properties('table-row', rows[grid.cells[i]!.r]!.node.attribute('table:style-name'));
 		const texts = paragraphs(cell);
 		const first = texts.find(({ runs }) => runs.length) ?? texts[0];
-		const ofParagraph = ({ node: at }: TextParagraph) =>
-			styles.properties('paragraph', at.attribute('text:style-name'));
+		const ofParagraph = ({ node: at }: TextParagraph) => styles.inCell(at.attribute('text:style-name'), cellStyle);
 		const context = {
 			table,
 			row,
 			cell: own,
 			paragraph: first ? ofParagraph(first) : NO_PROPERTIES,
-			paragraphs: texts.slice(0, 2).map(ofParagraph)
+			paragraphs: texts.slice(0, 2).map(ofParagraph),
+			behind: behindText(texts, ofParagraph, styles, cellStyle),
+			isRight
 		};
-		const ofText = cellText(texts, styles);
+		// Text and alignment of a cell that holds nothing but other tables are those of nothing.
+		const hasText = texts.length > 0 || !hasTable(cell);
+		const ofText: TextLook = hasText ? cellText(texts, styles, cellStyle) : {};
+		const look = readLook((field) =>
+			field in ODT_TEXT_FIELDS
+				? ofText[field as TextField]
+				: hasText || ODT_CELL_FIELDS[field as keyof typeof ODT_CELL_FIELDS].element === 'table-cell'
+					? ODT_CELL_FIELDS[field as keyof typeof ODT_CELL_FIELDS].read(context)
+					: undefined
+		);
 		return {
-			look: readLook((field) =>
-				field in ODT_TEXT_FIELDS
-					? ofText[field as TextField]
-					: ODT_CELL_FIELDS[field as keyof typeof ODT_CELL_FIELDS].read(context)
-			),
+			look: isRight ? mirrored(look) : look,
 			lines: Object.fromEntries(
-				Object.entries(SIDES).map(([side, name]) => [side, readLine(own.get(`fo:border-${name}`))])
+				Object.entries(isRight ? RIGHT_SIDES : SIDES).map(([side, name]) => [
+					side,
+					readLine(own.get(`fo:border-${name}`))
+				])
 			) as CellFacts['lines']
 		};
 	});

@@ -7,7 +7,8 @@ import { isCovered } from '../../core/work/table.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
 import { Package, type EntryText } from '../package/zip.ts';
 import { MIMETYPE, namespaceOf, OWN_PREFIXES } from './names.ts';
-import { CellSides } from '../sides.ts';
+import { CellSides, mirrored } from '../sides.ts';
+import { RIGHT_TO_LEFT } from './direction.ts';
 import { attributesOf, SAYABLE } from './properties/index.ts';
 import { gapAttributes } from './properties/paragraph.ts';
 import type { Attributes } from './properties/property.ts';
@@ -98,6 +99,8 @@ export class BodyWriter {
 	table(entry: DocumentTable): string {
 		const { table, appearance, content, widths, index } = entry;
 		const sides = new CellSides(table, appearance, SAYABLE.line);
+		const isRight = table.dir === 'rtl';
+		const runs = isRight ? RIGHT_TO_LEFT : {};
 		const piece = (one: CellContent, paragraph: string): string =>
 			'nested' in one
 				? this.table(this.document.tables[one.nested]!)
@@ -120,12 +123,13 @@ export class BodyWriter {
 				if (cell.r !== r || cell.c !== c) return '<table:covered-table-cell/>';
 				const look = appearance.looks[appearance.cellLook[i]!]!;
 				const style = this.style('table-cell', 'Z', {
-					'style:table-cell-properties': cellProperties(look, sidesOf(sides, i))
+					'style:table-cell-properties': cellProperties(isRight ? mirrored(look) : look, sidesOf(sides, i, isRight))
 				});
 				const paragraph = (isFirst: boolean) =>
 					this.style('paragraph', 'P', {
 						'style:paragraph-properties': {
 							...attributesOf('paragraph', look),
+							...runs,
 							...(look.paragraphGap !== undefined && gapAttributes(look.paragraphGap, isFirst))
 						},
 						'style:text-properties': attributesOf('text', look, this.font)
@@ -144,10 +148,11 @@ export class BodyWriter {
 		const style = this.style('table', 'A', {
 			'style:table-properties': {
 				'table:border-model': 'collapsing',
+				...runs,
 				...(appearance.shadow && { [TABLE_SHADOW_ATTRIBUTE]: shadowAttribute(appearance.shadow) }),
 				...(widths.length && {
 					'style:width': `${widths.reduce<number>((sum, width) => sum + width, 0) / 12_700}pt`,
-					'table:align': 'left'
+					'table:align': isRight ? 'right' : 'left'
 				})
 			}
 		});

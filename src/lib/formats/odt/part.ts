@@ -7,7 +7,10 @@ import { toPoints } from '../../core/units.ts';
 import { isCleared, keepsOwnLook, touchedAspects, writtenAspects, type Prepared, type StyleJob } from '../job.ts';
 import { type Edits, type XmlNode } from '../package/xml.ts';
 import { CellSides } from '../sides.ts';
+import { acrossFrom, mirrored } from '../sides.ts';
+import { startsElsewhere } from './direction.ts';
 import { runProperties, textLook } from './looks.ts';
+import { TEXT_FILL } from './styles.ts';
 import type { OdtDocument, OdtPart } from './read.ts';
 import { attributesOf, SAYABLE } from './properties/index.ts';
 import { gapAttributes } from './properties/paragraph.ts';
@@ -15,7 +18,7 @@ import type { Attributes } from './properties/property.ts';
 import { shadowAttribute, TABLE_SHADOW_ATTRIBUTE } from './properties/shadow.ts';
 import { cellProperties, sidesOf } from './say.ts';
 import { StyleMaker, styleName } from './styling.ts';
-import { paragraphsOf } from './text.ts';
+import { paragraphsOf, type TextParagraph, type TextRun } from './text.ts';
 
 /** Only the fields whose aspects are carried. */
 const carriedLook = (look: Look, carry: ReadonlySet<Aspect>): Look =>
@@ -24,6 +27,11 @@ const carriedLook = (look: Look, carry: ReadonlySet<Aspect>): Look =>
 			look[field] === undefined ? [] : [[field, look[field]]]
 		)
 	);
+
+/** Elements that hold rows, and those that stand before all of them. */
+const ROWS = /^table:table-(header-rows|rows|row-group)$/;
+const BEFORE_ROWS =
+	/^(table:(table-column|table-columns|table-header-columns|table-column-group|title|desc|table-source|scenario)|office:)/;
 
 /** What of a run's text is emphasis, and so content: it stays whatever the style. */
 const EMPHASIS = ['weight', 'italic', 'underline', 'ink'] as const;
@@ -155,9 +163,31 @@ export class PartWriter {
 	private rows(index: number, prepared: Prepared): string {
 		const { grid } = this.document.sources[index]!;
 		const head = headRows(prepared.job.table.roles);
-		const rows = grid.rows.map((_, r) => this.row(index, prepared, r));
+		const between = this.betweenRows(grid.node);
+		const seen = new Set<XmlNode>();
+		const rows = grid.rows.map(({ node }, r) => {
+			const before = seen.has(node) ? '' : (between.get(node) ?? '');
+			seen.add(node);
+			return before + this.row(index, prepared, r);
+		});
 		const name = this.raw('table:table-header-rows');
 		return head ? `<${name}>${rows.slice(0, head).join('')}</${name}>${rows.slice(head).join('')}` : rows.join('');
+	}
+	/** What stands before rows and is none, such as a soft page break (ODF 1.3 Part 3 §5.6): it stays where it is. */
+	private betweenRows(table: XmlNode): ReadonlyMap<XmlNode, string> {
+		const found = new Map<XmlNode, string>();
+		let waiting = '';
+		const visit = (node: XmlNode) => {
+			for (const child of node.children)
+				if (child.name === 'table:table-row') {
+					if (waiting) found.set(child, waiting);
+					waiting = '';
+				} else if (ROWS.test(child.name)) visit(child);
+				else if (found.size || waiting || !BEFORE_ROWS.test(child.name))
+					waiting += this.source.slice(child.start, child.end);
+		};
+		visit(table);
+		return found;
 	}
 	private rowsInPlace(index: number, prepared: Prepared) {
 		const { grid } = this.document.sources[index]!;
@@ -217,18 +247,20 @@ export class PartWriter {
 		const { job, wanted, resolved } = prepared;
 		const { table } = job;
 		const carry = new Set([...writtenAspects(job), ...(this.touched.get(index)!.get(i) ?? [])]);
+		const isRight = table.dir === 'rtl';
 		const look = carriedLook(wanted.looks[wanted.cellLook[i]!]!, carry);
+		const cellStyle = this.document.sources[index]!.grid.cellStyles[i];
 		const { r, c } = table.cells[i]!;
 		const parts = resolved.structure.signatures[resolved.structure.cellSignature[r * table.columns + c]!]!.parts;
 		const hint = `${job.style.name}-${parts.at(-1)?.name.replace(/[:"]/g, '-') ?? 'ground'}`;
 		const style = this.maker.make(
 			'table-cell',
-			cell.attribute('table:style-name'),
+			cellStyle,
 			hint,
 			{
 				'style:table-cell-properties': cellProperties(
-					look,
-					carry.has('linework') ? sidesOf(this.sides.get(index)!, i) : undefined
+					isRight ? mirrored(look) : look,
+					carry.has('linework') ? sidesOf(this.sides.get(index)!, i, isRight) : undefined
 				)
 			},
 			carry
@@ -239,14 +271,23 @@ export class PartWriter {
 		const { odfStyles } = this.document;
 		const old = this.document.tables[index]!.appearance;
 		const before = old.looks[old.cellLook[i]!]!;
-		for (const [at, paragraph] of paragraphsOf(cell, this.source).entries()) {
+		const paragraphs = paragraphsOf(cell, this.source);
+		const behind = (run: TextRun, paragraph: TextParagraph) =>
+			runProperties(paragraph, run, odfStyles, cellStyle).get(TEXT_FILL) ?? 'transparent';
+		const backgrounds = new Set(paragraphs.flatMap((one) => one.runs.map((run) => behind(run, one))));
+		// A background behind all of the text is the cell's fill; one behind some words marks them.
+		const isMarked = backgrounds.size > 1;
+		const isFilled = !isMarked && carry.has('fill') && !backgrounds.has('transparent');
+		for (const [at, paragraph] of paragraphs.entries()) {
+			const own = odfStyles.inCell(paragraph.node.attribute('text:style-name'), cellStyle);
+			const turned = look.h && startsElsewhere(own, isRight) ? { ...look, h: acrossFrom(look.h, true) } : look;
 			const name = this.maker.make(
 				'paragraph',
 				paragraph.node.attribute('text:style-name'),
 				hint,
 				{
 					'style:paragraph-properties': {
-						...attributesOf('paragraph', look),
+						...attributesOf('paragraph', turned),
 						...(look.paragraphGap !== undefined && gapAttributes(look.paragraphGap, at === 0))
 					},
 					'style:text-properties': attributesOf('text', look, this.maker.font)
@@ -258,7 +299,7 @@ export class PartWriter {
 				end: paragraph.node.openEnd,
 				text: this.startTag(paragraph.node, { 'text:style-name': name })
 			});
-			if (!carry.has('text')) continue;
+			if (!carry.has('text') && !isFilled) continue;
 			const seen = new Set<XmlNode>();
 			for (const run of paragraph.runs)
 				for (const span of run.spans) {
@@ -266,7 +307,17 @@ export class PartWriter {
 					seen.add(span);
 					const spanStyle = span.attribute('text:style-name');
 					if (spanStyle === undefined) continue;
-					const own = textLook(runProperties(paragraph, { ...run, spans: [span] }, odfStyles), odfStyles, before.size);
+					if (!carry.has('text')) {
+						const bare = this.maker.make('text', spanStyle, 'emphasis', {}, new Set<Aspect>(['fill']));
+						const text = this.startTag(span, { 'text:style-name': bare });
+						replacements.push({ start: span.start, end: span.openEnd, text });
+						continue;
+					}
+					const own = textLook(
+						runProperties(paragraph, { ...run, spans: [span] }, odfStyles, cellStyle),
+						odfStyles,
+						before.size
+					);
 					const said = odfStyles.properties('text', spanStyle);
 					const emphasis: Look = Object.fromEntries(
 						(job.dropsEmphasis ? [] : EMPHASIS)
@@ -276,7 +327,12 @@ export class PartWriter {
 					const position: Attributes = Object.fromEntries(
 						[...said].filter(([key]) => key === 'style:text-position' || key.startsWith('style:text-line-through'))
 					);
-					const attributes = { ...attributesOf('text', emphasis, this.maker.font), ...position };
+					const marked = isMarked && !job.dropsEmphasis ? said.get(TEXT_FILL) : undefined;
+					const attributes = {
+						...attributesOf('text', emphasis, this.maker.font),
+						...position,
+						...(marked && { 'fo:background-color': marked })
+					};
 					replacements.push({
 						start: span.start,
 						end: span.openEnd,
@@ -308,7 +364,9 @@ export class PartWriter {
 	private emphasis(old: string, attributes: Attributes): string {
 		const { odfStyles } = this.document;
 		const named = odfStyles.get('text', old);
-		const isPlain = [...odfStyles.properties('text', old).keys()].every((key) => key in attributes);
+		const isPlain = [...odfStyles.properties('text', old).keys()].every(
+			(key) => key.replace(/^text /, '') in attributes
+		);
 		if (named && !named.isAutomatic && isPlain) return old;
 		return this.maker.make(
 			'text',

@@ -14,6 +14,7 @@ import { readGrid, type OdtGrid } from './grid.ts';
 import { documentAppearance, runProperties, textLook } from './looks.ts';
 import { toEmu } from './properties/property.ts';
 import { DATA_FIELD, DATA_FILE, NAMESPACES } from './names.ts';
+import { tableIsRight } from './direction.ts';
 import { OdfStyles } from './styles.ts';
 import { paragraphsOf, readParagraph, textOf, type TextParagraph } from './text.ts';
 
@@ -220,6 +221,7 @@ class TextReader {
 					...(inside !== undefined && { inside })
 				},
 				grid: read.grid,
+				...(tableIsRight(styles.properties('table', node.attribute('table:style-name'))) && { dir: 'rtl' as const }),
 				widths: widthsOf(read, styles),
 				wornName: node.attribute('table:template-name') ?? null,
 				locked: read.cells.flatMap((cell, i) => (cell?.attribute('table:protected') === 'true' ? [i] : [])),
@@ -268,7 +270,7 @@ function hintsOf({ grid, rows }: OdtGrid, appearance: () => Appearance): Hints {
 
 /** The text of every cell as it is shown: runs with what they have beyond their cell's look, and tables inside. */
 function contentOf(
-	{ cells }: OdtGrid,
+	{ cells, cellStyles }: OdtGrid,
 	appearance: Appearance,
 	paragraphs: (cell: XmlNode) => readonly TextParagraph[],
 	styles: OdfStyles,
@@ -279,7 +281,7 @@ function contentOf(
 		const look = appearance.looks[appearance.cellLook[i]!]!;
 		const content = paragraphs(cell).map((one) => ({
 			runs: one.runs.map((run): RunView => {
-				const properties = runProperties(one, run, styles);
+				const properties = runProperties(one, run, styles, cellStyles[i]);
 				const own = textLook(properties, styles, look.size);
 				const position = properties.get('style:text-position') ?? '';
 				return {

@@ -15,14 +15,16 @@ export interface SaidLines {
 }
 
 /** Each edge is said once, by the cell below and after it where that can; the rim by the cells at it. */
-export function sidesOf(sides: CellSides, cell: number): SaidLines {
+export function sidesOf(sides: CellSides, cell: number, isRight: boolean): SaidLines {
 	const said = (side: 'top' | 'start') => sides.line(cell, side) ?? null;
 	const left = (side: 'bottom' | 'end', opposite: 'top' | 'start') => {
 		const beyond = sides.beyond(cell, side);
 		const isLeft = !beyond.length || beyond.some((other) => sides.line(other, opposite) === undefined);
 		return isLeft ? (sides.line(cell, side) ?? null) : null;
 	};
-	return { top: said('top'), left: said('start'), bottom: left('bottom', 'top'), right: left('end', 'start') };
+	const [start, end] = [said('start'), left('end', 'start')];
+	const [first, last] = isRight ? [end, start] : [start, end];
+	return { top: said('top'), left: first, bottom: left('bottom', 'top'), right: last };
 }
 
 /** `style:table-cell-properties` (ODF 1.3 Part 3 §17.18). */

@@ -16,13 +16,25 @@ const NO_PROPERTIES: Properties = new Map();
 /** A chain longer than this goes round in a circle. */
 const MAX_CHAIN = 100;
 
+/** Names that several property elements of one style have, and what they are of. */
+const SHARED = /^fo:(background-color|padding|border)/;
+const BELONGS: Readonly<Record<string, string>> = {
+	'style:paragraph-properties': 'paragraph ',
+	'style:text-properties': 'text '
+};
+/** The names of backgrounds behind a paragraph and behind letters, among {@link Properties}. */
+export const PARAGRAPH_FILL = 'paragraph fo:background-color';
+export const TEXT_FILL = 'text fo:background-color';
+
 function propertiesOf(node: XmlNode): Properties {
 	const out = new Map<string, string>();
 	for (const child of node.children) {
 		if (!child.name.endsWith('-properties')) continue;
+		const whose = BELONGS[child.name];
 		for (const [name, value] of Object.entries(child.attributes)) {
+			if (whose && SHARED.test(name)) out.set(whose + name, value);
 			// A shorthand stands for its four sides; what is said of a side itself counts, in whatever order.
-			if (name === 'fo:padding' || name === 'fo:border' || name === 'style:border-line-width')
+			else if (name === 'fo:padding' || name === 'fo:border' || name === 'style:border-line-width')
 				for (const side of ['top', 'right', 'bottom', 'left']) {
 					const long = name === 'style:border-line-width' ? `${name}-${side}` : `${name}-${side}`;
 					if (child.attributes[long] === undefined) out.set(long, value);
@@ -32,6 +44,10 @@ function propertiesOf(node: XmlNode): Properties {
 	}
 	return out;
 }
+
+/** What a cell's style says of the cell itself, and not of the text in it. */
+const OF_CELL =
+	/^(fo:(background-color|border|padding|wrap-option)|style:(border|diagonal|vertical-align|rotation|writing-mode|shadow|cell-protect|print-content|decimal-places|text-align-source|direction|glyph|shrink|repeat-content))/;
 
 /** The styles of a document: named ones, automatic ones, defaults (ODF 1.3 Part 3 §16). */
 export class OdfStyles {
@@ -78,9 +94,12 @@ export class OdfStyles {
 		return style && (style.node.attribute('style:display-name') ?? style.name);
 	}
 
-	/** What a style says with its parents, and the default of its family below them. A circle of parents ends where it closes. */
-	properties(family: string, name: string | undefined): Properties {
-		const key = `${family} ${name ?? ''}`;
+	/**
+	 * What a style says with its parents, and the default of its family below them; `between` lies over that default. A circle of
+	 * parents ends where it closes.
+	 */
+	properties(family: string, name: string | undefined, between?: Properties): Properties {
+		const key = `${family} ${name ?? ''} ${between ? this.idOf(between) : ''}`;
 		let known = this.resolved.get(key);
 		if (known) return known;
 		const chain: Properties[] = [];
@@ -91,9 +110,32 @@ export class OdfStyles {
 			chain.unshift(style.own);
 			style = this.get(family, style.parent);
 		}
-		known = new Map([this.defaults.get(family) ?? NO_PROPERTIES, ...chain].flatMap((properties) => [...properties]));
+		const below = [this.defaults.get(family) ?? NO_PROPERTIES, between ?? NO_PROPERTIES];
+		known = new Map([...below, ...chain].flatMap((properties) => [...properties]));
 		this.resolved.set(key, known);
 		return known;
+	}
+
+	private readonly ids = new WeakMap<Properties, number>();
+	private lastId = 0;
+	private idOf(properties: Properties): number {
+		let id = this.ids.get(properties);
+		if (id === undefined) this.ids.set(properties, (id = ++this.lastId));
+		return id;
+	}
+
+	/** Properties of a paragraph in a cell: what the cell's style says of its text lies under its own. */
+	inCell(paragraph: string | undefined, cell: string | undefined): Properties {
+		return this.properties('paragraph', paragraph, this.textOfCell(cell));
+	}
+	private readonly cellTexts = new Map<string, Properties | undefined>();
+	private textOfCell(cell: string | undefined): Properties | undefined {
+		if (cell === undefined) return undefined;
+		if (!this.cellTexts.has(cell)) {
+			const said = [...this.properties('table-cell', cell)].filter(([name]) => !OF_CELL.test(name));
+			this.cellTexts.set(cell, said.length ? new Map(said) : undefined);
+		}
+		return this.cellTexts.get(cell);
 	}
 
 	/** The family that a font name stands for. */

@@ -55,8 +55,8 @@ export class StyleMaker {
 		const inside = (before?.isAutomatic ? before.node.children : []).map((child) => {
 			if (!child.name.endsWith('-properties')) return this.source.slice(child.start, child.end);
 			const kept = Object.fromEntries(
-				Object.entries(child.attributes).filter(([name]) => {
-					const aspect = aspectOf(child.name, name);
+				Object.entries(child.attributes).filter(([name, value]) => {
+					const aspect = aspectOf(child.name, name, value);
 					return !(aspect && carry.has(aspect)) && keep(child.name, name);
 				})
 			);

@@ -1,4 +1,4 @@
-import type { XmlNode } from '../package/xml.ts';
+import { decodedText, type XmlNode } from '../package/xml.ts';
 
 export interface TextRun {
 	readonly text: string;
@@ -30,25 +30,12 @@ const APART: ReadonlySet<string> = new Set([
 function* contentOf(node: XmlNode, source: string): Generator<string | XmlNode> {
 	let at = node.openEnd;
 	for (const child of node.children) {
-		if (child.start > at) yield decode(source.slice(at, child.start));
+		if (child.start > at) yield decodedText(source.slice(at, child.start));
 		yield child;
 		at = child.end;
 	}
-	if (!node.selfClosing && node.closeStart > at) yield decode(source.slice(at, node.closeStart));
+	if (!node.selfClosing && node.closeStart > at) yield decodedText(source.slice(at, node.closeStart));
 }
-
-const ENTITIES: Record<string, string> = { lt: '<', gt: '>', amp: '&', quot: '"', apos: "'" };
-const decode = (text: string): string =>
-	text
-		.replace(/<!--[\s\S]*?-->|<\?[\s\S]*?\?>/g, '')
-		.replace(/<!\[CDATA\[([\s\S]*?)\]\]>/g, (_, inside: string) => inside.replace(/&/g, '&amp;'))
-		.replace(/&(#x[\da-f]+|#\d+|\w+);/gi, (whole, name: string) =>
-			name.startsWith('#x')
-				? String.fromCodePoint(Number.parseInt(name.slice(2), 16))
-				: name.startsWith('#')
-					? String.fromCodePoint(Number(name.slice(1)))
-					: (ENTITIES[name] ?? whole)
-		);
 
 function paragraph(node: XmlNode, source: string): TextParagraph {
 	const runs: { text: string; in: XmlNode; spans: readonly XmlNode[] }[] = [];

@@ -54,6 +54,20 @@ export function parseXml(
 	return { source, root, prefixes, fragment: (markup) => piece(markup, scope) };
 }
 
+const ENTITIES: Record<string, string> = { lt: '<', gt: '>', amp: '&', quot: '"', apos: "'" };
+/** The characters that a stretch of a source between tags stands for; comments stand for nothing. */
+export const decodedText = (text: string): string =>
+	text
+		.replace(/<!--[\s\S]*?-->|<\?[\s\S]*?\?>/g, '')
+		.replace(/<!\[CDATA\[([\s\S]*?)\]\]>/g, (_, inside: string) => inside.replace(/&/g, '&amp;'))
+		.replace(/&(#x[\da-f]+|#\d+|\w+);/gi, (whole, name: string) =>
+			name.startsWith('#x')
+				? String.fromCodePoint(Number.parseInt(name.slice(2), 16))
+				: name.startsWith('#')
+					? String.fromCodePoint(Number(name.slice(1)))
+					: (ENTITIES[name] ?? whole)
+		);
+
 interface Reading {
 	readonly part: string;
 	readonly allowDoctype: boolean;

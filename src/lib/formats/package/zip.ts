@@ -1,4 +1,12 @@
-import { Uint8ArrayReader, Uint8ArrayWriter, ZipReader, ZipWriter, configure, type FileEntry } from '@zip.js/zip.js';
+import {
+	Uint8ArrayReader,
+	Uint8ArrayWriter,
+	ZipReader,
+	ZipWriter,
+	configure,
+	type Entry,
+	type FileEntry
+} from '@zip.js/zip.js';
 import { InputError } from '../../core/errors.ts';
 
 // The library unpacks faster by itself than through the platform's streams; packing is the other way round.
@@ -54,7 +62,11 @@ function streamOf(text: EntryText): ReadableStream<Uint8Array> {
 
 /** An opened zip package. Entries are unpacked when asked for. */
 export class Package {
-	private constructor(private readonly entries: ReadonlyMap<string, FileEntry>) {}
+	private constructor(
+		private readonly entries: ReadonlyMap<string, FileEntry>,
+		/** Entries in their order, those of folders among them. */
+		private readonly order: readonly Entry[]
+	) {}
 
 	/** Throws InputError for bytes that are no complete, unencrypted zip package, or that unpack to too much. */
 	static async open(bytes: Uint8Array<ArrayBuffer>, what: string): Promise<Package> {
@@ -95,12 +107,12 @@ export class Package {
 				throw new InputError('damaged', `This package holds “${entry.filename}” twice.`, entry.filename);
 			entries.set(entry.filename, entry as FileEntry);
 		}
-		return new Package(entries);
+		return new Package(entries, list);
 	}
 
 	/** A package with nothing in it yet, to be written with {@link rewrite}. */
 	static empty(): Package {
-		return new Package(new Map());
+		return new Package(new Map(), []);
 	}
 
 	has(name: string): boolean {
@@ -154,7 +166,12 @@ export class Package {
 	async rewrite(changed: ReadonlyMap<string, EntryText>): Promise<Uint8Array<ArrayBuffer>> {
 		const writer = new ZipWriter(new Uint8ArrayWriter(), { useCompressionStream: true });
 		const rest = new Map(changed);
-		for (const [name, entry] of this.entries) {
+		for (const entry of this.order) {
+			const { filename: name } = entry;
+			if (entry.directory) {
+				await writer.add(name, undefined, { entry, directory: true });
+				continue;
+			}
 			const text = rest.get(name);
 			rest.delete(name);
 			if (text === undefined) {

@@ -11,22 +11,27 @@ const require = createRequire(import.meta.url);
 const SCRIPTS = ['latin', 'latin-ext', 'greek', 'greek-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'];
 /** Families that lend characters that the asked one lacks. */
 const LENDERS = ['source-sans-3', 'source-serif-4', 'ibm-plex-sans'];
+/** Those of other scripts, which stand upright only: [font, script]. */
+const OTHER_SCRIPTS = [
+	['noto-sans-hebrew', 'hebrew'],
+	['noto-sans-arabic', 'arabic']
+] as const;
 
 const packageOf = (family: string) => family.toLowerCase().replaceAll(' ', '-');
 
-function filesIn(font: string, { weight, italic }: FaceName): string[] {
+function filesIn(font: string, { weight, italic }: FaceName, scripts: readonly string[] = SCRIPTS): string[] {
 	const folder = join(dirname(require.resolve(`@fontsource/${font}/package.json`)), 'files');
-	return SCRIPTS.map((script) =>
-		join(folder, `${font}-${script}-${weight}-${italic ? 'italic' : 'normal'}.woff`)
-	).filter((path) => existsSync(path));
+	return scripts
+		.map((script) => join(folder, `${font}-${script}-${weight}-${italic ? 'italic' : 'normal'}.woff`))
+		.filter((path) => existsSync(path));
 }
 
 /** The font files of a face, the family's own first. */
 export function fontFiles(name: FaceName): Buffer[] {
 	const own = packageOf(name.family);
-	return [own, ...LENDERS.filter((font) => font !== own)]
-		.flatMap((font) => filesIn(font, name))
-		.map((path) => sfntOf(readFileSync(path)));
+	const lent = [own, ...LENDERS.filter((font) => font !== own)].flatMap((font) => filesIn(font, name));
+	const others = OTHER_SCRIPTS.flatMap(([font, script]) => filesIn(font, { ...name, italic: false }, [script]));
+	return [...lent, ...others].map((path) => sfntOf(readFileSync(path)));
 }
 
 const opened = new Map<string, Face>();

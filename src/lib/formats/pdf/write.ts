@@ -2,6 +2,7 @@ import { pluralWord } from '../../core/words.ts';
 import PDFDocument from 'pdfkit';
 import { faceKey } from '../../core/layout/faces.ts';
 import type { CellMarks, Mark, TableMarks } from '../../core/layout/marks.ts';
+import { drawnFromLeft } from '../../core/layout/bidi.ts';
 import type { LaidPiece } from '../../core/layout/paragraph.ts';
 import { aroundPath, shadowBoxes } from '../../core/layout/shadows.ts';
 import type { Shadow } from '../../core/properties/shadow.ts';
@@ -11,6 +12,7 @@ import { behaviour } from '../../core/roles/index.ts';
 import { inPixels } from '../../core/table/content.ts';
 import { toPoints, type Emu } from '../../core/units.ts';
 import { standIn } from '../../core/layout/fonts.ts';
+import { missingText } from './check.ts';
 import { fontFiles, shippedFaces } from './fonts.ts';
 import { drawableBytes } from './pictures.ts';
 import { replacedFamilies } from './report.ts';
@@ -79,13 +81,21 @@ const SOFTENED = Array.from(
 
 /** Draws text so that its letters stand where the layout put them. */
 function drawText(doc: Doc, { x, y, turn, piece, shadow }: Extract<Mark, { kind: 'text' }>): void {
-	const { face, text, size, tracking, spread, ink, underline, width, typed } = piece;
+	const { face, text, size, tracking, spread, ink, underline, width, typed, isTurned } = piece;
 	doc.save();
 	if (turn) doc.rotate(turn, { origin: [pt(x), pt(y)] });
 	if (shadow) drawTextShadow(doc, piece, x, y, shadow);
-	if (typed !== undefined) doc.markContent('Span', { actual: typed });
+	// What is drawn from its other end is read as it was typed.
+	const actual = typed ?? (isTurned ? text : undefined);
+	if (actual !== undefined) doc.markContent('Span', { actual });
 	let left = x;
-	for (const { text: part, file } of face.runs(text)) {
+	const runs = isTurned
+		? face
+				.runs(text)
+				.toReversed()
+				.map((run) => ({ ...run, text: drawnFromLeft(run.text) }))
+		: face.runs(text);
+	for (const { text: part, file } of runs) {
 		const key = `${faceKey(face.name)} ${file}`;
 		doc
 			.font(key)
@@ -99,7 +109,7 @@ function drawText(doc: Doc, { x, y, turn, piece, shadow }: Extract<Mark, { kind:
 			});
 		left += face.advance(part) * size + tracking * [...part].length + spread * (part.split(' ').length - 1);
 	}
-	if (typed !== undefined) doc.endMarkedContent();
+	if (actual !== undefined) doc.endMarkedContent();
 	if (underline !== 'none') {
 		const thick = Math.max(0.4, pt(size) / 18);
 		const under = (aside: number) =>
@@ -224,7 +234,7 @@ class Tagger {
 	/** A table that says nothing of its own: the head of one that goes on. */
 	private artifacts({ fills, lines, cells }: TableMarks): void {
 		this.artifact([...fills, ...cells.flatMap(({ marks }) => marks), ...lines]);
-		for (const { tables } of cells) for (const inner of tables) this.artifacts(inner);
+		for (const { tables, repeated } of cells) for (const inner of [...repeated, ...tables]) this.artifacts(inner);
 	}
 
 	private table(parent: Element, { laid, fills, lines, cells }: TableMarks): void {
@@ -243,7 +253,7 @@ class Tagger {
 	private cell(
 		laid: TableMarks['laid'],
 		known: { rows: Element[]; cells: Map<number, Element> },
-		{ cell, marks, tables }: CellMarks
+		{ cell, marks, tables, repeated }: CellMarks
 	): void {
 		const { table } = laid.input;
 		const { r, c, rows, cols } = table.cells[cell]!;
@@ -267,6 +277,7 @@ class Tagger {
 			marks.filter(({ kind }) => kind !== 'picture')
 		);
 		for (const mark of marks) if (mark.kind === 'picture') this.figure(element, mark);
+		for (const head of repeated) this.artifacts(head);
 		for (const inner of tables) this.table(element, inner);
 	}
 
@@ -287,7 +298,10 @@ class Tagger {
  */
 export async function writePdf(report: Report): Promise<{ bytes: Uint8Array<ArrayBuffer>; remarks: string[] }> {
 	const pages = layPages(report);
-	return { bytes: await drawPages(pages, report), remarks: pageRemarks(report, pages) };
+	return {
+		bytes: await drawPages(pages, report),
+		remarks: [...missingText(report, pages), ...pageRemarks(report, pages)]
+	};
 }
 
 /** The pages of a report, laid out in the faces that ship. */
@@ -381,7 +395,7 @@ export async function drawPages(
 /** All that is drawn on a page in its cells and beside them. */
 function marksIn(page: Page): readonly Mark[] {
 	const ofTable = ({ cells }: TableMarks): Mark[] =>
-		cells.flatMap(({ marks, tables }) => [...marks, ...tables.flatMap(ofTable)]);
+		cells.flatMap(({ marks, tables, repeated }) => [...marks, ...[...repeated, ...tables].flatMap(ofTable)]);
 	return page.pieces.flatMap((piece): readonly Mark[] =>
 		piece.kind === 'table' ? [...ofTable(piece.marks), ...(piece.repeated ? ofTable(piece.repeated) : [])] : piece.marks
 	);

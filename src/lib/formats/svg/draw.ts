@@ -9,7 +9,7 @@ import { aroundPath, shadowBoxes } from '../../core/layout/shadows.ts';
 import type { Shadow } from '../../core/properties/shadow.ts';
 import { MM, plotted } from '../../core/layout/plotted.ts';
 import { strokes } from '../../core/layout/strokes.ts';
-import { layTable, type LaidTable } from '../../core/layout/table.ts';
+import { boxOf, layTable, tableWidth, type LaidTable } from '../../core/layout/table.ts';
 import type { ColumnWidth } from '../../core/layout/widths.ts';
 import { topLeft, type PlacedTable } from '../../core/schedule/placed.ts';
 import { standing } from '../../core/schedule/table.ts';
@@ -127,7 +127,7 @@ export function drawPlaced(
 		emu(Math.max(sheet.width - 2 * KEEP_FROM_EDGE, 20) * MM),
 		shippedFaces
 	);
-	const size = { width: laid.lefts.at(-1)! / MM, height: laid.tops.at(-1)! / MM };
+	const size = { width: tableWidth(laid) / MM, height: laid.tops.at(-1)! / MM };
 	const { x, y } = topLeft(placed, size);
 	const symbols = symbolsOf(laid, pictures, sheet);
 	const marks = marksOf(laid, [0, laid.tops.at(-1)!], 0, 0);
@@ -172,6 +172,7 @@ class Sheet {
 }
 
 /** Families to fall back on where a viewer lacks the font. */
+const RIGHT_TO_LEFT_FAMILIES = "'Noto Sans Hebrew','Noto Sans Arabic'";
 const FALLBACK: Readonly<Record<string, string>> = {
 	'Source Serif 4': 'serif',
 	'Crimson Pro': 'serif',
@@ -181,7 +182,7 @@ const FALLBACK: Readonly<Record<string, string>> = {
 function textClass(sheet: Sheet, { piece, shadow }: Extract<Mark, { kind: 'text' }>): string {
 	const { family, weight, italic } = piece.face.name;
 	const said = [
-		`font-family:'${family}',${FALLBACK[family] ?? 'sans-serif'}`,
+		`font-family:'${family}',${piece.isTurned ? `${RIGHT_TO_LEFT_FAMILIES},` : ''}${FALLBACK[family] ?? 'sans-serif'}`,
 		`font-size:${exact(piece.size / UNIT)}px`,
 		`font-weight:${weight}`,
 		`font-style:${italic ? 'italic' : 'normal'}`,
@@ -260,33 +261,33 @@ function placeMatrix([a, b, c, d, e, f]: Matrix, x: number, y: number): string {
 
 /** The symbols of a laid table as markup, by cell: scaled to a square, where the cell's alignment puts it. */
 function symbolsOf(
-	{ lefts, tops, input }: LaidTable,
+	laid: LaidTable,
 	pictures: ReadonlyMap<number, string>,
 	{ symbols, prefix, href }: SheetContext
 ): Map<number, string> {
+	const { input } = laid;
 	const drawn = new Map<number, string>();
 	for (const [i, kind] of pictures) {
 		const symbol = symbols.get(kind);
 		if (!symbol) continue;
-		const { r, c, rows, cols } = input.table.cells[i]!;
+		const box = boxOf(laid, input.table.cells[i]!);
 		const { h, marginStart = 0, marginEnd = 0 } = input.appearance.looks[input.appearance.cellLook[i]!]!;
-		const width = lefts[c + cols]! - lefts[c]!;
-		const height = tops[r + rows]! - tops[r]!;
-		const size = Math.min(SYMBOL * MM, width, height);
-		const spare = width - size;
+		const size = Math.min(SYMBOL * MM, box.width, box.height);
+		const spare = box.width - size;
 		const start = h === 'end' ? spare - marginEnd : h === 'middle' ? spare / 2 : marginStart;
-		const x = lefts[c]! + Math.min(Math.max(start, 0), spare);
+		const aside = Math.min(Math.max(start, 0), spare);
+		const x = box.x + (input.table.dir === 'rtl' ? spare - aside : aside);
 		drawn.set(
 			i,
-			symbolMarkup(prefix ? `${prefix}:` : '', symbol, href, { x, y: tops[r]! + (height - size) / 2, size })
+			symbolMarkup(prefix ? `${prefix}:` : '', symbol, href, { x, y: box.y + (box.height - size) / 2, size })
 		);
 	}
 	return drawn;
 }
 
 /** The table's shadow, around it and never below it. */
-function shadowMarkup(sheet: Sheet, p: string, id: string, { lefts, tops }: LaidTable, shadow: Shadow): string {
-	const box = { x: 0, y: 0, width: lefts.at(-1)!, height: tops.at(-1)! };
+function shadowMarkup(sheet: Sheet, p: string, id: string, laid: LaidTable, shadow: Shadow): string {
+	const box = { x: 0, y: 0, width: tableWidth(laid), height: laid.tops.at(-1)! };
 	const clip = escapeXml(`${id}-around`);
 	const layers = shadowBoxes(box, shadow).map(
 		({ x, y, width, height, opacity }) =>
@@ -305,9 +306,10 @@ function groupOf(
 	const { lefts, tops } = laid;
 	const rowGroups = table.roles.map((role) => [`<${p}g class="row ${attributeName(role)}">`]);
 	const texts = new Map(marks.cells.map(({ cell, marks: own }) => [cell, own]));
-	table.cells.forEach(({ r, c, rows, cols }, i) => {
+	table.cells.forEach((cell, i) => {
+		const { r, c } = cell;
 		const look = laid.input.appearance.looks[laid.input.appearance.cellLook[i]!]!;
-		const box = { x: lefts[c]!, y: tops[r]!, width: lefts[c + cols]! - lefts[c]!, height: tops[r + rows]! - tops[r]! };
+		const box = boxOf(laid, cell);
 		const pieces = [`<${p}g data-cell="${r} ${c}">`];
 		if (look.fill && look.fill !== 'none')
 			pieces.push(
@@ -318,9 +320,10 @@ function groupOf(
 			if (mark.kind === 'picture') pieces.push(imageMarkup(p, mark));
 			if (mark.kind !== 'text') continue;
 			const { piece, turn } = mark;
-			const [x, y] = [inUnits(mark.x), inUnits(mark.y)];
+			// Text that runs to the left begins at its right.
+			const [x, y] = [inUnits(mark.x + (piece.isTurned ? piece.width : 0)), inUnits(mark.y)];
 			pieces.push(
-				`<${p}text class="${textClass(sheet, mark)}" x="${x}" y="${y}" textLength="${inUnits(piece.width)}" lengthAdjust="spacingAndGlyphs"${turn ? ` transform="rotate(${turn} ${x} ${y})"` : ''}>${escapeXml(piece.text)}</${p}text>`
+				`<${p}text class="${textClass(sheet, mark)}" x="${x}" y="${y}" textLength="${inUnits(piece.width)}" lengthAdjust="spacingAndGlyphs"${piece.isTurned ? ' direction="rtl"' : ''}${turn ? ` transform="rotate(${turn} ${x} ${y})"` : ''}>${escapeXml(piece.text)}</${p}text>`
 			);
 		}
 		pieces.push(`</${p}g>`);
@@ -350,9 +353,10 @@ function groupOf(
 			);
 		});
 	};
-	const diagonals = table.cells.flatMap(({ r, c, rows, cols }, i) => {
+	const diagonals = table.cells.flatMap((cell, i) => {
 		const look = appearance.looks[appearance.cellLook[i]!]!;
-		const [x1, x2, y1, y2] = [lefts[c]!, lefts[c + cols]!, tops[r]!, tops[r + rows]!];
+		const { x: x1, y: y1, width, height } = boxOf(laid, cell);
+		const [x2, y2] = [x1 + width, y1 + height];
 		const one = (line: Line | null | undefined, a: readonly [number, number], b: readonly [number, number]) =>
 			line && line.pattern !== 'none' ? [lineMarkup(sheet, p, line, a, b, '')] : [];
 		return [...one(look.diagonalDown, [x1, y1], [x2, y2]), ...one(look.diagonalUp, [x2, y1], [x1, y2])];

@@ -3,9 +3,16 @@ import { svg as about } from './about.ts';
 import { readSvg, type SvgDocument } from './read.ts';
 import { writeSvg } from './write.ts';
 
+/** The first element is a drawing; a page can begin with one, too, and then its ending decides. */
+const FIRST_IS_SVG =
+	/^\s*(?:<\?[^>]*\?>\s*|<!--[^]*?-->\s*|<!DOCTYPE\s+svg[^>[]*(?:\[[^\]]*\])?[^>]*>\s*)*<(?:[\w.-]+:)?svg[\s>]/i;
+
 export const svg: Format<SvgDocument> = {
 	...about,
-	sniff: ({ latin1 }) => (/<(?:\w+:)?svg[\s>]/.test(latin1) && !/<html[\s>]/i.test(latin1) ? 8 : 0),
+	sniff: ({ text, latin1 }, isNamed) => {
+		if (FIRST_IS_SVG.test(text)) return /^\s*<\?xml/.test(text) ? 8 : 3;
+		return isNamed && /<(?:[\w.-]+:)?svg[\s>]/.test(latin1) && !/<html[\s>]/i.test(latin1) ? 8 : 0;
+	},
 	open: readSvg,
 	write: writeSvg,
 	whyNot: (isPart) =>

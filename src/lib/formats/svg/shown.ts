@@ -1,3 +1,4 @@
+import { escapeXml } from '../../core/escape.ts';
 import { isSomewhere } from '../../core/layout/matrix.ts';
 import type { DrawingObject } from '../../core/schedule/objects.ts';
 import type { SvgDocument } from './read.ts';
@@ -30,6 +31,41 @@ function isHarmless(name: string, value: string, element: string): boolean {
 	return !LOADS.test(value);
 }
 
+const isShown = (node: XmlNode): boolean =>
+	SHOWN.has(node.name) && !(node.name === 'svg:style' && LOADS.test(node.text));
+
+/** An attribute's name that any SVG reader knows. */
+const PLAIN_NAME = /^[A-Za-z_][\w.-]*$|^xlink:href$|^xml:space$/;
+
+/**
+ * An element as it may be shown, in the plainest markup: no prefixes, no attributes of others. `words` writes its text, which is
+ * given as it stands in the source.
+ */
+export function plainMarkup(
+	node: XmlNode,
+	source: string,
+	{ without, words }: { readonly without: ReadonlySet<XmlNode>; readonly words: (text: string, of: XmlNode) => string }
+): string {
+	if (!isShown(node) || without.has(node)) return '';
+	const name = node.name.slice('svg:'.length);
+	const attributes = Object.entries(node.attributes)
+		.filter(([key, value]) => PLAIN_NAME.test(key) && isHarmless(key, value, node.name))
+		.map(([key, value]) => ` ${key}="${escapeXml(value)}"`)
+		.join('');
+	const inside: string[] = [];
+	let at = node.openEnd;
+	const text = (to: number) => {
+		if (to > at) inside.push(words(source.slice(at, to), node));
+	};
+	for (const child of node.children) {
+		text(child.start);
+		inside.push(plainMarkup(child, source, { without, words }));
+		at = child.end;
+	}
+	if (!node.selfClosing) text(node.closeStart);
+	return `<${name}${attributes}>${inside.join('')}</${name}>`;
+}
+
 /**
  * The drawing as it may be shown, as SVG text: our tables and whatever runs or loads left out. Objects are numbered in
  * `data-object`, layers in `data-shown-layer`. Elements in `without` are left out, too.
@@ -49,12 +85,7 @@ export function shownText({ source, xml, groups, found }: SvgDocument, without?:
 		at = to;
 	};
 	const visit = (node: XmlNode) => {
-		if (
-			!SHOWN.has(node.name) ||
-			ours.has(node) ||
-			without?.has(node) ||
-			(node.name === 'svg:style' && LOADS.test(node.text))
-		) {
+		if (!isShown(node) || ours.has(node) || without?.has(node)) {
 			skip(node.start, node.end);
 			return;
 		}

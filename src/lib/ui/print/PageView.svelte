@@ -2,6 +2,7 @@
 	import { lineStrokes, strokePath } from '$lib/core/layout/patterns.ts';
 	import { aroundPath, shadowBoxes } from '$lib/core/layout/shadows.ts';
 	import type { Shadow } from '$lib/core/properties/shadow.ts';
+	import { OTHER_SCRIPTS } from '../table/paint.ts';
 	import type { DrawnPage } from '$lib/core/layout/drawn.ts';
 
 	/** A page as the PDF has it, drawn from the same marks. Its units are points. */
@@ -41,12 +42,13 @@
 		/>
 	{/each}
 	{#each page.texts as mark, i (i)}
-		{@const { x, y, turn, text, size, width, underline } = mark}
+		{@const { x, y, turn, text, size, width, underline, isTurned } = mark}
 		<g transform={turn ? `rotate(${turn} ${pt(x)} ${pt(y)})` : undefined} fill={mark.ink}>
 			<text
-				x={pt(x)}
+				x={pt(isTurned ? x + width : x)}
 				y={pt(y)}
-				font-family="'{mark.family}'"
+				direction={isTurned ? 'rtl' : undefined}
+				font-family="'{mark.family}',{OTHER_SCRIPTS}"
 				font-size={pt(size)}
 				font-weight={mark.weight}
 				font-style={mark.italic ? 'italic' : undefined}

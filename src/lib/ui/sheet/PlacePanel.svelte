@@ -117,7 +117,7 @@
 		<NumberField
 			class="w-24"
 			label="Width of {name} in millimetres; empty: as wide as its content"
-			placeholder={drawn ? String(rounded(drawn.lefts[c + 1]! - drawn.lefts[c]!)) : 'fitted'}
+			placeholder={drawn ? String(rounded(Math.abs(drawn.lefts[c + 1]! - drawn.lefts[c]!))) : 'fitted'}
 			least={1}
 			unit="mm"
 			value={placed.widths?.[name]}

@@ -274,7 +274,10 @@
 			}));
 		} else {
 			const { name } = placed.rows.columns[what.column]!;
-			const width = Math.max(2, drawn.lefts[what.column + 1]! - drawn.lefts[what.column]! + what.dx);
+			const width = Math.max(
+				2,
+				Math.abs(drawn.lefts[what.column + 1]! - drawn.lefts[what.column]!) + (drawn.lefts[0] ? -what.dx : what.dx)
+			);
 			await desk.change(what.index, `${title}: width of ${name}`, ({ placed: now }) => ({
 				placed: { ...now, widths: { ...now.widths, [name]: Math.round(width * 10) / 10 } }
 			}));

@@ -51,12 +51,13 @@
 					: side === 'start'
 						? c === here.c
 						: c === here.c + here.cols - 1;
+		const isRight = bench.work.dir === 'rtl';
 		const [side] = (
 			[
 				['top', Math.abs(y - top)],
 				['bottom', Math.abs(bottom - y)],
-				['start', Math.abs(x - box.left)],
-				['end', Math.abs(box.right - x)]
+				[isRight ? 'end' : 'start', Math.abs(x - box.left)],
+				[isRight ? 'start' : 'end', Math.abs(box.right - x)]
 			] as [Side, number][]
 		)
 			.filter(([one]) => isEdge(one))
@@ -169,13 +170,13 @@
 	.start::before,
 	.end::before {
 		inset-block: 0;
-		border-left-width: 4px;
+		border-inline-start-width: 4px;
 	}
 	.start::before {
-		left: -2px;
+		inset-inline-start: -2px;
 	}
 	.end::before {
-		right: -2px;
+		inset-inline-end: -2px;
 	}
 	.none::before {
 		border-style: dashed;

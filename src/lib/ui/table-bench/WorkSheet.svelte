@@ -68,7 +68,8 @@
 		widths.map((size) => (size === undefined ? 'fit-content(240px)' : `${size.toFixed(1)}px`)).join(' ')
 	);
 	const columnEdges = $derived.by(() => {
-		if (rows <= LONG) return undefined;
+		// Columns that start at the right are all drawn.
+		if (rows <= LONG || bench.work.dir === 'rtl') return undefined;
 		const edges = [0];
 		for (const width of widths) edges.push(edges.at(-1)! + width!);
 		return edges;
@@ -176,12 +177,14 @@
 		{ keys: [`Ctrl+Shift+${key}`], run: () => stretch(down * rows, across * columns) },
 		{ keys: [`Alt+${key}`], run: () => shift(down ? 'rows' : 'columns', (down || across) as -1 | 1) }
 	];
+	/** What an arrow to the right adds to a column. */
+	const toEndSide = $derived(bench.work.dir === 'rtl' ? -1 : 1);
 	/** Keys after which the focused cell is brought into sight. */
-	const MOVING: readonly Shortcut[] = [
+	const MOVING: readonly Shortcut[] = $derived([
 		...direction('ArrowUp', -1, 0),
 		...direction('ArrowDown', 1, 0),
-		...direction('ArrowLeft', 0, -1),
-		...direction('ArrowRight', 0, 1),
+		...direction('ArrowLeft', 0, -toEndSide),
+		...direction('ArrowRight', 0, toEndSide),
 		{ keys: ['Tab'], run: () => next(1) },
 		{
 			keys: ['Shift+Tab'],
@@ -210,7 +213,7 @@
 					emptied(work, bench.cells)
 				)
 		}
-	];
+	]);
 	const STAYING: readonly Shortcut[] = [
 		{ keys: ['Ctrl+A'], run: () => bench.selectAll() },
 		{ keys: ['Shift+ '], run: () => bench.selectRows(bench.range.top, bench.range.bottom) },

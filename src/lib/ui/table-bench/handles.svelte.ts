@@ -75,6 +75,10 @@ export class LineHandles {
 		const from = axis === 'columns' ? head.width : (this.heightOf(line) ?? head.height);
 		this.sizing = { axis, line, at: axis === 'columns' ? event.clientX : event.clientY, from, size: from };
 	}
+	/** The table starts at the right. */
+	private get isRight(): boolean {
+		return this.bench.work.dir === 'rtl';
+	}
 	private heightOf(row: number): number | undefined {
 		const { slots, columns } = this.bench.table;
 		return this.box()
@@ -85,7 +89,8 @@ export class LineHandles {
 		const { sizing } = this;
 		if (!sizing) return;
 		const by = (sizing.axis === 'columns' ? event.clientX : event.clientY) - sizing.at;
-		this.sizing = { ...sizing, size: Math.max(LEAST, sizing.from + by) };
+		const wider = sizing.axis === 'columns' && this.isRight ? -by : by;
+		this.sizing = { ...sizing, size: Math.max(LEAST, sizing.from + wider) };
 	}
 	endSizing(): void {
 		const { sizing } = this;
@@ -136,7 +141,8 @@ export class LineHandles {
 	private boundaryAt(axis: Axis, x: number, y: number): number {
 		for (const head of this.box().querySelectorAll<HTMLElement>(`[data-head="${axis}"]`)) {
 			const { top, bottom, left, right } = head.getBoundingClientRect();
-			if (axis === 'rows' ? y < (top + bottom) / 2 : x < (left + right) / 2) return Number(head.dataset.line);
+			const isBefore = axis === 'rows' ? y < (top + bottom) / 2 : x < (left + right) / 2 !== this.isRight;
+			if (isBefore) return Number(head.dataset.line);
 		}
 		return this.bench.work[axis].length;
 	}

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { Appearance } from '$lib/core/cascade/look.ts';
-	import type { Grid, Side } from '$lib/core/table/grid.ts';
+	import type { Grid, Side, Table } from '$lib/core/table/grid.ts';
 	import { toPixels, type Emu } from '$lib/core/units.ts';
 	import { fractionsOf } from './fractions.ts';
 	import { DrawnRows, GUTTER } from './rows.svelte.ts';
@@ -12,7 +12,7 @@
 	 * written. With `before`, a second layer shares its tracks and `wipe` (0–1) says how much of it shows.
 	 */
 	interface Props {
-		grid: Grid;
+		grid: Grid & Pick<Table, 'dir'>;
 		appearance: Appearance;
 		before?: Appearance | undefined;
 		wipe?: number;
@@ -96,6 +96,7 @@
 
 <div
 	class="tracks"
+	dir={grid.dir ?? 'ltr'}
 	{@attach (element) => drawn.follow(element, offset)}
 	style="grid-template-columns:{rowGutter ? `${GUTTER}px ` : ''}{tracks};grid-template-rows:{rowGutter
 		? 'auto '
@@ -146,8 +147,12 @@
 
 <style>
 	.tracks {
+		--toward-end: 1;
 		display: grid;
 		max-width: 100%;
+	}
+	.tracks[dir='rtl'] {
+		--toward-end: -1;
 	}
 	.overlay {
 		position: relative;

@@ -18,7 +18,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { Appearance } from '$lib/core/cascade/look.ts';
-	import type { Grid, Side } from '$lib/core/table/grid.ts';
+	import type { Grid, Side, Table } from '$lib/core/table/grid.ts';
 	import type { CellContent, RunView } from '$lib/core/table/content.ts';
 	import type { DrawnRows } from './rows.svelte.ts';
 	import { toPixels } from '$lib/core/units.ts';
@@ -27,7 +27,7 @@
 	import { keysOf } from '../controls/shortcuts.ts';
 
 	interface Props {
-		grid: Grid;
+		grid: Grid & Pick<Table, 'dir'>;
 		drawn: DrawnRows;
 		appearance: Appearance;
 		content?: ContentOf | undefined;
@@ -191,13 +191,15 @@
 
 	/** How close to a cell's side a pointer picks the edge, in pixels. */
 	const REACH = 3.5;
+	/** The table starts at the right. */
+	const isRight = $derived(grid.dir === 'rtl');
 	function sideAt(event: MouseEvent): Side | undefined {
 		const { left, right, top, bottom } = (event.currentTarget as HTMLElement).getBoundingClientRect();
 		const distances: [Side, number][] = [
 			['top', event.clientY - top],
 			['bottom', bottom - event.clientY],
-			['start', event.clientX - left],
-			['end', right - event.clientX]
+			[isRight ? 'end' : 'start', event.clientX - left],
+			[isRight ? 'start' : 'end', right - event.clientX]
 		];
 		const [side, distance] = distances.sort(([, a], [, b]) => a - b)[0]!;
 		// A click by keyboard or program has no place.
@@ -221,8 +223,8 @@
 			{ keys: ['Enter', ' '], run: () => onpick(index) },
 			{ keys: ['ArrowUp'], run: ({ target }) => go(target, r - 1, c) },
 			{ keys: ['ArrowDown'], run: ({ target }) => go(target, r + rows, c) },
-			{ keys: ['ArrowLeft'], run: ({ target }) => go(target, r, c - 1) },
-			{ keys: ['ArrowRight'], run: ({ target }) => go(target, r, c + cols) }
+			{ keys: [isRight ? 'ArrowRight' : 'ArrowLeft'], run: ({ target }) => go(target, r, c - 1) },
+			{ keys: [isRight ? 'ArrowLeft' : 'ArrowRight'], run: ({ target }) => go(target, r, c + cols) }
 		]);
 	}
 </script>
@@ -353,6 +355,9 @@
 		overflow-wrap: break-word;
 	}
 	.cell p {
+		/* Each paragraph runs as its first letter does, and stands as its table says. */
+		unicode-bidi: plaintext;
+		text-align: match-parent;
 		margin: 0;
 		white-space: pre-line;
 	}
@@ -363,6 +368,9 @@
 		margin-block-start: var(--paragraph-gap);
 	}
 	.cell p.figure {
+		/* Digits run to the right in any script. */
+		direction: ltr;
+		text-align: right;
 		white-space: nowrap;
 	}
 	.cell.dim {
@@ -417,11 +425,11 @@
 	}
 	.down {
 		justify-self: start;
-		translate: -50% 0;
+		translate: calc(var(--toward-end) * -50%) 0;
 	}
 	.down.last {
 		justify-self: end;
-		translate: 50% 0;
+		translate: calc(var(--toward-end) * 50%) 0;
 	}
 	.guide {
 		z-index: 0;

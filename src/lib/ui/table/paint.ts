@@ -5,6 +5,8 @@ import { standIn } from '$lib/core/layout/fonts.ts';
 import { toPixels, type Emu } from '$lib/core/units.ts';
 
 const px = (length: Emu | number, zoom: number) => `${Number((toPixels(length as Emu) * zoom).toFixed(3))}px`;
+/** Families for letters that the asked one lacks. */
+export const OTHER_SCRIPTS = "'Noto Sans Hebrew','Noto Sans Arabic'";
 const ALIGN = { start: 'start', middle: 'center', end: 'end', justify: 'justify', decimal: 'end' } as const;
 const PLACE = { top: 'start', middle: 'center', bottom: 'end' } as const;
 const CASE = {
@@ -22,19 +24,18 @@ export const shadowCss = ({ x, y, blur, ink }: Shadow, zoom: number): string =>
 
 /** A cell's look as inline style. Everything that a look can say is said here, and nowhere else. */
 export function cellStyle(look: Look, zoom: number): string {
-	const margins = [look.marginTop, look.marginEnd, look.marginBottom, look.marginStart]
-		.map((margin) => px(margin ?? 0, zoom))
-		.join(' ');
+	const margin = (length: Emu | undefined) => px(length ?? 0, zoom);
 	return (
 		(look.fill && look.fill !== 'none' ? `background-color:${look.fill};` : '') +
-		`color:${look.ink ?? '#000000'};font-family:'${standIn(look.family ?? DEFAULT_FAMILY)}';font-size:${px(look.size ?? DEFAULT_SIZE, zoom)};` +
+		`color:${look.ink ?? '#000000'};font-family:'${standIn(look.family ?? DEFAULT_FAMILY)}',${OTHER_SCRIPTS};font-size:${px(look.size ?? DEFAULT_SIZE, zoom)};` +
 		`font-weight:${look.weight ?? DEFAULT_WEIGHT};font-style:${look.italic ? 'italic' : 'normal'};` +
 		UNDERLINE[look.underline ?? 'none'] +
 		CASE[look.case ?? 'none'] +
 		(look.tracking ? `letter-spacing:${px(look.tracking, zoom)};` : '') +
 		(look.textShadow ? `text-shadow:${shadowCss(look.textShadow, zoom)};` : '') +
 		(look.paragraphGap ? `--paragraph-gap:${px(look.paragraphGap, zoom)};` : '') +
-		`line-height:${(LEADING * (look.lineHeight ?? 1)).toFixed(3)};text-align:${ALIGN[look.h ?? 'start']};align-content:${PLACE[look.v ?? 'top']};padding:${margins};` +
+		`line-height:${(LEADING * (look.lineHeight ?? 1)).toFixed(3)};text-align:${ALIGN[look.h ?? 'start']};align-content:${PLACE[look.v ?? 'top']};` +
+		`padding-block:${margin(look.marginTop)} ${margin(look.marginBottom)};padding-inline:${margin(look.marginStart)} ${margin(look.marginEnd)};` +
 		(look.rotate ? `writing-mode:vertical-rl;${look.rotate === 270 ? 'rotate:180deg;' : ''}` : '') +
 		diagonals(look, zoom)
 	);

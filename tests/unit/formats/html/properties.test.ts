@@ -15,9 +15,9 @@ describe('the longhands of a CSS declaration', () => {
 		['border-top', '1px solid red', thin('top')],
 		['border-top', 'red 1px solid', thin('top')],
 		['border-block-start', '1px solid red', thin('top')],
-		['border-inline-end', 'solid red 1px', thin('right')],
+		['border-inline-end', 'solid red 1px', thin('inline-end')],
 		['border-block', '1px solid red', { ...thin('top'), ...thin('bottom') }],
-		['border-inline', '1px solid red', { ...thin('left'), ...thin('right') }],
+		['border-inline', '1px solid red', { ...thin('inline-start'), ...thin('inline-end') }],
 		['border', '1px solid red', { ...thin('top'), ...thin('right'), ...thin('bottom'), ...thin('left') }],
 		[
 			'border-left',
@@ -55,8 +55,8 @@ describe('the longhands of a CSS declaration', () => {
 			{ 'padding-top': '1pt', 'padding-right': '2pt', 'padding-bottom': '3pt', 'padding-left': '4pt' }
 		],
 		['padding-block', '1pt', { 'padding-top': '1pt', 'padding-bottom': '1pt' }],
-		['padding-inline', '1pt 2pt', { 'padding-left': '1pt', 'padding-right': '2pt' }],
-		['padding-inline-start', '1pt', { 'padding-left': '1pt' }],
+		['padding-inline', '1pt 2pt', { 'padding-inline-start': '1pt', 'padding-inline-end': '2pt' }],
+		['padding-inline-start', '1pt', { 'padding-inline-start': '1pt' }],
 		['background', 'url("a b.png") no-repeat #abc', { 'background-color': '#abc' }],
 		['background', 'url(a.png)', { 'background-color': 'transparent' }],
 		['font-variant', 'small-caps', { 'font-variant-caps': 'small-caps' }],

@@ -1,6 +1,7 @@
 import type { Look } from '../../../core/cascade/look.ts';
 import { fromTwips, toTwips, type Emu } from '../../../core/units.ts';
 import type { XmlNode } from '../../package/xml.ts';
+import { readOnOff } from './text.ts';
 
 /** Paragraph properties (w:pPr, §17.3.1) as far as a look has them. */
 export interface ParagraphLayer {
@@ -9,6 +10,8 @@ export interface ParagraphLayer {
 	/** Space above and below it. */
 	before?: Emu;
 	after?: Emu;
+	/** It runs from right to left: it starts at the right. */
+	isRight?: boolean;
 }
 
 /** The space between two paragraphs: the larger of what the two say (§17.3.1.33). */
@@ -36,12 +39,10 @@ export function readParagraph(pPr: XmlNode | undefined): ParagraphLayer {
 	const layer: ParagraphLayer = {};
 	const jc = pPr?.child('w:jc')?.attribute('w:val');
 	if (jc && FROM_JC[jc]) layer.h = FROM_JC[jc];
-	if (
-		pPr
-			?.child('w:tabs')
-			?.children.some((tab) => tab.attribute('w:val') === 'decimal' || tab.attribute('w:val') === 'num')
-	)
+	if (pPr?.child('w:tabs')?.children.some((tab) => tab.attribute('w:val') === 'decimal'))
 		if (layer.h === undefined || layer.h === 'start') layer.h = 'decimal';
+	const isRight = readOnOff(pPr?.child('w:bidi'));
+	if (isRight !== undefined) layer.isRight = isRight;
 	const spacing = pPr?.child('w:spacing');
 	const line = spacing?.attribute('w:line');
 	if (line && (spacing!.attribute('w:lineRule') ?? 'auto') === 'auto' && Number(line) > 0)

@@ -1,5 +1,6 @@
 import type { Look } from '../../../core/properties/index.ts';
-import type { HtmlFields } from './property.ts';
+import { acrossFrom } from '../../sides.ts';
+import { isRightToLeft, type HtmlFields } from './property.ts';
 
 const READ: Record<string, Look['h']> = {
 	left: 'start',
@@ -19,7 +20,12 @@ export const ALIGNMENT: HtmlFields<'h' | 'v' | 'rotate'> = {
 		nearest: (h) => (h === 'decimal' ? 'end' : h),
 		isFar: (h) => h === 'decimal',
 		cannot: 'decimal alignment',
-		read: ({ computed }) => READ[computed.get('text-align') ?? 'start'] ?? 'start',
+		read({ computed, isRight }) {
+			const said = computed.get('text-align') ?? 'start';
+			const isSide = /^(left|right)$/i.test(said);
+			const isOther = isSide ? isRight : isRightToLeft(computed) !== isRight;
+			return acrossFrom(READ[said] ?? 'start', isOther);
+		},
 		declare: (h) => [`text-align: ${SAID[h]}`]
 	},
 	v: {

@@ -1,4 +1,5 @@
 import type { Look, LookField } from '../../../core/properties/index.ts';
+import { acrossFrom, mirrored } from '../../sides.ts';
 import type { Sayable } from '../../read-back.ts';
 import { sayableLooks } from '../../sayable.ts';
 import { ALIGNMENT } from './alignment.ts';
@@ -30,8 +31,16 @@ export const SAYABLE: Sayable = { look: looks.look, line: nearestBorder, shadow:
 /** The fields of a look that CSS cannot say as they are. */
 export const lostLeaves = looks.lost;
 
+/** Which way a table and one of its cells run. */
+export interface Runs {
+	readonly isRight: boolean;
+	/** The cell's text starts at the other side. */
+	readonly isOther: boolean;
+}
+
 /** The declarations of one field of a look, on its cell. */
-export function declare(field: LookField, look: Look): readonly string[] {
-	const value = look[field];
+export function declare(field: LookField, look: Look, { isRight, isOther }: Runs): readonly string[] {
+	const across = field === 'h' && look.h ? acrossFrom(look.h, isOther) : undefined;
+	const value = across ?? (isRight ? mirrored(look) : look)[field];
 	return value === undefined ? [] : (HTML_FIELDS[field] as HtmlField<unknown>).declare(value);
 }

@@ -10,6 +10,10 @@ export interface ReadCell {
 	readonly element: Element;
 	readonly styles: PageStyles;
 	readonly computed: Computed;
+	/** The `colgroup` and `col` of its first column. */
+	readonly columns: readonly Element[];
+	/** Its table starts at the right. */
+	readonly isRight: boolean;
 }
 
 /** How a page says one field of a look: the declarations of a cell (CSS), and what they show. */
@@ -23,6 +27,8 @@ export type HtmlFields<F extends LookField> = { readonly [K in F]: HtmlField<Val
 
 /** What line height 1 of a style is in CSS. */
 export { LEADING as LINE } from '../../../core/properties/defaults.ts';
+
+export const isRightToLeft = (computed: Computed): boolean => computed.get('direction') === 'rtl';
 
 const EMU_PER_PX = 9_525;
 const EMU_PER_PT = 12_700;

@@ -8,9 +8,9 @@ export const FILL: OdtCellFields<'fill'> = {
 	fill: {
 		element: 'table-cell',
 		owns: /^fo:background-color$/,
-		read: ({ cell, row, table }) =>
-			[cell, row, table]
-				.map((from) => colour(from.get('fo:background-color')))
+		read: ({ cell, row, table, behind }) =>
+			[behind, ...[cell, row, table].map((from) => from.get('fo:background-color'))]
+				.map(colour)
 				.find((fill) => fill !== undefined && fill !== 'none') ?? 'none',
 		attributes: (fill) => ({ 'fo:background-color': fill === 'none' ? 'transparent' : fill.toLowerCase() })
 	}

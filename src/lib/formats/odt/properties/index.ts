@@ -43,7 +43,12 @@ export function attributesOf(
 const CELL_ELEMENTS = /^style:table-(cell|row)-properties$|^style:table-properties$/;
 
 /** Which aspect of a look an attribute belongs to, in property elements of this kind; undefined for all others. */
-export function aspectOf(element: string, name: string): Aspect | undefined {
+export function aspectOf(element: string, name: string, value: string): Aspect | undefined {
+	// Which way text runs is a fact of it, but for a cell whose text is turned.
+	if (name === 'style:writing-mode' && !(element === 'style:table-cell-properties' && value === 'tb-rl'))
+		return undefined;
+	if (name === 'fo:background-color' && element === 'style:paragraph-properties') return 'fill';
+	if (name === 'fo:background-color' && element === 'style:text-properties') return 'fill';
 	if (CELL_ELEMENTS.test(element)) {
 		if (/^(fo:border|style:border-line-width)/.test(name)) return 'linework';
 		if (element === 'style:table-properties' && name === TABLE_SHADOW_ATTRIBUTE) return 'fill';

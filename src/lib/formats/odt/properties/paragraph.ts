@@ -1,5 +1,7 @@
 import type { Look } from '../../../core/properties/index.ts';
 import type { Emu } from '../../../core/units.ts';
+import { acrossFrom } from '../../sides.ts';
+import { startsElsewhere } from '../direction.ts';
 import type { Properties } from '../styles.ts';
 import { pt, toEmu, type Attributes, type OdtCellFields } from './property.ts';
 
@@ -31,7 +33,11 @@ export const PARAGRAPH: OdtCellFields<'h' | 'lineHeight' | 'paragraphGap'> = {
 		nearest: (h) => (h === 'decimal' ? 'end' : h),
 		isFar: (h) => h === 'decimal',
 		cannot: 'decimal alignment',
-		read: ({ paragraph }) => H[paragraph.get('fo:text-align') ?? 'start'] ?? 'start',
+		read({ paragraph, isRight }) {
+			const said = paragraph.get('fo:text-align') ?? 'start';
+			const isSide = said === 'left' || said === 'right';
+			return acrossFrom(H[said] ?? 'start', isSide ? isRight : startsElsewhere(paragraph, isRight));
+		},
 		attributes: (h) => ({ 'fo:text-align': SAID[h] })
 	},
 	lineHeight: {

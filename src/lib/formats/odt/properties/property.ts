@@ -14,6 +14,10 @@ export interface ReadCell {
 	readonly paragraph: Properties;
 	/** Of each of its paragraphs. */
 	readonly paragraphs: readonly Properties[];
+	/** A background of its paragraphs or letters, where all of its text has the same. */
+	readonly behind: string | undefined;
+	/** Its table starts at the right. */
+	readonly isRight: boolean;
 }
 
 /** Text, for reading how it shows: `inherited` is what a percentage of a size is of. */

@@ -1,0 +1,13 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { openDocument, writeAs } from '/work/main/src/lib/formats/index.ts';
+import { DEMO_STYLES } from '/work/main/demo/styles/index.ts';
+import { FIRST_HOUSE } from '/work/main/src/lib/core/house.ts';
+const [,, file, kind, out] = process.argv;
+const document = await openDocument(new Uint8Array(readFileSync(file)), file);
+console.log(document.kind, document.tables.map(t => [t.table.dir, t.table.rows, t.table.columns, t.widths.length]));
+const style = DEMO_STYLES.find(({ name }) => name === 'Season Ledger');
+const find = (name) => DEMO_STYLES.find((s) => s.name === name);
+const jobs = process.env.NOSTYLE ? [] : document.tables.map(({ index, table }) => ({ index, table, style }));
+const { bytes, account } = await writeAs(kind, document, jobs, { house: FIRST_HOUSE, find, title: 'Try' });
+writeFileSync(out, bytes);
+console.log(account.remarks, account.tables.map(t => [t.index, t.living, t.direct, t.lost, t.differences.length, JSON.stringify(t.differences.slice(0,4))]));
