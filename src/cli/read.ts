@@ -38,16 +38,17 @@ export async function readCommand(args: Arguments): Promise<ExitCode> {
 	const isWrong = document.tables.some((entry) =>
 		figureFindings(entry).some(({ kind }) => kind === 'total-off' || kind === 'units-mixed')
 	);
+	const remarks = [...document.remarks, ...(document.ownRemarks ?? [])];
 	if (args.values.json) {
 		const tables = document.tables.map((entry) => {
 			const file = tableToFile(entry.table, about(entry));
 			return entry.work ? withFigures(file, entry.work) : file;
 		});
-		console.log(JSON.stringify({ file, kind: document.kind, remarks: document.remarks, tables }, null, 2));
+		console.log(JSON.stringify({ file, kind: document.kind, remarks, tables }, null, 2));
 		return isWrong ? 1 : 0;
 	}
 	if (document.tables.length === 0) console.log(`“${file}” holds no table.`);
-	for (const remark of document.remarks) console.log(remark);
+	for (const remark of remarks) console.log(remark);
 	for (const entry of document.tables) {
 		const { table, recognition, place } = entry;
 		const name = place.caption ?? place.heading;

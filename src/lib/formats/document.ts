@@ -4,6 +4,7 @@ import type { Style } from '../core/style/types.ts';
 import type { Block, CellContent } from '../core/table/content.ts';
 import type { Table } from '../core/table/grid.ts';
 import type { Emu } from '../core/units.ts';
+import type { Held } from './held.ts';
 import type { WorkTable } from '../core/work/table.ts';
 
 export interface TablePlace {
@@ -69,4 +70,10 @@ export interface OpenDocument {
 	readonly styles: readonly Style[];
 	/** What a person should know of the file before writing it: signed, macros. */
 	readonly remarks: readonly string[];
+	/** The same where they hold only for the file itself, written again: what is signed, what stays in it. */
+	readonly ownRemarks?: readonly string[];
+	/** What it holds beside text and tables, or some of its tables do. */
+	readonly held?: (only?: readonly number[]) => Held;
+	/** The tables with the pictures in their cells, for a new file. */
+	readonly withPictures?: () => Promise<readonly DocumentTable[]>;
 }

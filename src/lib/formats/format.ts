@@ -46,6 +46,8 @@ export interface Format<D extends OpenDocument = OpenDocument> extends About {
 	write?(document: D, jobs: readonly StyleJob[], options: WriteOptions): Written | Promise<Written>;
 	/** Makes a new file of any document; without it, there is no such file (`whyNot`). */
 	make?(making: Making): Written | Promise<Written>;
+	/** A new file of it holds links and pictures of cells. */
+	readonly brings?: boolean;
 	/** Why a new file of it cannot be made, as a sentence. */
 	whyNot?(isPart: boolean): string;
 	/** The file with some tables as they were worked on, new ones, and without others. */

@@ -88,6 +88,13 @@ export function foundTable({ index, place, widths, wornName, grid, dir, locked, 
 		: entry;
 }
 
+/** A table with other content in its cells; all else of it is worked out when it is asked for, as before. */
+export const withContent = (entry: DocumentTable, content: () => DocumentTable['content']): DocumentTable =>
+	Object.defineProperties({} as DocumentTable, {
+		...Object.getOwnPropertyDescriptors(entry),
+		content: { get: lazy(content), enumerable: true }
+	});
+
 /** A table of which nothing but its text is known, with its rows and columns recognised. */
 export function bareTable(grid: Grid, index: number, place: DocumentTable['place']): DocumentTable {
 	return foundTable({

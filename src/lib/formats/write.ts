@@ -4,6 +4,7 @@ import { flowOf } from './flow.ts';
 import type { WriteAsOptions } from './format.ts';
 import { FORMATS, formatOf } from './formats.ts';
 import { htmlOfRows, plainRows } from './html/rows.ts';
+import { broughtAlong, leftBehind, type HeldKind } from './held.ts';
 import type { StyleJob, WriteOptions } from './job.ts';
 import type { OutKind } from './kinds.ts';
 import type { Written } from './tally.ts';
@@ -33,10 +34,24 @@ export async function writeAs(
 	const format = FORMATS[kind];
 	if (!format.make)
 		throw new InputError('format', format.whyNot?.(!!only) ?? `No new file is made as ${kind.toUpperCase()}.`);
-	const flow = flowOf(document, only);
+	if (kind === document.kind || !document.withPictures) return madeOf(document, format, jobs, options);
+	return madeOf({ ...document, tables: await document.withPictures() }, format, jobs, options);
+}
+
+/** A new file of a document, with what of it does not come along among the remarks. */
+async function madeOf(
+	document: OpenDocument,
+	format: (typeof FORMATS)[OutKind],
+	jobs: readonly StyleJob[],
+	options: WriteAsOptions
+): Promise<Written> {
+	const flow = flowOf(document, options.only);
 	const wearing = new Map(jobs.map((job) => [job.index, job]));
 	const worn = flow.order.flatMap((index) => wearing.get(index) ?? []);
-	return format.make({ document, flow, jobs: worn, options });
+	const written = await format.make!({ document, flow, jobs: worn, options });
+	const held = document.held?.(options.only) ?? new Map<HeldKind, number>();
+	const remarks = leftBehind(held, format.brings ? broughtAlong(document.tables, flow.order) : new Map());
+	return { ...written, account: { ...written.account, remarks: [...written.account.remarks, ...remarks] } };
 }
 
 /** A document of rows as a page in pieces, where a style sheet says all of its look; undefined where it does not. */

@@ -15,6 +15,8 @@ export interface TextPiece {
 	readonly rise: number;
 	readonly ink: Hex;
 	readonly underline: 'none' | 'single' | 'double';
+	/** The address that it leads to. */
+	readonly link?: string;
 }
 
 export interface LaidPiece extends TextPiece {
@@ -189,6 +191,7 @@ function sameType(a: TextPiece, b: TextPiece): boolean {
 		a.rise === b.rise &&
 		a.ink === b.ink &&
 		a.underline === b.underline &&
+		a.link === b.link &&
 		a.typed === undefined &&
 		b.typed === undefined
 	);

@@ -42,7 +42,8 @@ export function piecesOf(runs: readonly RunView[], look: Look, faces: Faces): Te
 			tracking: look.tracking ?? 0,
 			rise: run.position ? RISE[run.position] * full : 0,
 			ink: run.ink ?? look.ink ?? '#000000',
-			underline: run.underline ?? look.underline ?? 'none'
+			underline: run.underline ?? look.underline ?? 'none',
+			...(run.link !== undefined && { link: run.link })
 		} as const;
 		if (look.case === 'small-caps')
 			return common.face

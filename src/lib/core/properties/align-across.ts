@@ -2,6 +2,14 @@ import { choiceSchema, leaf, plainField, property } from './property.ts';
 
 const CSS = { start: 'start', middle: 'center', end: 'end', justify: 'justify', decimal: 'end' } as const;
 
+const WORDS = {
+	start: 'at the start',
+	middle: 'in the middle',
+	end: 'at the end',
+	justify: 'justified',
+	decimal: 'on the decimal mark'
+} as const;
+
 const own = leaf({
 	path: 'align.h',
 	aspect: 'alignment',
@@ -16,6 +24,13 @@ export const alignAcross = property({
 	section: 'Alignment',
 	leaves: [own],
 	fields: [
-		plainField(own, { name: 'h', words: 'alignment across', visible: 1, unsaid: undefined, blank: 'start' as const })
+		plainField(own, {
+			name: 'h',
+			words: 'alignment across',
+			visible: 1,
+			unsaid: undefined,
+			blank: 'start' as const,
+			say: (h) => WORDS[h]
+		})
 	]
 });

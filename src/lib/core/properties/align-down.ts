@@ -14,6 +14,13 @@ export const alignDown = property({
 	section: 'Alignment',
 	leaves: [own],
 	fields: [
-		plainField(own, { name: 'v', words: 'alignment down', visible: 0.5, unsaid: undefined, blank: 'top' as const })
+		plainField(own, {
+			name: 'v',
+			words: 'alignment down',
+			visible: 0.5,
+			unsaid: undefined,
+			blank: 'top' as const,
+			say: (v) => (v === 'middle' ? 'in the middle' : `at the ${v}`)
+		})
 	]
 });

@@ -25,6 +25,14 @@ const own = leaf({
 export const letterCase = property({
 	section: 'Text',
 	leaves: [own],
-	fields: [plainField(own, { name: 'case', words: 'case', visible: 1, unsaid: 'none' as const })],
+	fields: [
+		plainField(own, {
+			name: 'case',
+			words: 'case',
+			visible: 1,
+			unsaid: 'none' as const,
+			say: (letters) => SENTENCE[letters] ?? (letters === 'title' ? 'first letters in capitals' : 'as typed')
+		})
+	],
 	sentence: { place: 3, words: (value) => SENTENCE[String(value('text.case'))] }
 });

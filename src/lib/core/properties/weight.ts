@@ -17,7 +17,16 @@ const own = leaf({
 export const weight = property({
 	section: 'Text',
 	leaves: [own],
-	fields: [plainField(own, { name: 'weight', words: 'weight', visible: 2, unsaid: undefined, blank: DEFAULT_WEIGHT })],
+	fields: [
+		plainField(own, {
+			name: 'weight',
+			words: 'weight',
+			visible: 2,
+			unsaid: undefined,
+			blank: DEFAULT_WEIGHT,
+			say: (weight) => (weight === 400 ? 'regular' : weight === 700 ? 'bold' : String(weight))
+		})
+	],
 	sentence: {
 		place: 1,
 		words: (value) => (Number(value('text.weight') ?? 0) >= 600 ? 'bold' : undefined)

@@ -9,6 +9,8 @@ export interface RunView {
 	readonly underline?: 'none' | 'single' | 'double';
 	readonly ink?: Hex;
 	readonly position?: 'super' | 'sub';
+	/** Where it leads: an address. */
+	readonly link?: string;
 }
 
 /** A picture in a cell. */
@@ -33,6 +35,19 @@ export const inPixels = ({ source, pixels }: CellPicture): string => pixels ?? s
 export type CellContent =
 	{ readonly runs: readonly RunView[] } | { readonly nested: number } | { readonly picture: CellPicture };
 
+/** Runs of a paragraph, those that lead to one address together. */
+export function linkedRuns(
+	runs: readonly RunView[]
+): { readonly link: string | undefined; readonly runs: readonly RunView[] }[] {
+	const groups: { link: string | undefined; runs: RunView[] }[] = [];
+	for (const run of runs) {
+		const last = groups.at(-1);
+		if (last && last.link === run.link) last.runs.push(run);
+		else groups.push({ link: run.link, runs: [run] });
+	}
+	return groups;
+}
+
 /** What stands in a document's body, in its order. */
 export type Block =
 	| { readonly kind: 'heading'; readonly level: number; readonly text: string }
@@ -45,6 +60,12 @@ export const withoutEmphasis = (content: readonly (readonly CellContent[])[]): C
 		pieces.map((piece) =>
 			!('runs' in piece)
 				? piece
-				: { runs: piece.runs.map(({ text, position }) => ({ text, ...(position && { position }) })) }
+				: {
+						runs: piece.runs.map(({ text, position, link }) => ({
+							text,
+							...(position && { position }),
+							...(link && { link })
+						}))
+					}
 		)
 	);

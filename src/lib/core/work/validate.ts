@@ -37,7 +37,8 @@ const run = closed(
 		italic: { type: 'boolean' },
 		underline: { enum: ['none', 'single', 'double'] },
 		ink: { type: 'string', pattern: '^#[0-9A-Fa-f]{6}$' },
-		position: { enum: ['super', 'sub'] }
+		position: { enum: ['super', 'sub'] },
+		link: { type: 'string', maxLength: 2_000 }
 	},
 	['text']
 );

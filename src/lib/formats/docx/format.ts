@@ -8,6 +8,7 @@ import { writeDocx } from './write.ts';
 
 export const docx: Format<DocxDocument> = {
 	...about,
+	brings: true,
 	// Any other package, and the older binary format, which its reader refuses by name.
 	sniff: ({ isPackage, bytes }) => (isPackage || (bytes[0] === 0xd0 && bytes[1] === 0xcf) ? 7 : 0),
 	open: readDocx,

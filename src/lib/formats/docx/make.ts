@@ -1,7 +1,7 @@
 import { escapeXml } from '../../core/escape.ts';
 import type { Line, Look } from '../../core/cascade/look.ts';
 import { toTwips } from '../../core/units.ts';
-import type { RunView } from '../../core/table/content.ts';
+import { linkedRuns, type RunView } from '../../core/table/content.ts';
 import { runsBothWays } from '../../core/layout/bidi.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered } from '../../core/work/table.ts';
@@ -36,7 +36,7 @@ const paragraph = (text: string, style?: string) =>
 
 /** A run in its cell's look, with its own emphasis. */
 function run(view: RunView, look: Look): string {
-	const { text, position, ...own } = view;
+	const { text, position, link: _, ...own } = view;
 	const markup = writeText(textLayerOf({ ...look, ...own }));
 	if (runsBothWays(text, 'ltr')) markup.set('w:rtl', '<w:rtl/>');
 	if (position)
@@ -114,7 +114,12 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 						? tableMarkup(document, document.tables[piece.nested]!, media)
 						: 'picture' in piece
 							? `${open(at)}${media.drawing(piece.picture)}</w:p>`
-							: `${open(at)}${piece.runs.map((one) => run(one, look)).join('')}</w:p>`
+							: `${open(at)}${linkedRuns(piece.runs)
+									.map(({ link, runs }) => {
+										const made = runs.map((one) => run(one, look)).join('');
+										return link ? media.link(link, made) : made;
+									})
+									.join('')}</w:p>`
 				)
 				.join('');
 			// A cell ends with a paragraph (§17.4.65).

@@ -13,10 +13,23 @@ export class Media {
 	/** `isTaken` tells which part names the package has. */
 	constructor(private readonly isTaken: (name: string) => boolean = () => false) {}
 
-	/** The relationships that name the pictures, the parts that they are, and the kinds of file among them. */
+	private readonly links = new Map<string, string>();
+	/** Runs as a link to an address (ECMA-376 Part 1 §17.16.22). */
+	link(address: string, runs: string): string {
+		let id = this.links.get(address);
+		if (!id) this.links.set(address, (id = `rIdHeptLink${this.links.size + 1}`));
+		return `<w:hyperlink xmlns:r="${RELATIONSHIPS}" r:id="${id}">${runs}</w:hyperlink>`;
+	}
+
+	/** The relationships that name the pictures and links, the parts that they are, and the kinds of file among them. */
 	get relationships(): string {
+		const links = [...this.links].map(
+			([address, id]) =>
+				`<Relationship Id="${id}" Type="${RELATIONSHIPS}/hyperlink" Target="${escapeXml(address)}" TargetMode="External"/>`
+		);
 		return [...this.known.values()]
 			.map(({ id, name }) => `<Relationship Id="${id}" Type="${RELATIONSHIPS}/image" Target="media/${name}"/>`)
+			.concat(links)
 			.join('');
 	}
 	get parts(): ReadonlyMap<string, Uint8Array> {

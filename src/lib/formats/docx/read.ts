@@ -2,13 +2,17 @@ import { InputError } from '../../core/errors.ts';
 import type { Appearance } from '../../core/cascade/look.ts';
 import type { Hints } from '../../core/recognise/facts.ts';
 
-import type { Block, CellContent, RunView } from '../../core/table/content.ts';
+import { emu } from '../../core/units.ts';
+import type { Block, CellContent, CellPicture, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument, TablePlace } from '../document.ts';
 import type { BlockPlace } from '../document.ts';
 import { descendants, parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';
 import type { Carried } from '../carried.ts';
-import { foundTable, shownHints } from '../found.ts';
+import { hold, safeLink, type Held } from '../held.ts';
+import { pictureAddress, pictureOf } from '../picture-size.ts';
+import { countHeld } from './held.ts';
+import { foundTable, shownHints, withContent } from '../found.ts';
 import { isTableCaption } from '../captions.ts';
 import { readCarried } from './carried.ts';
 import { isRightToLeft, PropertyReader, readTableProperties, resolverOf } from './looks.ts';
@@ -32,6 +36,8 @@ export interface StoryPart {
 	readonly name: string;
 	readonly kind: TablePlace['where'];
 	readonly xml: XmlDocument;
+	/** Addresses of links, by the ids of their relationships. */
+	readonly links: ReadonlyMap<string, string>;
 }
 
 /** A table with the way back to its markup. */
@@ -69,10 +75,21 @@ async function readPart(archive: Package, name: string): Promise<XmlDocument | u
 	});
 }
 
+const relationshipNodes = async (archive: Package, part: string): Promise<XmlNode[]> =>
+	((await readPart(archive, part === '' ? '_rels/.rels' : relationshipsOf(part)))?.root.children ?? []).filter(
+		({ name }) => name === 'rel:Relationship'
+	);
+const isExternal = (node: XmlNode) => node.attribute('TargetMode') === 'External';
+
+/** The addresses that a part's links lead to, by the ids of their relationships. */
+async function readLinks(archive: Package, part: string): Promise<ReadonlyMap<string, string>> {
+	const links = (await relationshipNodes(archive, part)).filter(isExternal);
+	return new Map(links.map((node) => [node.attribute('Id') ?? '', node.attribute('Target') ?? '']));
+}
+
 export async function readRelationships(archive: Package, part: string): Promise<Relationship[]> {
-	const xml = await readPart(archive, part === '' ? '_rels/.rels' : relationshipsOf(part));
-	return (xml?.root.children ?? [])
-		.filter((node) => node.name === 'rel:Relationship' && node.attribute('TargetMode') !== 'External')
+	return (await relationshipNodes(archive, part))
+		.filter((node) => !isExternal(node))
 		.map((node) => ({
 			id: node.attribute('Id') ?? '',
 			kind: relationshipKind(node.attribute('Type') ?? ''),
@@ -106,7 +123,7 @@ export async function readDocx(bytes: Uint8Array<ArrayBuffer>): Promise<DocxDocu
 	const stylesXml = stylesName ? await readPart(archive, stylesName) : undefined;
 	const sheet = new StyleSheet(stylesXml?.root, theme ? readTheme(theme.root) : NO_THEME);
 
-	const stories: StoryPart[] = [{ name: main, kind: 'body', xml: mainXml }];
+	const stories: StoryPart[] = [{ name: main, kind: 'body', xml: mainXml, links: await readLinks(archive, main) }];
 	const storyKinds: Record<string, TablePlace['where']> = {
 		header: 'header',
 		footer: 'footer',
@@ -117,7 +134,7 @@ export async function readDocx(bytes: Uint8Array<ArrayBuffer>): Promise<DocxDocu
 		const where = storyKinds[kind];
 		if (!where || stories.some((story) => story.name === name)) continue;
 		const xml = await readPart(archive, name);
-		if (xml) stories.push({ name, kind: where, xml });
+		if (xml) stories.push({ name, kind: where, xml, links: await readLinks(archive, name) });
 	}
 
 	let carriedPart: string | undefined;
@@ -132,18 +149,31 @@ export async function readDocx(bytes: Uint8Array<ArrayBuffer>): Promise<DocxDocu
 
 	const reader = new StoryReader(sheet, carriedData);
 	for (const story of stories) reader.read(story);
-	const remarks: string[] = [];
-	if (root.some(({ kind }) => kind === 'origin') || archive.names().some((name) => name.startsWith('_xmlsignatures/')))
-		remarks.push('This document is signed; the signature will no longer hold for a changed file.');
-	if (archive.names().some((name) => name.endsWith('vbaProject.bin')))
-		remarks.push('This document holds macros; they stay as they are.');
+	const ownRemarks: string[] = [];
+	const isSigned =
+		root.some(({ kind }) => kind === 'origin') || archive.names().some((name) => name.startsWith('_xmlsignatures/'));
+	const hasMacros = archive.names().some((name) => name.endsWith('vbaProject.bin'));
+	if (isSigned) ownRemarks.push('This document is signed; the signature will no longer hold for a changed file.');
+	if (hasMacros) ownRemarks.push('This document holds macros; they stay as they are.');
 	return {
 		kind: 'docx',
 		blocks: reader.blocks,
 		blockPlaces: reader.places,
 		tables: reader.tables,
 		styles: carriedData.styles,
-		remarks,
+		remarks: [],
+		ownRemarks,
+		held(only) {
+			const held: Held = new Map();
+			if (!only) {
+				if (isSigned) hold(held, 'signature');
+				if (hasMacros) hold(held, 'macro');
+			}
+			const nodes = only ? only.map((index) => reader.sources[index]!.source.node) : stories.map(({ xml }) => xml.root);
+			for (const node of nodes) countHeld(node, held);
+			return held;
+		},
+		withPictures: () => tablesWithPictures(archive, reader),
 		package: archive,
 		main,
 		strict: mainXml.source.includes('http://purl.oclc.org/ooxml/wordprocessingml/main'),
@@ -206,6 +236,15 @@ class StoryReader {
 		for (const box of descendants(node, 'w:txbxContent')) this.walk(box, story, 'text box');
 	}
 
+	private readonly nested = new Map<number, Map<number, number[]>>();
+	/** What the cells of a table hold; with pictures, by the elements that draw them. */
+	content(index: number, appearance: Appearance, pictures?: ReadonlyMap<XmlNode, CellPicture>): CellContent[][] {
+		const { source, reader, story } = this.sources[index]!;
+		const inside = (cell: number) =>
+			(this.nested.get(index)?.get(cell) ?? []).map((at) => ({ start: this.sources[at]!.source.node.start, at }));
+		return readContent(source, appearance, reader, { inside, links: story.links, pictures });
+	}
+
 	private table(node: XmlNode, story: StoryPart, where: TablePlace['where'], inside?: number): void {
 		const index = this.tables.length;
 		const source = readGrid(node, story.name);
@@ -222,6 +261,7 @@ class StoryReader {
 			...(inside !== undefined && { inside })
 		};
 		const nested = new Map<number, number[]>();
+		this.nested.set(index, nested);
 		this.tables.push(
 			foundTable({
 				index,
@@ -234,7 +274,7 @@ class StoryReader {
 				carried: this.carried,
 				hints: () => hintsOf(source, reader, hasFields),
 				appearance: () => fileAppearance(source, reader),
-				content: (appearance) => readContent(source, appearance, reader, nested)
+				content: (appearance) => this.content(index, appearance)
 			})
 		);
 		if (inside === undefined) {
@@ -257,7 +297,16 @@ function readContent(
 	source: SourceGrid,
 	appearance: Appearance,
 	reader: PropertyReader,
-	nested: ReadonlyMap<number, readonly number[]>
+	{
+		inside,
+		links,
+		pictures
+	}: {
+		/** The tables in a cell, by where they begin. */
+		readonly inside: (cell: number) => readonly { readonly start: number; readonly at: number }[];
+		readonly links: ReadonlyMap<string, string>;
+		readonly pictures: ReadonlyMap<XmlNode, CellPicture> | undefined;
+	}
 ): CellContent[][] {
 	const { grid } = source;
 	const resolver = resolverOf(reader.sheet, readTableProperties(source.node, reader.sheet));
@@ -267,10 +316,12 @@ function readContent(
 		const look = appearance.looks[appearance.cellLook[cell]!]!;
 		const ground = resolver.ground(first, grid.rows, grid.columns);
 		const layer = reader.cell(first.node.child('w:tcPr'));
-		const paragraphs = readCellText(first.node, reader).map(({ context: paragraph, runs }) => ({
-			runs: runs
+		const paragraphs = readCellText(first.node, reader).map(({ node, context: paragraph, runs }) => {
+			const linked = linksIn(node, links);
+			const own = runs
 				.filter(({ text }) => text)
 				.map(({ node, context, text }): RunView => {
+					const link = linked.get(node);
 					const own = resolver.look(
 						ground,
 						layer,
@@ -285,12 +336,65 @@ function readContent(
 						...(own.underline !== look.underline && { underline: own.underline }),
 						...(own.ink !== look.ink && own.ink && { ink: own.ink }),
 						...(position === 'superscript' && { position: 'super' as const }),
-						...(position === 'subscript' && { position: 'sub' as const })
+						...(position === 'subscript' && { position: 'sub' as const }),
+						...(link && { link })
 					};
-				})
-		}));
-		return [...paragraphs, ...(nested.get(cell) ?? []).map((index) => ({ nested: index }))];
+				});
+			const drawn = pictures ? descendants(node, 'w:drawing').flatMap((one) => pictures.get(one) ?? []) : [];
+			const pieces: CellContent[] = drawn.map((picture) => ({ picture }));
+			return { start: node.start, pieces: own.length || !drawn.length ? [{ runs: own }, ...pieces] : pieces };
+		});
+		const tables = inside(cell).map(({ start, at }) => ({ start, pieces: [{ nested: at }] as CellContent[] }));
+		// A cell ends with a paragraph (§17.4.65), which says nothing where it follows a table.
+		const last = paragraphs.at(-1);
+		const isEmptyLast = tables.length && last && last.start > tables.at(-1)!.start && !saysSomething(last.pieces);
+		return [...(isEmptyLast ? paragraphs.slice(0, -1) : paragraphs), ...tables]
+			.sort((a, b) => a.start - b.start)
+			.flatMap(({ pieces }) => pieces);
 	});
+}
+
+const saysSomething = (pieces: readonly CellContent[]): boolean =>
+	pieces.some((piece) => !('runs' in piece) || piece.runs.length > 0);
+
+/** The addresses of the links that runs of a paragraph stand in (§17.16.22). */
+function linksIn(paragraph: XmlNode, links: ReadonlyMap<string, string>): ReadonlyMap<XmlNode, string> {
+	const found = new Map<XmlNode, string>();
+	for (const link of descendants(paragraph, 'w:hyperlink')) {
+		const address = safeLink(links.get(link.attribute('r:id') ?? ''));
+		if (address) for (const run of descendants(link, 'w:r')) found.set(run, address);
+	}
+	return found;
+}
+
+/** The tables with the pictures in their cells (§20.4), PNG and JPEG. */
+async function tablesWithPictures(archive: Package, reader: StoryReader): Promise<DocumentTable[]> {
+	const parts = new Map<string, readonly Relationship[]>();
+	const pictures = new Map<XmlNode, CellPicture>();
+	for (const { story, source } of reader.sources)
+		for (const drawing of descendants(source.node, 'w:drawing')) {
+			const id = descendants(drawing, 'a:blip')[0]?.attribute('r:embed');
+			if (pictures.has(drawing) || id === undefined) continue;
+			if (!parts.has(story.name)) parts.set(story.name, await readRelationships(archive, story.name));
+			const target = parts.get(story.name)!.find((one) => one.id === id)?.target;
+			const bytes = target === undefined ? undefined : await archive.bytes(target);
+			const known = bytes && pictureOf(bytes);
+			if (!known) continue;
+			const [frame] = drawing.children;
+			const part = (name: string) => frame?.children.find((one) => one.name.endsWith(`}${name}`));
+			const length = (name: 'cx' | 'cy', pixels: number) =>
+				emu(Number(part('extent')?.attribute(name)) || pixels * 9_525);
+			pictures.set(drawing, {
+				source: pictureAddress(bytes, known.type),
+				alternative: part('docPr')?.attribute('descr') ?? part('docPr')?.attribute('title') ?? '',
+				width: length('cx', known.width),
+				height: length('cy', known.height),
+				fits: 'row'
+			});
+		}
+	return reader.tables.map((entry, index) =>
+		withContent(entry, () => reader.content(index, entry.appearance, pictures))
+	);
 }
 
 /** What the file says or shows of its rows. */

@@ -102,7 +102,7 @@ export async function writeDocx(
 		tally.lose('formats', 'number formats', formatsLost(one));
 		return tally.account(one, back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : []);
 	});
-	return { bytes, account: { tables, remarks: document.remarks } };
+	return { bytes, account: { tables, remarks: [...document.remarks, ...(document.ownRemarks ?? [])] } };
 }
 
 /**

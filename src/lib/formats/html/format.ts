@@ -9,6 +9,7 @@ import { writeHtml } from './write.ts';
 
 export const html: Format<HtmlDocument> = {
 	...about,
+	brings: true,
 	sniff: ({ text }) => (/^\s*<(!doctype|html|table|head|body|meta)\b/i.test(text) ? 2 : 0),
 	open: readHtml,
 	write: writeHtml,

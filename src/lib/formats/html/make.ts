@@ -2,7 +2,7 @@ import { valuesOf } from './values.ts';
 import { escapeHtml } from '../../core/escape.ts';
 import { LOOK_FIELDS } from '../../core/cascade/look.ts';
 import { toPixels } from '../../core/units.ts';
-import type { CellContent, CellPicture, RunView } from '../../core/table/content.ts';
+import { linkedRuns, type CellContent, type CellPicture, type RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
 import { CellSides } from '../sides.ts';
 import { SIDES } from '../../core/table/grid.ts';
@@ -23,6 +23,15 @@ export function runMarkup(run: RunView): string {
 	return style ? `<span style="${escapeHtml(style)}">${text}</span>` : text;
 }
 
+/** The runs of a paragraph, with the links among them. */
+export const runsMarkup = (runs: readonly RunView[]): string =>
+	linkedRuns(runs)
+		.map(({ link, runs: own }) => {
+			const text = own.map(runMarkup).join('');
+			return link ? `<a href="${escapeHtml(link)}">${text}</a>` : text;
+		})
+		.join('');
+
 export const pictureMarkup = ({ source, alternative, fits, width }: CellPicture): string =>
 	`<img src="${source}" alt="${escapeHtml(alternative)}"${fits === 'cell' ? ' style="width: 100%"' : ` width="${Math.round(toPixels(width))}"`}>`;
 
@@ -33,7 +42,7 @@ export function tableMarkup(document: Pick<OpenDocument, 'tables'>, entry: Docum
 			? tableMarkup(document, document.tables[one.nested]!)
 			: 'picture' in one
 				? pictureMarkup(one.picture)
-				: one.runs.map(runMarkup).join('');
+				: runsMarkup(one.runs);
 	const sides = new CellSides(table, appearance, SAYABLE.line);
 	const isRight = table.dir === 'rtl';
 	const valued = valuesOf(entry.work);

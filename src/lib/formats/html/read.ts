@@ -3,7 +3,7 @@ import type { Hints } from '../../core/recognise/facts.ts';
 import { emu } from '../../core/units.ts';
 import { isTableCaption } from '../captions.ts';
 import { carriedFromJson, type Carried } from '../carried.ts';
-import { foundTable } from '../found.ts';
+import { foundTable, withContent } from '../found.ts';
 import type { Block, CellContent, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
 import type { BlockPlace } from '../document.ts';
@@ -27,7 +27,10 @@ import { inkOf } from './properties/fill.ts';
 import { isRightToLeft } from './properties/property.ts';
 import { underlineOf, weightOf } from './properties/text.ts';
 import { toPx } from './css.ts';
-import { paragraphsOf, textOf } from './text.ts';
+import { contentsOf, paragraphsOf, textOf } from './text.ts';
+import { countHeld } from './held.ts';
+import { safeLink, type Held } from '../held.ts';
+import { pictureSize } from '../picture-size.ts';
 
 /** The type of the script element that holds Heptarch's own data; browsers do not run it. */
 export const DATA_TYPE = 'application/heptarch+json';
@@ -68,7 +71,7 @@ export function readHtml(bytes: Uint8Array): HtmlDocument {
 	const remarks: string[] = [];
 	const all = [...elements(page)];
 	if (all.some(({ name, attribs }) => name === 'link' && /stylesheet/i.test(attribs.rel ?? '')))
-		remarks.push('This page takes style sheets from other files; what they say is not known here and stays as it is.');
+		remarks.push('This page takes style sheets from other files; what they say is not known here.');
 	return {
 		kind: 'html',
 		blocks: reader.blocks,
@@ -76,6 +79,14 @@ export function readHtml(bytes: Uint8Array): HtmlDocument {
 		tables: reader.tables,
 		styles: reader.carried.styles,
 		remarks,
+		withPictures: async () =>
+			reader.tables.map((entry, index) => withContent(entry, () => reader.contentOf(index, true))),
+		held(only) {
+			const held: Held = new Map();
+			for (const node of only ? only.map((index) => reader.grids[index]!.node) : [page as unknown as Element])
+				countHeld(node, held);
+			return held;
+		},
 		source,
 		page,
 		pageStyles: reader.styles,
@@ -145,6 +156,14 @@ class PageReader {
 		flush(node);
 	}
 
+	private readonly nested = new Map<number, Map<number, number[]>>();
+	/** What the cells of a table hold, with the pictures among it where they are asked for. */
+	contentOf(index: number, hasPictures = false): CellContent[][] {
+		const inside = (i: number) =>
+			(this.nested.get(index)?.get(i) ?? []).map((at) => [this.grids[at]!.node, at] as const);
+		return contentOf(this.grids[index]!, this.styles, inside, hasPictures);
+	}
+
 	private table(node: Element, inside?: number): void {
 		const { styles } = this;
 		const index = this.tables.length;
@@ -157,6 +176,7 @@ class PageReader {
 				? this.lastText
 				: undefined;
 		const nested = new Map<number, number[]>();
+		this.nested.set(index, nested);
 		this.grids.push(read);
 		this.tables.push(
 			foundTable({
@@ -176,7 +196,7 @@ class PageReader {
 				carried: this.carried,
 				hints: () => hintsOf(read, styles),
 				appearance: () => pageAppearance(read, styles),
-				content: () => contentOf(read, styles, nested)
+				content: () => this.contentOf(index)
 			})
 		);
 		if (inside === undefined) {
@@ -262,7 +282,8 @@ function hintsOf({ grid, rows, cells }: HtmlGrid, styles: PageStyles): Hints {
 function contentOf(
 	{ cells }: HtmlGrid,
 	styles: PageStyles,
-	nested: ReadonlyMap<number, readonly number[]>
+	nestedIn: (cell: number) => readonly (readonly [node: Element, index: number])[],
+	hasPictures: boolean
 ): CellContent[][] {
 	return cells.map((cell, i) => {
 		if (!cell) return [];
@@ -273,24 +294,32 @@ function contentOf(
 			underlineOf(base),
 			inkOf(base)
 		];
-		const paragraphs = paragraphsOf(cell).map((runs) => ({
-			runs: runs.map((run): RunView => {
-				if (run.in === cell) return { text: run.text };
-				const own = styles.computed(run.in);
-				const isItalic = /italic|oblique/.test(own.get('font-style') ?? '');
-				const ownUnderline = underlineWithin(run.in, cell, styles);
-				const position = positionOf(run.in, cell);
-				return {
-					text: run.text,
-					...(weightOf(run.in, styles) !== weight && { weight: weightOf(run.in, styles) }),
-					...(isItalic !== italic && { italic: isItalic }),
-					...(ownUnderline && ownUnderline !== underline && { underline: ownUnderline }),
-					...(inkOf(own) !== ink && { ink: inkOf(own) }),
-					...(position && { position })
-				};
-			})
-		}));
-		return [...paragraphs, ...(nested.get(i) ?? []).map((index) => ({ nested: index }))];
+		const tables = new Map(nestedIn(i));
+		return contentsOf(cell).flatMap((runs): CellContent[] => {
+			if (!Array.isArray(runs))
+				return tables.has(runs) ? [{ nested: tables.get(runs)! }] : hasPictures ? pictureIn(runs) : [];
+			return [
+				{
+					runs: runs.map((run): RunView => {
+						if (run.in === cell) return { text: run.text };
+						const link = linkAround(run.in, cell);
+						const own = styles.computed(run.in);
+						const isItalic = /italic|oblique/.test(own.get('font-style') ?? '');
+						const ownUnderline = underlineWithin(run.in, cell, styles);
+						const position = positionOf(run.in, cell);
+						return {
+							text: run.text,
+							...(weightOf(run.in, styles) !== weight && { weight: weightOf(run.in, styles) }),
+							...(isItalic !== italic && { italic: isItalic }),
+							...(ownUnderline && ownUnderline !== underline && { underline: ownUnderline }),
+							...(inkOf(own) !== ink && { ink: inkOf(own) }),
+							...(position && { position }),
+							...(link && { link })
+						};
+					})
+				}
+			];
+		});
 	});
 }
 
@@ -301,6 +330,26 @@ function underlineWithin(from: Element, cell: Element, styles: PageStyles) {
 		if (underline !== 'none') return underline;
 	}
 	return undefined;
+}
+
+/** The address of the link that some text stands in. */
+function linkAround(from: Element, cell: Element): string | undefined {
+	for (let node: Element | null = from; node && node !== cell; node = node.parent as Element | null)
+		if (node.name === 'a') return safeLink(node.attribs.href);
+	return undefined;
+}
+
+/** A picture that the page holds itself; others are named, not fetched. */
+function pictureIn({ attribs }: Element): CellContent[] {
+	const source = attribs.src?.trim() ?? '';
+	const size = pictureSize(source);
+	if (!size) return [];
+	const said = (name: 'width' | 'height') => Number(/^\d+/.exec(attribs[name] ?? '')?.[0]) || undefined;
+	const width = said('width') ?? (said('height') ? (size.width * said('height')!) / size.height : size.width);
+	const height = said('height') ?? (size.height * width) / size.width;
+	const pixels = (count: number) => emu(count * 9_525);
+	const picture = { source, alternative: attribs.alt ?? '', width: pixels(width), height: pixels(height) };
+	return [{ picture: { ...picture, fits: 'row' } }];
 }
 
 function positionOf(from: Element, cell: Element): 'super' | 'sub' | undefined {

@@ -7,15 +7,23 @@ export interface TextRun {
 }
 
 /** The text of an element as it is read: white space collapsed, one entry a line or block; tables inside are left out. */
-export function paragraphsOf(element: Element): TextRun[][] {
-	const paragraphs: TextRun[][] = [];
+export const paragraphsOf = (element: Element): TextRun[][] =>
+	contentsOf(element).filter((one): one is TextRun[] => Array.isArray(one));
+
+/** The same with the tables and pictures that stand between. */
+export function contentsOf(element: Element): (TextRun[] | Element)[] {
+	const paragraphs: (TextRun[] | Element)[] = [];
 	let runs: { text: string; in: Element }[] = [];
+	/** Pictures follow the line that they stand in. */
+	let images: Element[] = [];
 	let endsInSpace = true;
 	const flush = () => {
 		const last = runs.at(-1);
 		if (last) last.text = last.text.replace(/ $/, '');
 		const filled = runs.filter(({ text }) => text);
 		if (filled.length) paragraphs.push(filled);
+		paragraphs.push(...images);
+		images = [];
 		runs = [];
 		endsInSpace = true;
 	};
@@ -34,7 +42,10 @@ export function paragraphsOf(element: Element): TextRun[][] {
 					// A break ends a line, and two of them leave an empty one.
 					if (runs.length === 0) paragraphs.push([]);
 					flush();
-				} else if (child.name === 'table') flush();
+				} else if (child.name === 'table') {
+					flush();
+					paragraphs.push(child);
+				} else if (child.name === 'img') images.push(child);
 				else if (isSilent(child)) continue;
 				else if (isBlock(child)) {
 					flush();
@@ -45,7 +56,7 @@ export function paragraphsOf(element: Element): TextRun[][] {
 	};
 	visit(element);
 	flush();
-	while (paragraphs.at(-1)?.length === 0) paragraphs.pop();
+	for (let last = paragraphs.at(-1); Array.isArray(last) && !last.length; last = paragraphs.at(-1)) paragraphs.pop();
 	return paragraphs;
 }
 

@@ -8,6 +8,7 @@ import { writeOdt } from './write.ts';
 
 export const odt: Format<OdtDocument> = {
 	...about,
+	brings: true,
 	sniff({ isPackage, latin1 }, isNamed) {
 		if (isPackage) return isNamed || /application\/vnd\.oasis\.opendocument/.test(latin1) ? 9 : 0;
 		return /<office:document\b|urn:oasis:names:tc:opendocument/.test(latin1) ? 8 : 0;

@@ -1,7 +1,7 @@
 import { allFigures } from '../../core/work/working.ts';
 import { valueAttributes } from './values.ts';
 import { escapeXml } from '../../core/escape.ts';
-import { inPixels, type CellContent, type CellPicture, type RunView } from '../../core/table/content.ts';
+import { inPixels, linkedRuns, type CellContent, type CellPicture, type RunView } from '../../core/table/content.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered } from '../../core/work/table.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';
@@ -78,6 +78,16 @@ export class BodyWriter {
 			.join('\n');
 	}
 
+	/** The runs of a paragraph, with the links among them (ODF 1.3 Part 3 §6.1.8). */
+	private runs(runs: readonly RunView[]): string {
+		return linkedRuns(runs)
+			.map(({ link, runs: own }) => {
+				const text = own.map((run) => this.run(run)).join('');
+				return link ? `<text:a xlink:type="simple" xlink:href="${escapeXml(link)}">${text}</text:a>` : text;
+			})
+			.join('');
+	}
+
 	/** `style` is what its text has where it has nothing of its own. */
 	run(run: RunView, style?: string): string {
 		const look = {
@@ -106,7 +116,7 @@ export class BodyWriter {
 				? this.table(this.document.tables[one.nested]!)
 				: 'picture' in one
 					? `<text:p text:style-name="${paragraph}">${pictureFrame(one.picture)}</text:p>`
-					: `<text:p text:style-name="${paragraph}">${one.runs.map((run) => this.run(run)).join('')}</text:p>`;
+					: `<text:p text:style-name="${paragraph}">${this.runs(one.runs)}</text:p>`;
 		const columns = widths.length
 			? widths
 					.map(

@@ -10,11 +10,12 @@ export const NAMESPACES: ReadonlyMap<string, string> = new Map([
 	[`${ODF}xsl-fo-compatible:1.0`, 'fo'],
 	[`${ODF}svg-compatible:1.0`, 'svg'],
 	[`${ODF}meta:1.0`, 'meta'],
-	[`${ODF}manifest:1.0`, 'manifest']
+	[`${ODF}manifest:1.0`, 'manifest'],
+	['http://www.w3.org/1999/xlink', 'xlink']
 ]);
 
 /** What our own markup needs declared, where a source does not. */
-export const OWN_PREFIXES = ['office', 'style', 'text', 'table', 'fo', 'svg', 'draw'] as const;
+export const OWN_PREFIXES = ['office', 'style', 'text', 'table', 'fo', 'svg', 'draw', 'xlink'] as const;
 
 export const namespaceOf = (prefix: string): string => [...NAMESPACES].find(([, known]) => known === prefix)![0];
 

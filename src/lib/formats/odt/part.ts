@@ -5,7 +5,7 @@ import type { Aspect } from '../../core/style/types.ts';
 import { headRows } from '../../core/roles/index.ts';
 import { toPoints } from '../../core/units.ts';
 import { isCleared, keepsOwnLook, touchedAspects, writtenAspects, type Prepared, type StyleJob } from '../job.ts';
-import { type Edits, type XmlNode } from '../package/xml.ts';
+import { withoutAttributes, type Edits, type XmlNode } from '../package/xml.ts';
 import { CellSides } from '../sides.ts';
 import { acrossFrom, mirrored } from '../sides.ts';
 import { startsElsewhere } from './direction.ts';
@@ -82,7 +82,7 @@ export class PartWriter {
 		const added: string[] = [];
 		for (const [name, value] of Object.entries(set)) {
 			const raw = this.raw(name);
-			tag = tag.replace(new RegExp(`\\s${raw.replace(/[.]/g, '\\.')}\\s*=\\s*("[^"]*"|'[^']*')`), '');
+			tag = withoutAttributes(tag, (own) => own === raw);
 			if (value !== null) added.push(` ${raw}="${escapeXml(value)}"`);
 		}
 		const end = tag.endsWith('/>') ? tag.length - 2 : tag.length - 1;

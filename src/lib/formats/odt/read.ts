@@ -3,8 +3,12 @@ import type { Appearance } from '../../core/cascade/look.ts';
 import type { Hints } from '../../core/recognise/facts.ts';
 import { isTableCaption } from '../captions.ts';
 import { carriedFromJson, type Carried } from '../carried.ts';
-import { foundTable, shownHints } from '../found.ts';
-import type { Block, CellContent, RunView } from '../../core/table/content.ts';
+import { hold, safeLink, type Held } from '../held.ts';
+import { pictureAddress, pictureOf } from '../picture-size.ts';
+import { countHeld } from './held.ts';
+import { foundTable, shownHints, withContent } from '../found.ts';
+import { emu } from '../../core/units.ts';
+import type { Block, CellContent, CellPicture, RunView } from '../../core/table/content.ts';
 import type { DocumentTable, OpenDocument, TablePlace } from '../document.ts';
 import type { BlockPlace } from '../document.ts';
 import { decodeText, type EncodedText } from '../package/encoding.ts';
@@ -123,18 +127,30 @@ export async function readOdt(bytes: Uint8Array<ArrayBuffer>): Promise<OdtDocume
 		for (const part of page.children)
 			if (/^style:(header|footer)/.test(part.name))
 				reader.read(stylesPart ?? content, part, part.name.startsWith('style:header') ? 'header' : 'footer');
-	const remarks: string[] = [];
-	if (archive?.has('META-INF/documentsignatures.xml'))
-		remarks.push('This document is signed; the signature will no longer hold for a changed file.');
-	if (archive?.names().some((name) => name.startsWith('Basic/') || name.startsWith('Scripts/')))
-		remarks.push('This document holds macros; they stay as they are.');
+	const ownRemarks: string[] = [];
+	const isSigned = archive?.has('META-INF/documentsignatures.xml') ?? false;
+	const hasMacros = archive?.names().some((name) => name.startsWith('Basic/') || name.startsWith('Scripts/')) ?? false;
+	if (isSigned) ownRemarks.push('This document is signed; the signature will no longer hold for a changed file.');
+	if (hasMacros) ownRemarks.push('This document holds macros; they stay as they are.');
 	return {
 		kind: 'odt',
 		blocks: reader.blocks,
 		blockPlaces: reader.places,
 		tables: reader.tables,
 		styles: carried.styles,
-		remarks,
+		remarks: [],
+		ownRemarks,
+		held(only) {
+			const held: Held = new Map();
+			if (!only) {
+				if (isSigned) hold(held, 'signature');
+				if (hasMacros) hold(held, 'macro');
+			}
+			const nodes = only ? only.map((index) => reader.sources[index]!.grid.node) : [body];
+			for (const node of nodes) countHeld(node, odfStyles, held);
+			return held;
+		},
+		withPictures: () => tablesWithPictures(archive, reader),
 		package: archive,
 		flat,
 		content,
@@ -196,6 +212,19 @@ class TextReader {
 		else for (const child of node.children) this.walkFrames(part, child);
 	}
 
+	private readonly nested = new Map<number, Map<number, number[]>>();
+	/** What the cells of a table hold; with pictures, by the frames that hold them. */
+	contentOf(
+		index: number,
+		appearance: Appearance,
+		paragraphs: (cell: XmlNode) => readonly TextParagraph[],
+		pictures?: ReadonlyMap<XmlNode, CellPicture>
+	): CellContent[][] {
+		const inside = (cell: number) =>
+			(this.nested.get(index)?.get(cell) ?? []).map((at) => ({ start: this.sources[at]!.grid.node.start, at }));
+		return contentOf(this.sources[index]!.grid, appearance, { paragraphs, styles: this.styles, inside, pictures });
+	}
+
 	private table(part: OdtPart, node: XmlNode, where: TablePlace['where'], inside?: number): void {
 		const { styles } = this;
 		const { source } = part.xml;
@@ -209,6 +238,7 @@ class TextReader {
 		const read = readGrid(node, `table ${index + 1}`, (cell) => textOf(paragraphs(cell)));
 		if (read.grid.cells.length === 0) return;
 		const nested = new Map<number, number[]>();
+		this.nested.set(index, nested);
 		this.sources.push({ part, grid: read });
 		this.tables.push(
 			foundTable({
@@ -228,7 +258,7 @@ class TextReader {
 				carried: this.carried,
 				hints: (appearance) => hintsOf(read, appearance),
 				appearance: () => documentAppearance(read, paragraphs, styles),
-				content: (appearance) => contentOf(read, appearance, paragraphs, styles, nested)
+				content: (appearance) => this.contentOf(index, appearance, paragraphs)
 			})
 		);
 		if (inside === undefined) {
@@ -268,19 +298,67 @@ function hintsOf({ grid, rows }: OdtGrid, appearance: () => Appearance): Hints {
 	};
 }
 
+/** Frames that stand in an element, those inside tables in it left out. */
+const framesIn = (node: XmlNode): XmlNode[] =>
+	node.children.flatMap((child) =>
+		child.name === 'draw:frame' ? [child] : child.name === 'table:table' ? [] : framesIn(child)
+	);
+
+/** The tables with the pictures in their cells (ODF 1.3 Part 3 §10.4.4), PNG and JPEG. */
+async function tablesWithPictures(archive: Package | undefined, reader: TextReader): Promise<DocumentTable[]> {
+	const pictures = new Map<XmlNode, CellPicture>();
+	for (const { grid } of reader.sources)
+		for (const cell of grid.cells)
+			for (const frame of cell ? framesIn(cell) : []) {
+				const image = frame.child('draw:image');
+				const href = image?.attribute('xlink:href')?.replace(/^\.\//, '');
+				const inside = image?.child('office:binary-data')?.text.replace(/\s+/g, '');
+				const bytes = inside
+					? Uint8Array.from(atob(inside), (letter) => letter.charCodeAt(0))
+					: href
+						? await archive?.bytes(href)
+						: undefined;
+				const known = bytes && pictureOf(bytes);
+				if (!known) continue;
+				const length = (name: string, pixels: number) => toEmu(frame.attribute(name)) ?? emu(pixels * 9_525);
+				pictures.set(frame, {
+					source: pictureAddress(bytes, known.type),
+					alternative: frame.child('svg:title')?.text ?? frame.child('svg:desc')?.text ?? '',
+					width: length('svg:width', known.width),
+					height: length('svg:height', known.height),
+					fits: 'row'
+				});
+			}
+	return reader.tables.map((entry, index) => {
+		const { source } = reader.sources[index]!.part.xml;
+		const paragraphs = (cell: XmlNode) => paragraphsOf(cell, source);
+		return withContent(entry, () => reader.contentOf(index, entry.appearance, paragraphs, pictures));
+	});
+}
+
 /** The text of every cell as it is shown: runs with what they have beyond their cell's look, and tables inside. */
 function contentOf(
 	{ cells, cellStyles }: OdtGrid,
 	appearance: Appearance,
-	paragraphs: (cell: XmlNode) => readonly TextParagraph[],
-	styles: OdfStyles,
-	nested: ReadonlyMap<number, readonly number[]>
+	{
+		paragraphs,
+		styles,
+		inside,
+		pictures
+	}: {
+		readonly paragraphs: (cell: XmlNode) => readonly TextParagraph[];
+		readonly styles: OdfStyles;
+		/** The tables in a cell, by where they begin. */
+		readonly inside: (cell: number) => readonly { readonly start: number; readonly at: number }[];
+		readonly pictures: ReadonlyMap<XmlNode, CellPicture> | undefined;
+	}
 ): CellContent[][] {
 	return cells.map((cell, i) => {
 		if (!cell) return [];
 		const look = appearance.looks[appearance.cellLook[i]!]!;
-		const content = paragraphs(cell).map((one) => ({
-			runs: one.runs.map((run): RunView => {
+		const content = paragraphs(cell).map((one) => {
+			const runs = one.runs.map((run): RunView => {
+				const link = safeLink(run.link?.attribute('xlink:href'));
 				const properties = runProperties(one, run, styles, cellStyles[i]);
 				const own = textLook(properties, styles, look.size);
 				const position = properties.get('style:text-position') ?? '';
@@ -291,10 +369,15 @@ function contentOf(
 					...(own.underline !== look.underline && own.underline && { underline: own.underline }),
 					...(own.ink !== look.ink && own.ink && { ink: own.ink }),
 					...(/^(super|[1-9])/.test(position) && { position: 'super' as const }),
-					...(/^(sub|-)/.test(position) && { position: 'sub' as const })
+					...(/^(sub|-)/.test(position) && { position: 'sub' as const }),
+					...(link && { link })
 				};
-			})
-		}));
-		return [...content, ...(nested.get(i) ?? []).map((index) => ({ nested: index }))];
+			});
+			const drawn = pictures ? framesIn(one.node).flatMap((frame) => pictures.get(frame) ?? []) : [];
+			const pieces: CellContent[] = drawn.map((picture) => ({ picture }));
+			return { start: one.node.start, pieces: runs.length || !drawn.length ? [{ runs }, ...pieces] : pieces };
+		});
+		const tables = inside(i).map(({ start, at }) => ({ start, pieces: [{ nested: at }] as CellContent[] }));
+		return [...content, ...tables].sort((a, b) => a.start - b.start).flatMap(({ pieces }) => pieces);
 	});
 }

@@ -5,7 +5,7 @@ import { toPoints, type Emu } from '../../core/units.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered, shownIn, type WorkTable } from '../../core/work/table.ts';
 import { encodePieces } from '../package/encoding.ts';
-import { Edits, type XmlNode } from '../package/xml.ts';
+import { Edits, withoutAttributes, type XmlNode } from '../package/xml.ts';
 import { columnsFrom, insertions, outermost, rowCells, rowFrom, type RowRewriting } from '../row-cells.ts';
 import { BodyWriter, pictureFrame, textMarkup } from './make.ts';
 import type { OdtDocument } from './read.ts';
@@ -50,7 +50,7 @@ export async function rewriteRowsOdt(
 	);
 }
 
-const REPEATS = /\s+[\w.-]+:number-(?:columns|rows)-(?:repeated|spanned)\s*=\s*("[^"]*"|'[^']*')/g;
+const isRepeat = (name: string) => /^[\w.-]+:number-(?:columns|rows)-(?:repeated|spanned)$/.test(name);
 
 const NOTHING: ReadonlySet<Aspect> = new Set();
 /** Lengths that a new one takes the place of. */
@@ -64,7 +64,7 @@ const points = (length: number): string => `${toPoints(length as Emu)}pt`;
 
 /** A start tag with this style in the place of its own. */
 const styled = (tag: string, style: string): string =>
-	tag.replace(/\s+[\w.-]+:style-name\s*=\s*("[^"]*"|'[^']*')/, '').replace(/\s*>$/, ` table:style-name="${style}">`);
+	withoutAttributes(tag, (name) => /^[\w.-]+:style-name$/.test(name)).replace(/\s*>$/, ` table:style-name="${style}">`);
 
 /** Writes one table:table again (ODF 1.3 Part 3 §9.1.2). */
 function tableRows(
@@ -80,10 +80,7 @@ function tableRows(
 	const raw = ({ start, end }: { start: number; end: number }) => source.slice(start, end);
 	/** The start tag of an element, without how often it stands for itself. */
 	const open = (node: XmlNode) =>
-		source
-			.slice(node.start, node.openEnd)
-			.replace(REPEATS, '')
-			.replace(/\s*\/>$/, '>');
+		withoutAttributes(source.slice(node.start, node.openEnd), isRepeat).replace(/\s*\/>$/, '>');
 	const name = (node: XmlNode) => /^<([^\s/>]+)/.exec(source.slice(node.start, node.start + 200))![1]!;
 	const isSameColumns =
 		work.columns.length === entry.table.columns &&

@@ -6,6 +6,8 @@ export interface TextRun {
 	readonly in: XmlNode;
 	/** Spans around it, outermost first. */
 	readonly spans: readonly XmlNode[];
+	/** The link that it stands in. */
+	readonly link?: XmlNode | undefined;
 }
 
 export interface TextParagraph {
@@ -38,12 +40,13 @@ function* contentOf(node: XmlNode, source: string): Generator<string | XmlNode> 
 }
 
 function paragraph(node: XmlNode, source: string): TextParagraph {
-	const runs: { text: string; in: XmlNode; spans: readonly XmlNode[] }[] = [];
+	const runs: { text: string; in: XmlNode; spans: readonly XmlNode[]; link?: XmlNode | undefined }[] = [];
+	let link: XmlNode | undefined;
 	let endsInSpace = true;
 	const add = (text: string, at: XmlNode, spans: readonly XmlNode[]) => {
 		const last = runs.at(-1);
 		if (last?.in === at) last.text += text;
-		else runs.push({ text, in: at, spans });
+		else runs.push({ text, in: at, spans, link });
 	};
 	const visit = (at: XmlNode, spans: readonly XmlNode[]) => {
 		for (const piece of contentOf(at, source)) {
@@ -65,7 +68,11 @@ function paragraph(node: XmlNode, source: string): TextParagraph {
 				add('\n', at, spans);
 				endsInSpace = true;
 			} else if (piece.name === 'text:span') visit(piece, [...spans, piece]);
-			else if (!APART.has(piece.name)) visit(piece, spans);
+			else if (piece.name === 'text:a') {
+				link = piece;
+				visit(piece, spans);
+				link = undefined;
+			} else if (!APART.has(piece.name)) visit(piece, spans);
 		}
 	};
 	visit(node, []);

@@ -82,7 +82,7 @@ export async function writeOdt(
 		const differences = back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : [];
 		return tallyOf(one, lostLeaves).account(one, differences);
 	});
-	return { bytes, account: { tables, remarks: document.remarks } };
+	return { bytes, account: { tables, remarks: [...document.remarks, ...(document.ownRemarks ?? [])] } };
 }
 
 function withEntry(manifest: string): string {

@@ -158,6 +158,26 @@ function parse(source: string, reading: Reading): { root: XmlNode; scope: Scope 
 
 const propertyOf = (piece: XmlNode, start: number): XmlNode => new XmlNode(piece.name, piece.attributes, start, piece);
 
+/** The attributes of a start tag as they are written, with the white space before each: what a value looks like is none. */
+export function* attributesIn(
+	tag: string
+): Generator<{ readonly name: string; readonly start: number; readonly end: number }> {
+	for (const found of tag.matchAll(/\s+([^\s=/>"']+)\s*=\s*(?:"[^"]*"|'[^']*')/g))
+		yield { name: found[1]!, start: found.index, end: found.index + found[0].length };
+}
+
+/** A start tag without some of its attributes, by their names as they are written. */
+export function withoutAttributes(tag: string, goes: (name: string) => boolean): string {
+	let out = '';
+	let at = 0;
+	for (const { name, start, end } of attributesIn(tag)) {
+		if (!goes(name)) continue;
+		out += tag.slice(at, start);
+		at = end;
+	}
+	return out + tag.slice(at);
+}
+
 /** Every element below `node` with this name, in document order; does not look inside those it finds,
  * nor inside properties, nor inside the stand-ins for programs that do not know newer markup (mc:Fallback). */
 export function descendants(node: XmlNode, name: string, found: XmlNode[] = []): XmlNode[] {

@@ -185,6 +185,24 @@ class Tagger {
 		element.end();
 	}
 
+	/** Words that lead to an address (ISO 32000-1, §14.8.4.4.2). */
+	private link(parent: Element, mark: Extract<Mark, { kind: 'text' }>, address: string): void {
+		const link = this.element(parent, 'Link');
+		this.content(link, 'Link', [mark]);
+		const { piece, x, y, turn } = mark;
+		const [up, below, width] = [piece.face.ascent * piece.size, piece.face.descent * piece.size, piece.width];
+		const box =
+			turn === 90
+				? [x - below, y, up + below, width]
+				: turn === 270
+					? [x - up, y - width, up + below, width]
+					: [x, y - up, width, up + below];
+		const [left, top, wide, high] = box.map(pt) as [number, number, number, number];
+		this.doc.link(left, top, wide, high, address, { structParent: link, Contents: new String(piece.text) } as never);
+		// A link's place is the page that its element ends on.
+		link.end();
+	}
+
 	private element(parent: Element, type: string, attributes?: Record<string, unknown>): Element {
 		const element = this.doc.struct(type) as Element;
 		if (attributes) element.dictionary.data.A = attributes;
@@ -271,11 +289,17 @@ class Tagger {
 			element = this.element(known.rows[r]!, tag, Object.keys(attributes).length > 1 ? attributes : undefined);
 			known.cells.set(cell, element);
 		}
-		this.content(
-			element,
-			tag,
-			marks.filter(({ kind }) => kind !== 'picture')
-		);
+		let own: Mark[] = [];
+		const put = () => {
+			this.content(element, tag, own);
+			own = [];
+		};
+		for (const mark of marks)
+			if (mark.kind === 'text' && mark.piece.link !== undefined) {
+				put();
+				this.link(element, mark, mark.piece.link);
+			} else if (mark.kind !== 'picture') own.push(mark);
+		put();
 		for (const mark of marks) if (mark.kind === 'picture') this.figure(element, mark);
 		for (const head of repeated) this.artifacts(head);
 		for (const inner of tables) this.table(element, inner);

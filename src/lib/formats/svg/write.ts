@@ -11,7 +11,7 @@ import { tallyOf, type Written } from '../tally.ts';
 import { wearsOf } from '../carried.ts';
 import type { CarriedTable, DocumentTable } from '../document.ts';
 import { encodePieces } from '../package/encoding.ts';
-import { type XmlNode } from '../package/xml.ts';
+import { attributesIn, type XmlNode } from '../package/xml.ts';
 import { drawPlaced, type DrawnTable } from './draw.ts';
 import { drawnAppearance } from './group.ts';
 import { readSvg, sheetContext, type SvgDocument } from './read.ts';
@@ -134,13 +134,13 @@ function tagEdits(node: XmlNode, source: string, changed: Readonly<Record<string
 	const tag = source.slice(node.start, node.openEnd);
 	const edits: Edit[] = [];
 	for (const [name, value] of Object.entries(changed)) {
-		const found = new RegExp(`(\\s+)${name.replace(/[^\w-]/g, '\\$&')}\\s*=\\s*("[^"]*"|'[^']*')`).exec(tag);
+		const found = [...attributesIn(tag)].find((one) => one.name === name);
 		if (found) {
-			const start = node.start + found.index;
+			const space = /^\s+/.exec(tag.slice(found.start))![0];
 			edits.push({
-				start,
-				end: start + found[0].length,
-				text: value === null ? '' : `${found[1]}${name}="${escapeXml(value)}"`
+				start: node.start + found.start,
+				end: node.start + found.end,
+				text: value === null ? '' : `${space}${name}="${escapeXml(value)}"`
 			});
 		} else if (value !== null) {
 			const end = node.start + tag.replace(/\s*\/?>$/, '').length;

@@ -72,6 +72,6 @@ export async function loadDocument(db: Db, id: string) {
 		state,
 		blocks: document.blocks,
 		tables: document.kind === 'csv' ? document.tables.map(packTable) : document.tables,
-		remarks: document.remarks
+		remarks: [...document.remarks, ...(document.ownRemarks ?? [])]
 	};
 }

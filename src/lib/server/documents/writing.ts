@@ -79,7 +79,7 @@ export async function writeDocument(
 			name,
 			kind,
 			bytes: await fileBytes(db, found.file_hash),
-			account: { tables: [], remarks: document.remarks }
+			account: { tables: [], remarks: [...document.remarks, ...(document.ownRemarks ?? [])] }
 		};
 	const { bytes, account } = await writeAs(kind, document, jobs, { ...options, as, only, paper, title: name });
 	const remarks = [

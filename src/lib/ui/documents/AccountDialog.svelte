@@ -17,7 +17,8 @@
 		name,
 		kind,
 		tables,
-		picked
+		picked,
+		onjump
 	}: {
 		open: boolean;
 		id: string;
@@ -26,6 +27,8 @@
 		tables: number;
 		/** Index of the table that can be taken alone. */
 		picked: number;
+		/** Shows a cell of a table, where that can be seen. */
+		onjump?: (table: number, r: number, c: number) => void;
 	} = $props();
 	const TRAVEL_WORDS: readonly (readonly [travel: Travel, words: string])[] = [
 		['living', 'as living styles where possible'],
@@ -65,6 +68,10 @@
 	const number = new Intl.NumberFormat('en-GB');
 </script>
 
+{#snippet remarks({ remarks: all }: Account)}
+	{#each all as remark (remark)}<p class="text-warning-text">{remark}</p>{/each}
+{/snippet}
+
 <Dialog bind:open title="Take “{name}”" wide>
 	<label class="flex items-center gap-3"
 		>as
@@ -101,19 +108,24 @@
 				? ', so the file comes back exactly as it came.'
 				: ': the new file has its headings, text and tables as they look now.'}
 		</p>
+		{@render remarks(account)}
 	{:else}
 		{@const differences = sum((table) => table.differences.length)}
+		{@const unsaid = sum((table) => table.lost)}
 		<p>
 			{#if isOwn && kind !== 'csv'}<strong>{account.tables.length} of {tables} tables</strong> change; everything else in
 				the file stays byte for byte as it came.{:else if isOwn}Rows have no looks: the file comes back exactly as it
 				came.{:else}A new file of the document’s headings, text and tables; <strong
 					>{account.tables.length} of {tables} tables</strong
 				> are in a house style.{/if}
-			{#if chosen === 'pdf' || chosen === 'css' || chosen === 'json' || chosen === 'csv'}{:else if differences === 0}Read
-				back, the file shows <strong class="text-picked">exactly what was intended</strong>.{:else}Read back, the file
-				shows <strong class="text-error">{plural(differences, 'difference')}</strong>.{/if}
+			{#if chosen === 'pdf' || chosen === 'css' || chosen === 'json' || chosen === 'csv'}{:else if differences === 0 && unsaid}Read
+				back, the file shows <strong class="text-picked">what was intended</strong>, but for {plural(unsaid, 'setting')} that
+				this format cannot say.{:else if differences === 0}Read back, the file shows
+				<strong class="text-picked">exactly what was intended</strong>.{:else}Read back, the file shows <strong
+					class="text-error">{plural(differences, 'difference')}</strong
+				>.{/if}
 		</p>
-		{#each account.remarks as remark (remark)}<p class="text-warning-text">{remark}</p>{/each}
+		{@render remarks(account)}
 		<Segmented
 			label="Account"
 			options={[
@@ -150,15 +162,24 @@
 								<td class="py-1.5 text-end tabular-nums">{number.format(table.direct)}</td>
 								<td class="ps-5 py-1.5">
 									{#if table.differences.length}
-										<span class="text-error"
-											>{table.differences
-												.slice(0, 3)
-												.map(
-													({ r, c, what, wanted, got }) =>
-														`row ${r + 1}, column ${c + 1}, ${what}: ${got} instead of ${wanted}`
-												)
-												.join('; ')}</span
-										>
+										<ul>
+											{#each table.differences.slice(0, 3) as { r, c, what, wanted, got }, i (i)}
+												{@const place = `row ${r + 1}, column ${c + 1}`}
+												<li class="text-error">
+													{#if onjump}<button
+															type="button"
+															class="min-h-6 underline"
+															onclick={() => {
+																open = false;
+																onjump(table.index, r, c);
+															}}>{place}</button
+														>{:else}{place}{/if}, {what}: {got} instead of {wanted}
+												</li>
+											{/each}
+										</ul>
+										{#if table.differences.length > 3}<span class="text-error"
+												>and {plural(table.differences.length - 3, 'more difference')}</span
+											>{/if}
 									{:else}as intended{/if}
 									{#if table.lost}<span class="block text-quiet"
 											>this format cannot say: {Object.entries(table.lostWhat)

@@ -34,6 +34,10 @@
 		/** Only the file's own look, for the lower layer of the wipe. */
 		asInFile?: boolean;
 		onpick?: (cell: number, resolved: Resolved | undefined) => void;
+		/** A table inside a cell that is picked, and its cell. */
+		inner?: { readonly table: number; readonly cell: number | undefined } | undefined;
+		/** A cell of a table inside a cell was picked. */
+		oninner?: (table: number, cell: number, resolved: Resolved | undefined) => void;
 		onrole?: (r: number, role: RowRole) => void;
 		onkind?: (c: number, kind: ColumnKind) => void;
 		onreason?: (words: string | undefined) => void;
@@ -51,6 +55,8 @@
 		overlay,
 		asInFile = false,
 		onpick,
+		inner,
+		oninner,
 		onrole,
 		onkind,
 		onreason
@@ -108,7 +114,21 @@
 	</select>
 {/snippet}
 {#snippet nested(index: number, layer: 'before' | 'after')}
-	<div class="my-1"><Self entry={tables[index]!} {tables} {shown} {house} asInFile={layer === 'before'} /></div>
+	{@const isAfter = layer === 'after'}
+	<div class={['my-1', isAfter && inner?.table === index && 'rounded-xs ring-2 ring-picked']}>
+		<Self
+			entry={tables[index]!}
+			{tables}
+			{shown}
+			{house}
+			asInFile={!isAfter}
+			isPicked={isAfter && inner?.table === index}
+			pickedCell={inner?.cell}
+			{inner}
+			{oninner}
+			{...isAfter && oninner ? { onpick: (cell, resolved) => oninner(index, cell, resolved) } : {}}
+		/>
+	</div>
 {/snippet}
 
 {#if compare === 'side'}

@@ -205,8 +205,10 @@
 		// A click by keyboard or program has no place.
 		return event.detail > 0 && distance <= REACH ? side : undefined;
 	}
+	/** Whether something happened in a cell itself, and not in one of a table inside it. */
+	const isOwn = ({ target, currentTarget }: Event) => (target as Element).closest('[data-cell]') === currentTarget;
 	function pick(event: MouseEvent, index: number) {
-		if (!hidden) onpick?.(index, sideAt(event));
+		if (!hidden && isOwn(event)) onpick?.(index, sideAt(event));
 	}
 	/** To the cell at a row and column, from one of the cells. */
 	function go(from: EventTarget | null, r: number, c: number) {
@@ -259,7 +261,7 @@
 					aria-selected={view.isSelected}
 					tabindex={view.tabIndex}
 					onclick={(event) => pick(event, view.index)}
-					onkeydown={(event) => cellKeys(view.index)?.(event)}
+					onkeydown={(event) => isOwn(event) && cellKeys(view.index)?.(event)}
 					style={view.style}
 				>
 					{#if view.fraction !== undefined}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { plural } from '$lib/core/words.ts';
-	import { onMount, untrack } from 'svelte';
+	import { onMount, tick, untrack } from 'svelte';
 	import { appearanceOf } from '$lib/core/cascade/look.ts';
 	import { resolve, type Resolved } from '$lib/core/cascade/resolve.ts';
 	import { behaviour, isHeader } from '$lib/core/roles/index.ts';
@@ -125,6 +125,15 @@
 		{ keys: [], shown: 'Arrow keys', does: 'from cell to cell in a table' },
 		{ keys: ['Escape'], does: 'put back what is not applied yet', run: leave }
 	];
+	/** Shows a cell, and puts the focus there. */
+	async function jump(index: number, r: number, c: number) {
+		pick(index);
+		await tick();
+		const { slots, columns } = tables[index]!.table;
+		const cell = document.querySelector<HTMLElement>(`#table-${index} [data-cell="${slots[r * columns + c]}"]`);
+		cell?.scrollIntoView({ block: 'center' });
+		cell?.focus();
+	}
 	function leave() {
 		if (tracing) tracing = false;
 		else if (view.isDirty) view.draft = {};
@@ -222,6 +231,11 @@
 								house={data.house}
 								{isPicked}
 								pickedCell={isPicked && tracing ? cell?.index : undefined}
+								inner={{ table: picked, cell: tracing ? cell?.index : undefined }}
+								oninner={(inner, at, resolved) => {
+									pick(inner, false);
+									cell = { index: at, resolved };
+								}}
 								wipe={isPicked && comparing === 'wipe' ? wipe : undefined}
 								overlay={isPicked && comparing === 'wipe' ? overlay : undefined}
 								compare={comparing === 'changed' || (isPicked && comparing === 'side') ? comparing : undefined}
@@ -357,6 +371,7 @@
 	kind={data.document.kind}
 	tables={tables.length}
 	{picked}
+	onjump={jump}
 />
 <Shortcuts list={LIST} bind:open={keys} />
 

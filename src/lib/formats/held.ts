@@ -1,0 +1,59 @@
+import { listed, plural } from '../core/words.ts';
+import type { DocumentTable } from './document.ts';
+
+/** What a document can hold beside text and tables, in words. */
+const WORDS = {
+	picture: ['picture', 'pictures'],
+	drawing: ['drawn shape', 'drawn shapes'],
+	box: ['text box', 'text boxes'],
+	link: ['link', 'links'],
+	list: ['list item as one of a list', 'list items as those of lists'],
+	note: ['note', 'notes'],
+	comment: ['comment', 'comments'],
+	change: ['tracked change', 'tracked changes'],
+	field: ['field', 'fields'],
+	control: ['form field', 'form fields'],
+	equation: ['equation', 'equations'],
+	object: ['embedded object', 'embedded objects'],
+	height: ['row’s own height', 'rows’ own heights'],
+	together: ['row’s staying on one page', 'rows’ staying on one page'],
+	hidden: ['hidden row’s being hidden', 'hidden rows’ being hidden'],
+	deleted: ['deleted row that is not taken out yet', 'deleted rows that are not taken out yet'],
+	signature: ['signature', 'signatures'],
+	macro: ['set of macros', 'sets of macros']
+} as const;
+export type HeldKind = keyof typeof WORDS;
+export type Held = Map<HeldKind, number>;
+
+export const hold = (held: Held, kind: HeldKind, count = 1): void => {
+	if (count) held.set(kind, (held.get(kind) ?? 0) + count);
+};
+
+/** What of tables and text comes along into a new file: links and pictures in cells. */
+export function broughtAlong(tables: readonly DocumentTable[], order: readonly number[]): Held {
+	const brought: Held = new Map();
+	for (const index of order)
+		for (const pieces of tables[index]?.content ?? [])
+			for (const piece of pieces) {
+				if ('picture' in piece) hold(brought, 'picture');
+				if (!('runs' in piece)) continue;
+				piece.runs.forEach(({ link }, i) => {
+					if (link !== undefined && link !== piece.runs[i - 1]?.link) hold(brought, 'link');
+				});
+			}
+	return brought;
+}
+
+/** What does not come along into a new file, in a sentence; none where all does. */
+export function leftBehind(held: Held, brought: Held): string[] {
+	const left = [...held].flatMap(([kind, count]) => {
+		const more = count - (brought.get(kind) ?? 0);
+		const [one, many] = WORDS[kind];
+		return more > 0 ? [plural(more, one, many)] : [];
+	});
+	return left.length ? [`These do not come along: ${listed(left)}.`] : [];
+}
+
+/** An address that a document may lead to; undefined for one that runs something, or leads nowhere in another file. */
+export const safeLink = (address: string | undefined): string | undefined =>
+	address !== undefined && /^(https?|mailto|tel|ftp):/i.test(address.trim()) ? address.trim() : undefined;

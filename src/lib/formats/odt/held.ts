@@ -1,0 +1,40 @@
+import { hold, type Held } from '../held.ts';
+import type { XmlNode } from '../package/xml.ts';
+import type { OdfStyles } from './styles.ts';
+
+/** Text that a program works out (ODF 1.3 Part 3 §7). */
+const FIELDS =
+	/^text:(date|time|page-number|page-count|sequence|sequence-ref|bookmark-ref|reference-ref|variable-\w+|user-field-\w+|expression|author-\w+|chapter|file-name|database-display)$/;
+const SHAPES = /^draw:(rect|circle|ellipse|line|polyline|polygon|path|custom-shape|connector|g)$/;
+
+/** Counts what an element of a document holds beside text and tables. */
+export function countHeld(node: XmlNode, styles: OdfStyles, held: Held): void {
+	for (const child of node.children) {
+		const { name } = child;
+		if (name === 'draw:frame') {
+			const inside = child.children.map((one) => one.name);
+			if (inside.includes('draw:text-box')) hold(held, 'box');
+			else if (inside.some((one) => /^draw:(object|object-ole|plugin|applet)$/.test(one))) hold(held, 'object');
+			else hold(held, 'picture');
+			continue;
+		}
+		if (SHAPES.test(name)) {
+			hold(held, 'drawing');
+			continue;
+		}
+		if (name === 'text:a') hold(held, 'link');
+		else if (name === 'text:note') hold(held, 'note');
+		else if (name === 'office:annotation') hold(held, 'comment');
+		else if (name === 'text:list-item') hold(held, 'list');
+		else if (name === 'text:changed-region') hold(held, 'change');
+		else if (name.startsWith('form:') && name !== 'form:form') hold(held, 'control');
+		else if (FIELDS.test(name)) hold(held, 'field');
+		else if (name === 'table:table-row') {
+			const row = styles.properties('table-row', child.attribute('table:style-name'));
+			if (row.get('style:row-height') || row.get('style:min-row-height')) hold(held, 'height');
+			if (row.get('fo:keep-together') === 'always') hold(held, 'together');
+			if (/collapse|filter/.test(child.attribute('table:visibility') ?? '')) hold(held, 'hidden');
+		}
+		if (name !== 'text:note' && name !== 'office:annotation') countHeld(child, styles, held);
+	}
+}
