@@ -29,6 +29,11 @@ export const hold = (held: Held, kind: HeldKind, count = 1): void => {
 	if (count) held.set(kind, (held.get(kind) ?? 0) + count);
 };
 
+export const heldWords = (kind: HeldKind, count: number): string => {
+	const [one, many] = WORDS[kind];
+	return plural(count, one, many);
+};
+
 /** What of tables and text comes along into a new file: links and pictures in cells. */
 export function broughtAlong(tables: readonly DocumentTable[], order: readonly number[]): Held {
 	const brought: Held = new Map();
@@ -48,8 +53,7 @@ export function broughtAlong(tables: readonly DocumentTable[], order: readonly n
 export function leftBehind(held: Held, brought: Held): string[] {
 	const left = [...held].flatMap(([kind, count]) => {
 		const more = count - (brought.get(kind) ?? 0);
-		const [one, many] = WORDS[kind];
-		return more > 0 ? [plural(more, one, many)] : [];
+		return more > 0 ? [heldWords(kind, more)] : [];
 	});
 	return left.length ? [`These do not come along: ${listed(left)}.`] : [];
 }

@@ -12,6 +12,7 @@ import { ONLY_TEXT, OWN_LOOK } from '../core/style/bare.ts';
 import type { Table, Touch } from '../core/table/grid.ts';
 import type { Emu } from '../core/units.ts';
 import type { OpenDocument } from './document.ts';
+import { compare, compareKept, type Difference, type Sayable } from './read-back.ts';
 
 /** How a look may travel (formats.md, promise 3). */
 export const TRAVELS = ['living', 'living-only', 'direct'] as const;
@@ -101,3 +102,14 @@ const EXACTLY = {
 	value: (_: LookField, a: unknown, b: unknown) => a === b,
 	line: (a: Line | null | undefined, b: Line | null | undefined) => sameLine(a, b)
 };
+
+/** All in which a written table, read again, is other than intended: its look, and what was to stay as it was. */
+export const differencesOf = (
+	before: OpenDocument,
+	after: OpenDocument,
+	{ job: { index, table, widths }, wanted }: Prepared,
+	sayable: Sayable
+): Difference[] => [
+	...compareKept({ document: before, index }, { document: after, index }, { widths: !!widths?.length }),
+	...(after.tables[index] ? compare(table, wanted, after.tables[index].appearance, sayable) : [])
+];

@@ -2,7 +2,11 @@ import type { Appearance, Line, Look, LookField } from '../core/cascade/look.ts'
 import { FIELDS, fieldDefinition } from '../core/properties/index.ts';
 import { lineWords, sameLine } from '../core/properties/line.ts';
 import { sameShown, shadowWords, type Shadow } from '../core/properties/shadow.ts';
+import { lengthWords } from '../core/properties/property.ts';
 import type { Table } from '../core/table/grid.ts';
+import { plural } from '../core/words.ts';
+import type { DocumentTable, OpenDocument } from './document.ts';
+import { heldWords } from './held.ts';
 
 export interface Difference {
 	readonly r: number;
@@ -14,14 +18,15 @@ export interface Difference {
 }
 
 /** A leaf as it is seen on a written table: a field of its cells, the lines of its edges, a number format, its shadow. */
-export type SeenLeaf = LookField | 'lines' | 'formats' | 'tableShadow';
+export type SeenLeaf = LookField | 'lines' | 'formats' | 'tableShadow' | 'kept';
 
 /** What people call them. */
 export const LEAF_WORDS: Readonly<Record<SeenLeaf, string>> = {
 	...(Object.fromEntries(FIELDS.map(({ name, words }) => [name, words])) as Record<LookField, string>),
 	lines: 'lines',
 	formats: 'number formats',
-	tableShadow: 'table shadow'
+	tableShadow: 'table shadow',
+	kept: 'all else'
 };
 
 const fieldWords = (field: LookField, value: Look[LookField]): string =>
@@ -112,3 +117,47 @@ export function compare(table: Table, wanted: Appearance, got: Appearance, sayab
 		});
 	return differences;
 }
+
+/** A table with the document that it stands in, for what it holds. */
+interface Kept {
+	readonly document: Pick<OpenDocument, 'tables' | 'held'>;
+	readonly index: number;
+}
+
+/** What no style has a say in, before and after: what differs was not meant to. `widths`: the columns were to get others. */
+export function compareKept(before: Kept, after: Kept, { widths }: { readonly widths: boolean }): Difference[] {
+	const [was, is] = [before.document.tables[before.index]!, after.document.tables[after.index]];
+	const differences: Difference[] = [];
+	const tell = (what: string, wanted: string, got: string, r = 0, c = 0) =>
+		differences.push({ r, c, leaf: 'kept', what, wanted, got });
+	if (!is) return [{ r: 0, c: 0, leaf: 'kept', what: 'the table', wanted: 'to be there', got: 'nothing' }];
+	const size = ({ table }: DocumentTable) =>
+		`${plural(table.rows, 'row')} by ${plural(table.columns, 'column')} of ${plural(table.cells.length, 'cell')}`;
+	if (size(was) !== size(is)) {
+		tell('size', size(was), size(is));
+		return differences;
+	}
+	const runs = ({ table }: DocumentTable) => (table.dir === 'rtl' ? 'from right to left' : 'from left to right');
+	if (runs(was) !== runs(is)) tell('direction', runs(was), runs(is));
+	if (!widths && was.widths.length === is.widths.length)
+		was.widths.forEach((width, c) => {
+			if (Math.abs(width - is.widths[c]!) > HAIR)
+				tell('width of the column', lengthWords(width), lengthWords(is.widths[c]!), 0, c);
+		});
+	const locked = new Set(is.locked);
+	const lock = (isLocked: boolean) => (isLocked ? 'locked' : 'open');
+	const wasLocked = new Set(was.locked);
+	was.table.cells.forEach(({ r, c, text }, i) => {
+		const now = is.table.cells[i]!;
+		if (now.text !== text || now.r !== r || now.c !== c) tell('text', `“${text}”`, `“${now.text}”`, r, c);
+		if (locked.has(i) !== wasLocked.has(i)) tell('lock', lock(wasLocked.has(i)), lock(locked.has(i)), r, c);
+	});
+	const [had, has] = [before, after].map(({ document, index }) => document.held?.([index]));
+	for (const [kind, count] of had ?? []) {
+		const now = has?.get(kind) ?? 0;
+		if (now < count) tell('what it holds', heldWords(kind, count), heldWords(kind, now));
+	}
+	return differences;
+}
+/** Widths this near are the same: a twentieth of a point. */
+const HAIR = 640;

@@ -1,6 +1,6 @@
 import bidiFactory from 'bidi-js';
 import type { Direction } from '../table/grid.ts';
-import { pieceWidth, type LaidLine, type LaidPiece } from './paragraph.ts';
+import { pieceWidth, type LaidLine } from './paragraph.ts';
 
 const bidi = bidiFactory();
 

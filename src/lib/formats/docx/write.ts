@@ -6,8 +6,9 @@ import { isPartOff } from '../../core/style/parts.ts';
 import { ASPECTS, type Style } from '../../core/style/types.ts';
 import type { Table } from '../../core/table/grid.ts';
 import { headRows, isHeader } from '../../core/roles/index.ts';
-import { compare, type Sayable } from '../read-back.ts';
+import { type Sayable } from '../read-back.ts';
 import {
+	differencesOf,
 	isCleared,
 	givesStyle,
 	prepare,
@@ -97,10 +98,9 @@ export async function writeDocx(
 
 	const back = readBack ? await readDocx(bytes) : undefined;
 	const tables = prepared.map((one, i) => {
-		const { job, wanted } = one;
 		const tally = tallies[i]!;
 		tally.lose('formats', 'number formats', formatsLost(one));
-		return tally.account(one, back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : []);
+		return tally.account(one, back ? differencesOf(document, back, one, SAYABLE) : []);
 	});
 	return { bytes, account: { tables, remarks: [...document.remarks, ...(document.ownRemarks ?? [])] } };
 }

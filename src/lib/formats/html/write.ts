@@ -1,7 +1,8 @@
 import { styleCss, cssName } from '../../core/share/css.ts';
 import { ASPECTS } from '../../core/style/types.ts';
-import { compare, type SeenLeaf } from '../read-back.ts';
+import type { SeenLeaf } from '../read-back.ts';
 import {
+	differencesOf,
 	givesStyle,
 	isCleared,
 	keepsOwnLook,
@@ -235,9 +236,8 @@ export async function writeHtml(
 	}
 	const back = readBack ? readHtml(bytes) : undefined;
 	const tables = prepared.map((one) => {
-		const { job, wanted } = one;
-		const differences = back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : [];
-		const direct = isLiving(one, as) ? (counts.get(job.index) ?? new Map<SeenLeaf, number>()) : undefined;
+		const differences = back ? differencesOf(document, back, one, SAYABLE) : [];
+		const direct = isLiving(one, as) ? (counts.get(one.job.index) ?? new Map<SeenLeaf, number>()) : undefined;
 		return tallyOf(one, lostLeaves, direct).account(one, differences);
 	});
 	return { bytes, account: { tables, remarks: document.remarks } };

@@ -1,6 +1,6 @@
 import { escapeXml } from '../../core/escape.ts';
-import { compare } from '../read-back.ts';
-import { givesStyle, prepare, type StyleJob, type WriteOptions } from '../job.ts';
+
+import { differencesOf, givesStyle, prepare, type StyleJob, type WriteOptions } from '../job.ts';
 import { tallyOf, type Written } from '../tally.ts';
 import { carriedAfter, carriedToJson } from '../carried.ts';
 import { encodePieces } from '../package/encoding.ts';
@@ -78,8 +78,7 @@ export async function writeOdt(
 			);
 	const back = readBack ? await readOdt(bytes) : undefined;
 	const tables = prepared.map((one) => {
-		const { job, wanted } = one;
-		const differences = back ? compare(job.table, wanted, back.tables[job.index]!.appearance, SAYABLE) : [];
+		const differences = back ? differencesOf(document, back, one, SAYABLE) : [];
 		return tallyOf(one, lostLeaves).account(one, differences);
 	});
 	return { bytes, account: { tables, remarks: [...document.remarks, ...(document.ownRemarks ?? [])] } };

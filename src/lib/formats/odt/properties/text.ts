@@ -7,6 +7,13 @@ const CASES: Record<string, Look['case']> = { uppercase: 'upper', lowercase: 'lo
 const TRANSFORM = { none: 'none', upper: 'uppercase', lower: 'lowercase', title: 'capitalize', 'small-caps': 'none' };
 const hundreds = (weight: number) => Math.min(900, Math.max(100, Math.round(weight / 100) * 100));
 
+/** What is said of text in Western scripts, of that in Asian and of that in complex ones (ODF 1.3 Part 3 §20.284). */
+const inAllScripts = (name: string, value: string): Attributes => ({
+	[`fo:${name}`]: value,
+	[`style:${name}-asian`]: value,
+	[`style:${name}-complex`]: value
+});
+
 /** `style:text-properties` (ODF 1.3 Part 3 §17.23, §20). */
 export const TEXT: OdtTextFields<'family' | 'size' | 'weight' | 'italic' | 'underline' | 'case' | 'tracking' | 'ink'> =
 	{
@@ -18,13 +25,13 @@ export const TEXT: OdtTextFields<'family' | 'size' | 'weight' | 'italic' | 'unde
 		},
 		size: {
 			element: 'text',
-			owns: /^(fo:font-size|style:font-size-rel)$/,
+			owns: /^(fo:font-size|style:font-size(-rel)?(-asian|-complex)?)$/,
 			readText: ({ properties, inherited }) => toEmu(properties.get('fo:font-size'), inherited) ?? inherited,
-			attributes: (size) => ({ 'fo:font-size': pt(size) })
+			attributes: (size) => inAllScripts('font-size', pt(size))
 		},
 		weight: {
 			element: 'text',
-			owns: /^fo:font-weight$/,
+			owns: /^(fo:font-weight|style:font-weight-(asian|complex))$/,
 			nearest: hundreds,
 			readText({ properties }) {
 				const weight = properties.get('fo:font-weight');
@@ -32,14 +39,14 @@ export const TEXT: OdtTextFields<'family' | 'size' | 'weight' | 'italic' | 'unde
 			},
 			attributes(weight) {
 				const said = hundreds(weight);
-				return { 'fo:font-weight': said === 400 ? 'normal' : said === 700 ? 'bold' : String(said) };
+				return inAllScripts('font-weight', said === 400 ? 'normal' : said === 700 ? 'bold' : String(said));
 			}
 		},
 		italic: {
 			element: 'text',
-			owns: /^fo:font-style$/,
+			owns: /^(fo:font-style|style:font-style-(asian|complex))$/,
 			readText: ({ properties }) => /italic|oblique/.test(properties.get('fo:font-style') ?? ''),
-			attributes: (italic) => ({ 'fo:font-style': italic ? 'italic' : 'normal' })
+			attributes: (italic) => inAllScripts('font-style', italic ? 'italic' : 'normal')
 		},
 		underline: {
 			element: 'text',
