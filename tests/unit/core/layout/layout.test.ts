@@ -84,7 +84,10 @@ test('no line is longer than its measure, and nothing of the text is lost, whate
 				);
 				for (const line of lines) assert.ok(line.width <= Math.max(measure, most) + 2, `${line.width} of ${measure}`);
 				const bare = (value: string) => value.replace(/\s/g, '');
-				assert.equal(bare(lines.flatMap(({ pieces }) => pieces.map((piece) => piece.typed ?? piece.text)).join('')), bare(text));
+				assert.equal(
+					bare(lines.flatMap(({ pieces }) => pieces.map((piece) => piece.typed ?? piece.text)).join('')),
+					bare(text)
+				);
 			}
 		),
 		{ numRuns: 300 }

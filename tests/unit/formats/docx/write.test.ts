@@ -21,6 +21,7 @@ import { Package } from '../../../../src/lib/formats/package/zip.ts';
 import { line, style } from '../../support.ts';
 import { anyStyle } from '../../core/any.ts';
 import { docx, LEDGER, tbl, tc, tr, type Parts } from '../documents.ts';
+import { zipOf } from '../zip.ts';
 
 const find = (name: string) => DEMO_STYLES.find((other) => other.name === name);
 type Bytes = Uint8Array<ArrayBuffer>;
@@ -354,3 +355,68 @@ describe('any style on any table', () => {
 		);
 	});
 });
+
+describe('what a DOCX says of its tables beside their cells', () => {
+	const lookOf = ({ tables }: Awaited<ReturnType<typeof readDocx>>, i = 0) => {
+		const { appearance } = tables[0]!;
+		return appearance.looks[appearance.cellLook[i]!]!;
+	};
+	it('a shading of the whole table shows in cells that have none, and goes where the fill is the style’s', async () => {
+		const bytes = await docx({
+			body: tbl(
+				[tr(tc('a', '<w:shd w:val="clear" w:fill="FFEE00"/>'), 'b')],
+				'<w:shd w:val="clear" w:color="auto" w:fill="CFE8D5"/>'
+			)
+		});
+		const document = await readDocx(bytes);
+		assert.deepEqual([lookOf(document, 0).fill, lookOf(document, 1).fill], ['#FFEE00', '#CFE8D5']);
+		for (const change of [{}, { carry: ['text'] }]) {
+			const { bytes: after, account } = await apply(bytes, LEDGER_STYLE, { change });
+			assert.deepEqual(account.tables[0]!.differences, []);
+			assert.equal(lookOf(await readDocx(after), 1).fill === '#CFE8D5', 'carry' in change);
+		}
+	});
+	it('a tab of a numbered list is no decimal alignment, and stays', async () => {
+		const pPr = '<w:tabs><w:tab w:val="num" w:pos="360"/></w:tabs>';
+		const bytes = await docx({ body: tbl([tr(tc(`<w:p><w:pPr>${pPr}</w:pPr><w:r><w:t>a</w:t></w:r></w:p>`), 'b')]) });
+		assert.equal(lookOf(await readDocx(bytes)).h, 'start');
+		const { bytes: after, account } = await apply(bytes, LEDGER_STYLE);
+		assert.match(await main(after), /<w:tab w:val="num" w:pos="360"\/>/);
+		assert.deepEqual(account.tables[0]!.differences, []);
+	});
+	it('columns from right to left stay so; start and end go by the table, whatever a paragraph’s own direction', async () => {
+		const aligned = (jc: string, bidi = '') =>
+			tc(`<w:p><w:pPr>${bidi}<w:jc w:val="${jc}"/></w:pPr><w:r><w:t>a</w:t></w:r></w:p>`);
+		const bytes = await docx({
+			body: tbl([tr(aligned('left', '<w:bidi/>'), aligned('left')), tr('c', 'd')], '<w:bidiVisual/>')
+		});
+		const document = await readDocx(bytes);
+		assert.equal(document.tables[0]!.table.dir, 'rtl');
+		assert.deepEqual([lookOf(document, 0).h, lookOf(document, 1).h], ['start', 'end']);
+		const { bytes: after, account } = await apply(bytes, LEDGER_STYLE);
+		assert.match(await main(after), /<w:bidiVisual\/>/);
+		assert.deepEqual(account.tables[0]!.differences, []);
+	});
+	it('a package that types its parts one by one gets types for the parts that are new, and keeps its folders', async () => {
+		const kind = 'application/vnd.openxmlformats-package.relationships+xml';
+		const plain = await docx({ body: tbl(LEDGER) });
+		const archive = await Package.open(plain, 'x');
+		const entries: Record<string, string> = {};
+		for (const name of archive.names()) entries[name] = (await archive.text(name))!;
+		entries['[Content_Types].xml'] = entries['[Content_Types].xml']!.replace(
+			/<Default Extension="rels"[^>]*>/,
+			''
+		).replace(
+			'</Types>',
+			`<Override PartName="/_rels/.rels" ContentType="${kind}"/><Override PartName="/word/_rels/document.xml.rels" ContentType="${kind}"/></Types>`
+		);
+		const { bytes } = await apply(await zipOf({ ...entries, 'docProps/': '' }), LEDGER_STYLE);
+		const types = await main(bytes, '[Content_Types].xml');
+		const after = await rawNames(bytes);
+		for (const name of after.filter((one) => one.endsWith('.rels'))) assert.ok(types.includes(`"/${name}"`), name);
+		assert.ok(after.includes('docProps/'), after.join());
+	});
+});
+const LEDGER_STYLE = DEMO_STYLES.find(({ name }) => name === 'Season Ledger')!;
+const rawNames = async (bytes: Bytes) =>
+	(await new ZipReader(new Uint8ArrayReader(bytes)).getEntries()).map(({ filename }) => filename);

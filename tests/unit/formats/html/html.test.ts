@@ -339,3 +339,50 @@ describe('writing pages', () => {
 		}
 	});
 });
+
+describe('what a page says behind and beside its cells', () => {
+	const written = async (bytes: Uint8Array) => {
+		const document = readHtml(bytes);
+		const jobs = document.tables.map(({ index, table }) => ({ index, table, style: style('Season Ledger') }));
+		return writeHtml(document, jobs, options);
+	};
+	it('backgrounds of columns show under those of rows and cells, and go where the fill is the style’s', async () => {
+		const bytes = page(
+			'<table><colgroup style="background:#cfe8d5"><col><col style="background:#ffee00"></colgroup><col bgcolor="#aabbcc"><tr><td>a<td>b<td>c<tr><td style="background:#fff">d<td>e<td>f</table>'
+		);
+		assert.deepEqual(
+			['a', 'b', 'c', 'd'].map((text) => look(bytes, text).fill),
+			['#CFE8D5', '#FFEE00', '#AABBCC', '#FFFFFF']
+		);
+		const { account } = await written(bytes);
+		assert.deepEqual(account.tables[0]!.differences, []);
+	});
+	it('a background behind all words of a cell is its fill; one behind some of them is a mark', async () => {
+		const bytes = page(
+			'<table><tr><td><p style="background:#ffee00">a</p><td style="background:#cfe8d5"><b style="background:#ffee00">b</b><td>c <mark style="background:#ffee00">d</mark></table>'
+		);
+		assert.deepEqual(
+			['a', 'b', 'c d'].map((text) => look(bytes, text).fill),
+			['#FFEE00', '#FFEE00', 'none']
+		);
+		const { bytes: after, account } = await written(bytes);
+		assert.deepEqual(account.tables[0]!.differences, []);
+		assert.match(new TextDecoder().decode(after), /<mark style="background:#ffee00">d/);
+	});
+	it('runs from right to left by its attribute, its style sheet or what it stands in', () => {
+		const runs = (body: string, head = '') => readHtml(page(body, head)).tables[0]!.table.dir;
+		assert.equal(runs('<table dir="rtl"><tr><td>a</table>'), 'rtl');
+		assert.equal(runs('<div dir="RTL"><table><tr><td>a</table></div>'), 'rtl');
+		assert.equal(runs('<div dir="rtl"><table dir="ltr"><tr><td>a</table></div>'), undefined);
+		assert.equal(runs('<table class="r"><tr><td>a</table>', '<style>.r { direction: rtl }</style>'), 'rtl');
+		assert.equal(runs('<table dir="auto"><tr><td>ורד</table>'), 'rtl');
+	});
+	it('a page that begins with a drawing is a page where its name says so', async () => {
+		const text = '<svg width="10" height="10"><rect width="5" height="5"/></svg><table><tr><td>a</td></tr></table>';
+		assert.equal((await openDocument(utf8(text), 'page.html')).kind, 'html');
+		const drawing = '<svg xmlns="http://www.w3.org/2000/svg" width="10mm" height="10mm"/>';
+		assert.equal((await openDocument(utf8(drawing), 'plan.svg')).kind, 'svg');
+		assert.equal((await openDocument(utf8(`<?xml version="1.0"?><!-- a plan -->${drawing}`), 'plan')).kind, 'svg');
+		assert.equal((await openDocument(utf8(`<div>${text}</div>`), 'page.htm')).kind, 'html');
+	});
+});

@@ -1,10 +1,12 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
+import { Uint8ArrayReader, ZipReader } from '@zip.js/zip.js';
 import fc from 'fast-check';
 import { seasonReport } from '../../../../demo/documents/season-report.ts';
 import { DEMO_STYLES } from '../../../../demo/styles/index.ts';
 import { InputError } from '../../../../src/lib/core/errors.ts';
 import { FIRST_HOUSE } from '../../../../src/lib/core/house.ts';
+import type { Aspect } from '../../../../src/lib/core/style/types.ts';
 import { gridFault } from '../../../../src/lib/core/table/grid.ts';
 import { readDocx } from '../../../../src/lib/formats/docx/read.ts';
 import { makeOdt } from '../../../../src/lib/formats/odt/make.ts';
@@ -265,3 +267,113 @@ describe('writing text documents', () => {
 		);
 	});
 });
+
+describe('what an ODT says of tables beside its cells', () => {
+	const automatic = [
+		'<style:style style:name="Right" style:family="table"><style:table-properties style:writing-mode="rl-tb" table:border-model="collapsing"/></style:style>',
+		'<style:style style:name="Fern" style:family="table-cell"><style:table-cell-properties fo:background-color="#cfe8d5" fo:padding="4pt" fo:border="1pt solid #2f5d50"/><style:paragraph-properties fo:text-align="center"/><style:text-properties fo:color="#aa0000" fo:font-size="18pt"/></style:style>',
+		'<style:style style:name="Sun" style:family="paragraph"><style:paragraph-properties fo:background-color="#ffee00"/></style:style>',
+		'<style:style style:name="Marked" style:family="text"><style:text-properties fo:background-color="#ffee00"/></style:style>'
+	].join('');
+	const read = (markup: string) => readOdt(flat(markup, automatic));
+	const lookOf = ({ tables }: Awaited<ReturnType<typeof readOdt>>, i = 0, index = 0) => {
+		const { appearance } = tables[index]!;
+		return appearance.looks[appearance.cellLook[i]!]!;
+	};
+	const styled = async (markup: string, carry?: readonly Aspect[]) => {
+		const document = await read(markup);
+		const jobs = document.tables.map(({ index, table: one }) => ({
+			index,
+			table: carry ? { ...one, carry } : one,
+			style: style('Season Ledger')
+		}));
+		const { bytes, account } = await writeOdt(document, jobs, options);
+		return { text: new TextDecoder().decode(bytes), account, document: await readOdt(bytes) };
+	};
+
+	it('keeps its direction, and says start and end by it', async () => {
+		const { document, text, account } = await styled(
+			table(row(cell('a', 'table:style-name="Fern"'), cell('b'))).replace(
+				'<table:table ',
+				'<table:table table:style-name="Right" '
+			)
+		);
+		assert.equal(document.tables[0]!.table.dir, 'rtl');
+		assert.match(text, /style:writing-mode="rl-tb"/);
+		assert.deepEqual(account.tables[0]!.differences, []);
+	});
+	it('knows the style that a row or a column has for its cells, and what that says of their text', async () => {
+		const byColumn = table(
+			'<table:table-column table:default-cell-style-name="Fern"/><table:table-column/>',
+			row(cell('a'), cell('b'))
+		);
+		const byRow = table(
+			row(cell('a'), cell('b')).replace('<table:table-row>', '<table:table-row table:default-cell-style-name="Fern">')
+		);
+		for (const [markup, other] of [
+			[byColumn, 'none'],
+			[byRow, '#CFE8D5']
+		] as const) {
+			const document = await read(markup);
+			const { fill, h, ink, size, marginTop } = lookOf(document);
+			assert.deepEqual([fill, h, ink, size, marginTop], ['#CFE8D5', 'middle', '#AA0000', 228_600, 50_800]);
+			assert.equal(lookOf(document, 1).fill, other);
+			// Carrying text alone leaves fill, lines, padding and alignment as they were.
+			const after = await styled(markup, ['text']);
+			assert.deepEqual(
+				[lookOf(after.document).fill, lookOf(after.document).marginTop, lookOf(after.document).h],
+				[fill, marginTop, h]
+			);
+			assert.deepEqual(after.account.tables[0]!.differences, []);
+		}
+	});
+	it('sees a background behind paragraphs and letters, and takes it away where the fill is the style’s', async () => {
+		const filled = row(
+			'<table:table-cell><text:p text:style-name="Sun">a</text:p></table:table-cell>',
+			'<table:table-cell><text:p><text:span text:style-name="Marked">b</text:span></text:p></table:table-cell>',
+			'<table:table-cell><text:p>c <text:span text:style-name="Marked">d</text:span></text:p></table:table-cell>'
+		);
+		const document = await read(table(filled));
+		assert.deepEqual(
+			[0, 1, 2].map((i) => lookOf(document, i).fill),
+			['#FFEE00', '#FFEE00', 'none']
+		);
+		for (const carry of [undefined, ['fill'] as const]) {
+			const after = await styled(table(filled), carry);
+			assert.deepEqual(after.account.tables[0]!.differences, []);
+			assert.ok([0, 1].every((i) => lookOf(after.document, i).fill !== '#FFEE00'));
+			// Words that somebody marked stay marked.
+			assert.equal(after.text.split('"#ffee00"').length > 1, true);
+		}
+	});
+	it('says nothing of type in a cell that holds but a table', async () => {
+		const inner = table(row(cell('x'), cell('y')));
+		const { account } = await styled(table(row(`<table:table-cell>${inner}</table:table-cell>`, cell('b'))));
+		assert.deepEqual(
+			account.tables.flatMap(({ differences }) => differences),
+			[]
+		);
+	});
+	it('keeps soft page breaks between rows, and the entries of folders', async () => {
+		const markup = table(row(cell('a'), cell('b')), '<text:soft-page-break/>', row(cell('c'), cell('d')));
+		const { text } = await styled(markup);
+		assert.match(text, /<\/table:table-row><text:soft-page-break\/><table:table-row/);
+		const made = await makeOdt(await read(table(row(cell('a')))));
+		const { entries } = await reopened(made);
+		const withFolder = await zipOf({ ...entries, 'Pictures/': '' }, {});
+		const opened = await readOdt(withFolder);
+		const job = { index: 0, table: opened.tables[0]!.table, style: style('Season Ledger') };
+		const names = (
+			await new ZipReader(new Uint8ArrayReader((await writeOdt(opened, [job], options)).bytes)).getEntries()
+		).map(({ filename }) => filename);
+		assert.ok(names.includes('Pictures/'), names.join());
+		assert.equal(names[0], 'mimetype');
+	});
+});
+
+async function reopened(bytes: Uint8Array<ArrayBuffer>) {
+	const archive = await Package.open(bytes, 'an ODT document');
+	const entries: Record<string, string> = {};
+	for (const name of archive.names()) entries[name] = (await archive.text(name))!;
+	return { entries };
+}

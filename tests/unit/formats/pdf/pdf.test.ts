@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { deflateSync } from 'node:zlib';
+import { deflateSync, inflateSync } from 'node:zlib';
 import { getDocument, OPS } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { seasonReport } from '../../../../demo/documents/season-report.ts';
 import { seedList } from '../../../../demo/documents/seed-list.ts';
@@ -13,6 +13,9 @@ import { tableToFile } from '../../../../src/lib/core/table/file.ts';
 import { emu } from '../../../../src/lib/core/units.ts';
 import { emptyTable, withCells } from '../../../../src/lib/core/work/table.ts';
 import { tableOf } from '../../../../src/lib/core/work/convert.ts';
+import { missingText } from '../../../../src/lib/formats/pdf/check.ts';
+import { reportOf } from '../../../../src/lib/formats/pdf/report.ts';
+import { layPages } from '../../../../src/lib/formats/pdf/write.ts';
 import { openDocument, writeAs, type AnyDocument } from '../../../../src/lib/formats/index.ts';
 
 const ledger: Style = DEMO_STYLES.find(({ name }) => name === 'Season Ledger')!;
@@ -267,4 +270,94 @@ test('pictures in cells are figures with their words, in pixels', async () => {
 	);
 	const { fnArray } = await page.getOperatorList();
 	assert.ok(fnArray.includes(OPS.paintImageXObject), 'the picture is painted');
+});
+
+const pageOf = async (body: string) =>
+	openDocument(new TextEncoder().encode(`<!DOCTYPE html><meta charset="utf-8"><body>${body}</body>`), 'page.html');
+const plain = async (body: string) =>
+	writeAs('pdf', await pageOf(body), [], { house: FIRST_HOUSE, find: () => undefined, title: 'Beds' });
+
+test('a table in a cell that is taller than a page goes on over pages, with its head and all of its text', async () => {
+	const rows = Array.from({ length: 120 }, (_, i) => `<tr><td>Plant ${i + 1}</td><td>${i}</td></tr>`).join('');
+	const inner = `<table><thead><tr><th>Inner plant</th><th>Count</th></tr></thead><tbody>${rows}</tbody></table>`;
+	const { bytes, account } = await plain(
+		`<table><thead><tr><th>Bed</th><th>Plants</th></tr></thead><tbody><tr><td>North</td><td>Before${inner}After</td></tr></tbody></table>`
+	);
+	assert.deepEqual(account.remarks, []);
+	const { pages } = await read(bytes);
+	assert.ok(pages.length > 2, `${pages.length} pages`);
+	const cells = pages.flatMap((page) => textsIn(page, ['TH', 'TD'])).map(bare);
+	const whole = cells.join(' ');
+	for (let i = 1; i <= 120; i++) assert.ok(whole.includes(`Plant${i}`), `Plant ${i}`);
+	assert.ok(whole.includes('Before') && whole.includes('After'));
+	// Its head stands on each page that it goes on to, and is read out once.
+	const heads = pages.filter(({ artifacts }) => artifacts.includes('Inner plant')).length;
+	assert.equal(heads, pages.length - 2 - (pages.at(-1)!.artifacts.includes('Inner plant') ? 0 : 1));
+	assert.equal(whole.split('Innerplant').length, 2);
+});
+
+test('text in another case carries what was typed word by word; ligatures are their letters', async () => {
+	const document = await pageOf('<table><tr><th>ﬁne ﬂower beds</th></tr><tr><td>a</td></tr></table>');
+	const style: Style = {
+		...ledger,
+		name: 'Loud',
+		basedOn: null,
+		parts: { ground: { text: { case: 'upper' } } },
+		rules: []
+	};
+	const jobs = document.tables.map(({ index, table }) => ({ index, table, style }));
+	const { bytes } = await writeAs('pdf', document, jobs, { house: FIRST_HOUSE, find: () => undefined, title: 'Beds' });
+	const source = new TextDecoder('latin1').decode(bytes);
+	const operators = [...source.matchAll(/stream\r?\n([^]*?)\r?\nendstream/g)].flatMap(([, data]) => {
+		try {
+			return [inflateSync(Buffer.from(data!, 'latin1')).toString('latin1')];
+		} catch {
+			return [];
+		}
+	});
+	const actual = operators
+		.flatMap((one) => [...one.matchAll(/\/ActualText \((.*?)\)/g)])
+		.map(([, said]) => said!.trim());
+	assert.deepEqual(actual, ['fine', 'flower', 'beds', 'a']);
+	const { pages } = await read((await plain('<table><tr><td>ﬁne ﬂower</td></tr></table>')).bytes);
+	assert.deepEqual(pages.flatMap((page) => textsIn(page, ['TD', 'TH'])).map(bare), ['fineflower']);
+});
+
+test('text that would not be on the pages is named', async () => {
+	const document = await pageOf('<h1>Beds</h1><table><tr><td>North</td><td>Fern and moss</td></tr></table><p>End.</p>');
+	const report = reportOf(document, [], { title: 'Report' });
+	const pages = layPages(report);
+	assert.deepEqual(missingText(report, pages), []);
+	const without = pages.map((page) => ({
+		...page,
+		pieces: page.pieces.map((piece) =>
+			piece.kind !== 'table'
+				? piece
+				: {
+						...piece,
+						marks: {
+							...piece.marks,
+							cells: piece.marks.cells.map((cell) => ({ ...cell, marks: cell.cell === 1 ? [] : cell.marks }))
+						}
+					}
+		)
+	}));
+	assert.deepEqual(missingText(report, without), [
+		'Not all text is on the pages. Missing: table 1, row 1, column 2: “Fernandmoss”.'
+	]);
+	const few = pages.map((page) => ({ ...page, pieces: page.pieces.filter(({ kind }) => kind !== 'paragraph') }));
+	assert.match(missingText(report, few)[0]!, /text beside the tables: “End\.”/);
+	const none = pages.map((page) => ({ ...page, pieces: page.pieces.filter(({ kind }) => kind !== 'table') }));
+	assert.match(missingText(report, none)[0]!, /table 1: all of it/);
+});
+
+test('Hebrew and Arabic are drawn in faces that ship, read as they were typed, and lead where they lead', async () => {
+	const { bytes, account } = await plain(
+		'<table dir="rtl"><tr><td>ורד (לבן) 2031</td><td>خزامى</td></tr><tr><td><a href="https://thornmere.example/">go</a></td><td>蕨</td></tr></table>'
+	);
+	assert.deepEqual(account.remarks, ['No font that ships has the character: 蕨.']);
+	const source = new TextDecoder('latin1').decode(bytes);
+	assert.match(source, /NotoSansHebrew/);
+	assert.match(source, /NotoSansArabic/);
+	assert.match(source, /\/URI \(https:\/\/thornmere\.example\/\)/);
 });

@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
+import { inflateSync } from 'node:zlib';
 import fc from 'fast-check';
 import { fernBed, lighting } from '../../../../demo/drawings/index.ts';
 import { DEMO_STYLES } from '../../../../demo/styles/index.ts';
@@ -582,5 +583,61 @@ describe('broken drawings', () => {
 			{ numRuns: 1_000, seed: 31 }
 		);
 		assert.ok(read > 100, `${read} of them could be read`);
+	});
+});
+
+describe('a drawing in markup of other programs', () => {
+	const odd = (more = '') =>
+		readSvg(
+			new TextEncoder().encode(
+				`<s:svg xmlns:s="http://www.w3.org/2000/svg" xmlns:x="http://www.w3.org/1999/xlink" width="100mm" height="60mm" viewBox="0 0 100 60"><s:defs><s:symbol id="lamp" viewBox="0 0 10 10"><s:rect width="10" height="10" fill="#123456"/></s:symbol></s:defs><s:rect data-größe="5" x="5" y="5" width="20" height="10" fill="#abcdef"/><s:use x:href="#lamp" x="40" y="10" width="10" height="10"/>${more}</s:svg>`
+			)
+		);
+	const operators = async (document: ReturnType<typeof readSvg>) => {
+		const { bytes, account } = await writeAs('pdf', document, [], { ...options, title: 'Odd' });
+		const source = Buffer.from(bytes).toString('latin1');
+		const all = [...source.matchAll(/stream\r?\n([^]*?)\r?\nendstream/g)].flatMap(([, data]) => {
+			try {
+				return [inflateSync(Buffer.from(data!, 'latin1')).toString('latin1')];
+			} catch {
+				return [];
+			}
+		});
+		return { drawn: all.join('\n'), source, remarks: account.remarks };
+	};
+	it('is drawn whole: prefixes, attributes in other letters, symbols', async () => {
+		const { drawn, remarks } = await operators(odd());
+		assert.deepEqual(remarks, []);
+		const ink = (hex: string) =>
+			[0, 2, 4]
+				.map((at) => parseInt(hex.slice(at, at + 2), 16) / 255)
+				.map((share) => (Math.floor(share * 100) / 100).toFixed(2));
+		for (const hex of ['abcdef', '123456'])
+			assert.match(
+				drawn,
+				new RegExp(
+					ink(hex)
+						.map((share) => `${share.replace('.', '\\.')}\\d*`)
+						.join(' ')
+				),
+				hex
+			);
+	});
+	it('has its words in faces that ship, and those that none has are named', async () => {
+		const { source, remarks } = await operators(
+			odd('<s:text x="10" y="40">ורד לבן and Ősz</s:text><s:text x="10" y="50">蕨</s:text>')
+		);
+		assert.match(source, /NotoSansHebrew/);
+		assert.deepEqual(remarks, ['No font that ships has the character: 蕨.']);
+	});
+});
+
+it('an attribute is changed in its own place, whatever others look like', () => {
+	const source = `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60"><g data-kind="bed" data-note=' data-size="5" ' data-size="6" id="a"><rect width="5" height="5"/></g></svg>`;
+	const document = readSvg(new TextEncoder().encode(source));
+	const [object] = document.found.objects;
+	const edits = { ...document.edits, attributes: { [object!.key]: { size: '7' } } };
+	return writeSvg({ ...document, edits }, [], options).then(({ bytes }) => {
+		assert.equal(text(bytes), source.replace('data-size="6"', 'data-size="7"'));
 	});
 });
