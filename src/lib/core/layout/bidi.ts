@@ -1,22 +1,9 @@
 import bidiFactory from 'bidi-js';
 import type { Direction } from '../table/grid.ts';
+import { baseOf, runsBothWays, STRONG } from './direction.ts';
 import { pieceWidth, type LaidLine } from './paragraph.ts';
 
 const bidi = bidiFactory();
-
-/** Letters of scripts that run from right to left, and the characters that ask for it. */
-const RIGHT_TO_LEFT =
-	/[\u0590-\u08FF\u200F\u202B\u202E\u2067\uFB1D-\uFDFF\uFE70-\uFEFC\u{10800}-\u{10FFF}\u{1E800}-\u{1EFFF}]/u;
-const STRONG = /\p{L}/u;
-
-/** Whether some text has to be put in order before it is drawn. */
-export const runsBothWays = (text: string, base: Direction): boolean => base === 'rtl' || RIGHT_TO_LEFT.test(text);
-
-/** The direction of a paragraph: that of its first letter (UAX 9, P2 and P3), of its table where it has none. */
-export function baseOf(text: string, table: Direction): Direction {
-	const first = STRONG.exec(text)?.[0];
-	return first === undefined ? table : RIGHT_TO_LEFT.test(first) ? 'rtl' : 'ltr';
-}
 
 /**
  * A line as it stands before the eye: its pieces cut where the direction of their letters changes, each in its place from the

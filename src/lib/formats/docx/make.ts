@@ -2,7 +2,7 @@ import { escapeXml } from '../../core/escape.ts';
 import type { Line, Look } from '../../core/cascade/look.ts';
 import { toTwips } from '../../core/units.ts';
 import { linkedRuns, type RunView } from '../../core/table/content.ts';
-import { runsBothWays } from '../../core/layout/bidi.ts';
+import { runsBothWays } from '../../core/layout/direction.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered } from '../../core/work/table.ts';
 import type { DocumentTable, OpenDocument } from '../document.ts';

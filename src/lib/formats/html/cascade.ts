@@ -1,6 +1,6 @@
 import { compile } from 'css-select';
 import { generate, parse as parseCss, walk, type CssNode, type Rule } from 'css-tree';
-import { baseOf } from '../../core/layout/bidi.ts';
+import { baseOf } from '../../core/layout/direction.ts';
 import { elements, parentOf, textContent, type Document, type Element } from './dom.ts';
 import { fontPx, longhands, physical } from './css.ts';
 

@@ -7,7 +7,8 @@ import type { DocumentTable } from '../document.ts';
 import { encodePieces } from '../package/encoding.ts';
 import { insertions, outermost, rowCells, rowFrom, type RowRewriting } from '../row-cells.ts';
 import { childElements, tagsOf, type Element } from './dom.ts';
-import { pictureMarkup, runMarkup, tableMarkup } from './make.ts';
+import { withoutAttributes } from '../package/xml.ts';
+import { pictureMarkup, runsMarkup, tableMarkup } from './make.ts';
 import type { HtmlDocument } from './read.ts';
 import { PageEdits } from './edits.ts';
 
@@ -48,9 +49,8 @@ function tableRows(document: HtmlDocument, index: number, work: WorkTable): stri
 	};
 	const openTag = (element: Element | undefined, name: string, more = '', without: readonly string[] = []) => {
 		if (!element) return `<${name}${more}>`;
-		let tag = text.slice(tagsOf(element)!.start, tagsOf(element)!.open);
-		for (const attribute of without)
-			tag = tag.replace(new RegExp(`\\s+${attribute}\\s*=\\s*("[^"]*"|'[^']*'|[^\\s>]+)`, 'i'), '');
+		const { start, open } = tagsOf(element)!;
+		const tag = withoutAttributes(text.slice(start, open), (own) => without.includes(own.toLowerCase()));
 		return more ? tag.replace(/\s*\/?>$/, `${more}>`) : tag;
 	};
 	const table = tagsOf(node)!;
@@ -97,7 +97,7 @@ function tableRows(document: HtmlDocument, index: number, work: WorkTable): stri
 						? raw(tables[nested++]!)
 						: ''
 					: 'runs' in piece
-						? piece.runs.map(runMarkup).join('')
+						? runsMarkup(piece.runs)
 						: ''
 			);
 			const content =

@@ -158,11 +158,11 @@ function parse(source: string, reading: Reading): { root: XmlNode; scope: Scope 
 
 const propertyOf = (piece: XmlNode, start: number): XmlNode => new XmlNode(piece.name, piece.attributes, start, piece);
 
-/** The attributes of a start tag as they are written, with the white space before each: what a value looks like is none. */
+/** The attributes of a start tag as they are written, with the white space before each: what a value looks like is none. Of HTML, too. */
 export function* attributesIn(
 	tag: string
 ): Generator<{ readonly name: string; readonly start: number; readonly end: number }> {
-	for (const found of tag.matchAll(/\s+([^\s=/>"']+)\s*=\s*(?:"[^"]*"|'[^']*')/g))
+	for (const found of tag.matchAll(/\s+([^\s=/>"']+)(?:\s*=\s*(?:"[^"]*"|'[^']*'|[^\s"'>]+))?/g))
 		yield { name: found[1]!, start: found.index, end: found.index + found[0].length };
 }
 

@@ -22,6 +22,7 @@
 	import type { CellContent, RunView } from '$lib/core/table/content.ts';
 	import type { DrawnRows } from './rows.svelte.ts';
 	import { toPixels } from '$lib/core/units.ts';
+	import { baseOf, runsBothWays } from '$lib/core/layout/direction.ts';
 	import { strokes } from '$lib/core/layout/strokes.ts';
 	import { cellStyle, lineStyle, shadowCss } from './paint.ts';
 	import { keysOf } from '../controls/shortcuts.ts';
@@ -159,6 +160,9 @@
 			isDecimal
 		};
 	}
+	/** The direction of a paragraph, where it may be another than its table's. */
+	const directionOf = (text: string) =>
+		runsBothWays(text, grid.dir ?? 'ltr') ? baseOf(text, grid.dir ?? 'ltr') : undefined;
 	/** The words of a cell that is one paragraph without emphasis. */
 	function plainWords(pieces: readonly CellContent[]): string | undefined {
 		const [piece] = pieces;
@@ -269,7 +273,7 @@
 							{view.text}<span class="fraction" style="min-width:{fractions[view.c]}ch">{view.fraction}</span>
 						</p>
 					{:else if view.text !== undefined}
-						<p>{view.text}&ZeroWidthSpace;</p>
+						<p dir={directionOf(view.text)}>{view.text}&ZeroWidthSpace;</p>
 					{:else}
 						{#each view.pieces as piece, i (i)}
 							{#if 'nested' in piece}
@@ -287,7 +291,7 @@
 									{whole}<span class="fraction" style="min-width:{fractions[view.c]}ch">{fraction}</span>
 								</p>
 							{:else}
-								<p>
+								<p dir={directionOf(piece.runs.map(({ text }) => text).join(''))}>
 									{#each piece.runs as run, j (j)}<span style={runStyle(run)}>{run.text}</span>{/each}&ZeroWidthSpace;
 								</p>
 							{/if}
@@ -358,7 +362,7 @@
 	}
 	.cell p {
 		/* Each paragraph runs as its first letter does, and stands as its table says. */
-		unicode-bidi: plaintext;
+		text-align: -webkit-match-parent;
 		text-align: match-parent;
 		margin: 0;
 		white-space: pre-line;

@@ -200,11 +200,12 @@
 						style="font-size:{[24, 18, 15.5, 14][block.level] ?? 13}px"
 						role="heading"
 						aria-level={Math.min(6, block.level + 2)}
+						dir="auto"
 					>
 						{block.text}
 					</p>
 				{:else if block.kind === 'paragraph'}
-					<p class="mb-2 text-[13.5px] leading-relaxed text-quiet">{block.text}</p>
+					<p class="mb-2 text-[13.5px] leading-relaxed text-quiet" dir="auto">{block.text}</p>
 				{:else}
 					{@const index = block.index}
 					{@const isPicked = picked === index}

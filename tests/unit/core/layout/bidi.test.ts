@@ -1,7 +1,8 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import fc from 'fast-check';
-import { baseOf, drawnFromLeft, fromTheLeft, ordered } from '../../../../src/lib/core/layout/bidi.ts';
+import { drawnFromLeft, fromTheLeft, ordered } from '../../../../src/lib/core/layout/bidi.ts';
+import { baseOf } from '../../../../src/lib/core/layout/direction.ts';
 import { boxOf, layTable, tableWidth, type TableInput } from '../../../../src/lib/core/layout/table.ts';
 import { fillLines, measureParagraph } from '../../../../src/lib/core/layout/paragraph.ts';
 import { piecesOf } from '../../../../src/lib/core/layout/text.ts';
