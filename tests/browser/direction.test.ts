@@ -45,7 +45,9 @@ describe('a document that runs from right to left', () => {
 	});
 	it('a table inside a cell is picked by a click on it, like any other', async () => {
 		await page.click(await page.css('#table-0 [data-cell] [data-cell="2"]'));
-		await page.until('the inner table to be picked', async () => /wears nothing|table 2/i.test(await page.text('body')));
+		await page.until('the inner table to be picked', async () =>
+			/wears nothing|table 2/i.test(await page.text('body'))
+		);
 		await page.css('#table-0 .ring-picked');
 		assert.match(await page.text('[aria-label="Tables"], main'), /Moss/);
 	});

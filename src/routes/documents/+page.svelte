@@ -30,6 +30,15 @@
 	}
 	let arriving = $state.raw<Arriving[]>([]);
 	const failed = $derived(arriving.filter(({ state }) => state === 'failed'));
+	/** Why files were not taken, each reason once, with the files that it holds for. */
+	const refusals = $derived.by(() => {
+		const byReason = new Map<string, string[]>();
+		for (const { file, reason } of failed) {
+			const words = reason.replaceAll(`“${file.name}”`, 'The file');
+			byReason.set(words, [...(byReason.get(words) ?? []), file.name]);
+		}
+		return [...byReason];
+	});
 	const reading = $derived(arriving.filter(({ state }) => state === 'reading'));
 
 	const MOST = 50 * 2 ** 20;
@@ -228,15 +237,27 @@
 			Reading {pluralWord(reading.length, `“${reading[0]!.file.name}”`, `${reading.length} files`)}…
 		</div>
 	{/if}
-	{#each failed as entry (entry)}
+	{#if failed.length}
 		<div
-			class="mb-3 flex items-center gap-3 rounded-lg border border-error bg-error-wash px-4 py-2.5 text-error"
+			class="mb-3 flex items-start gap-3 rounded-lg border border-error bg-error-wash px-4 py-2.5 text-error"
 			role="alert"
 		>
-			<span class="flex-1"><strong>{entry.file.name}</strong> was not taken. {entry.reason}</span>
-			<Button small onclick={() => (arriving = arriving.filter((other) => other !== entry))}>Put away</Button>
+			{#if failed.length === 1}
+				<span class="flex-1"><strong>{failed[0]!.file.name}</strong> was not taken. {failed[0]!.reason}</span>
+			{:else}
+				<details class="flex-1" open={failed.length < 6}>
+					<summary class="min-h-6 cursor-pointer"><strong>{failed.length} files</strong> were not taken.</summary>
+					<dl class="mt-1.5 max-h-52 overflow-y-auto">
+						{#each refusals as [reason, names] (reason)}
+							<dt class="mt-1">{reason}</dt>
+							<dd class="ms-4"><strong>{names.join(', ')}</strong></dd>
+						{/each}
+					</dl>
+				</details>
+			{/if}
+			<Button small onclick={() => (arriving = arriving.filter(({ state }) => state !== 'failed'))}>Put away</Button>
 		</div>
-	{/each}
+	{/if}
 
 	{#if data.documents.length === 0}
 		<div class="mx-auto mt-20 max-w-lg text-center">

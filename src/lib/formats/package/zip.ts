@@ -60,6 +60,14 @@ function streamOf(text: EntryText): ReadableStream<Uint8Array> {
 	});
 }
 
+/** Whether a compound file has an entry of this name (MS-CFB §2.6.1: in UTF-16). */
+function holds(bytes: Uint8Array, name: string): boolean {
+	const wanted = [...name].flatMap((letter) => [letter.charCodeAt(0), 0]);
+	for (let at = bytes.indexOf(wanted[0]!); at >= 0; at = bytes.indexOf(wanted[0]!, at + 1))
+		if (wanted.every((byte, i) => bytes[at + i] === byte)) return true;
+	return false;
+}
+
 /** An opened zip package. Entries are unpacked when asked for. */
 export class Package {
 	private constructor(
@@ -72,10 +80,15 @@ export class Package {
 	static async open(bytes: Uint8Array<ArrayBuffer>, what: string): Promise<Package> {
 		// A compound file (MS-CFB) is what an encrypted OOXML document is wrapped in.
 		if (bytes[0] === 0xd0 && bytes[1] === 0xcf && bytes[2] === 0x11 && bytes[3] === 0xe0)
-			throw new InputError(
-				'encrypted',
-				`This file is protected by a password, or in an older binary format. Save it as ${what} without a password and add it again.`
-			);
+			throw holds(bytes, 'EncryptedPackage')
+				? new InputError(
+						'encrypted',
+						`This file is protected by a password. Save it as ${what} without one and add it again.`
+					)
+				: new InputError(
+						'older-format',
+						`This file is in an older binary format. Open it in the program it came from, save it as ${what} and add it again.`
+					);
 		if (bytes[0] !== 0x50 || bytes[1] !== 0x4b)
 			throw new InputError(
 				'not-a-package',

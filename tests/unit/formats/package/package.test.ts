@@ -225,7 +225,12 @@ describe('packages', () => {
 			);
 		const good = await zipOf({ 'a.xml': '<a/>'.repeat(500) });
 		await refuses(new TextEncoder().encode('Dear reader, this was renamed.'), 'not-a-package');
-		await refuses(new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]), 'encrypted');
+		const compound = (name: string) => {
+			const letters = [...name].flatMap((letter) => [letter.charCodeAt(0), 0]);
+			return new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1, ...letters]);
+		};
+		await refuses(compound('EncryptedPackage'), 'encrypted');
+		await refuses(compound('WordDocument'), 'older-format');
 		await refuses(good.slice(0, good.length - 60), 'truncated');
 		await refuses(await zipOf({ 'a.xml': '<a/>' }, { password: 'x' }), 'encrypted');
 		await refuses(await zipOf({ 'bomb.xml': new Uint8Array(260 * 2 ** 20) }), 'too-large');
