@@ -8,9 +8,9 @@ export type ValueOf<F extends LookField> = Exclude<Look[F], undefined>;
 /** How a format says one field of a look. */
 export interface FieldCapability<V> {
 	/** The nearest that it can say; undefined where it can say nothing of the kind. As it is where absent. */
-	nearest?(value: V): V | undefined;
+	nearest?(value: V, look: Look): V | undefined;
 	/** Whether the nearest is so far off that an account names it. Where it says nothing of the kind, always. */
-	isFar?(value: V): boolean;
+	isFar?(value: V, look: Look): boolean;
 	/** What it cannot say, in an account; the field's own words where absent. */
 	readonly cannot?: string;
 }
@@ -38,10 +38,10 @@ export function sayableLooks(fields: FieldCapabilities): SayableLooks {
 			const value: unknown = look[name];
 			if (value === undefined) continue;
 			const saying = sayingOf(name);
-			const nearest = saying.nearest ? saying.nearest(value) : value;
+			const nearest = saying.nearest ? saying.nearest(value, look) : value;
 			if (nearest !== undefined) said[name] = nearest;
 			const isNothing = sameShown(value, fieldDefinition(name).unsaid);
-			if (saying.isFar ? saying.isFar(value) : nearest === undefined && !isNothing)
+			if (saying.isFar ? saying.isFar(value, look) : nearest === undefined && !isNothing)
 				lost.push({ leaf: name, what: saying.cannot ?? fieldDefinition(name).words });
 		}
 		known.set(look, (own = { look: said, lost }));

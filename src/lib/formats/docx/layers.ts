@@ -2,6 +2,7 @@ import type { Line, Look } from '../../core/cascade/look.ts';
 import { sayableLine } from './properties/borders.ts';
 import type { CellLayer, Margins } from './properties/cell.ts';
 import type { ParagraphLayer } from './properties/paragraph.ts';
+import { semiboldFamily } from './properties/semibold.ts';
 import type { TextLayer } from './properties/text.ts';
 
 const knownLines = new WeakMap<Line, Line>();
@@ -19,10 +20,11 @@ export function sayableEdge(line: Line | null): Line | null {
 }
 
 export function textLayerOf(look: Look): TextLayer {
+	const semibold = semiboldFamily(look.family, look.weight);
 	return {
-		...(look.family !== undefined && { family: look.family }),
+		...(look.family !== undefined && { family: semibold ?? look.family }),
 		...(look.size !== undefined && { size: look.size }),
-		...(look.weight !== undefined && { bold: look.weight >= 600 }),
+		...(look.weight !== undefined && { bold: look.weight >= 600 && !semibold }),
 		...(look.italic !== undefined && { italic: look.italic }),
 		...(look.underline !== undefined && { underline: look.underline }),
 		...(look.case !== undefined && { caps: look.case === 'upper', smallCaps: look.case === 'small-caps' }),

@@ -6,6 +6,7 @@ import type { XmlDocument, XmlNode } from '../package/xml.ts';
 import { readBorders, type Borders } from './properties/borders.ts';
 import { readCell, readMargins, readShading, type CellLayer, type Margins } from './properties/cell.ts';
 import { acrossFrom } from '../sides.ts';
+import { familyOfSemibold } from './properties/semibold.ts';
 import { readParagraph, type ParagraphLayer } from './properties/paragraph.ts';
 import { readOnOff, readText, TOGGLES, type TextLayer } from './properties/text.ts';
 import { readTableLook, regionKey, regionsAt, type Block, type GridCell, type TableLook } from './regions.ts';
@@ -329,12 +330,13 @@ function lookOf(
 	diagonals: CellGround['diagonals']
 ): Look {
 	const fill = cell.fill ?? 'none';
+	const semibold = text.family === undefined ? undefined : familyOfSemibold(text.family);
 	const ink = text.ink === 'auto' ? automaticInk(fill) : text.ink;
 	return {
 		fill,
-		...(text.family !== undefined && { family: text.family }),
+		...(text.family !== undefined && { family: semibold ?? text.family }),
 		...(text.size !== undefined && { size: text.size }),
-		weight: text.bold ? 700 : 400,
+		weight: text.bold ? 700 : semibold ? 600 : 400,
 		italic: !!text.italic,
 		underline: text.underline ?? 'none',
 		case: text.caps ? 'upper' : text.smallCaps ? 'small-caps' : 'none',

@@ -1,3 +1,4 @@
+import { familyOfSemibold } from './properties/semibold.ts';
 import type { Hex } from '../../core/colour.ts';
 import type { Line } from '../../core/cascade/look.ts';
 import { settingsOf } from '../../core/style/leaves.ts';
@@ -77,9 +78,10 @@ function regionLeaves({ text, paragraph, cell }: RegionLayer, name: InkName): Le
 	const leaves: Leaves = new Map();
 	const set = (path: string, value: LeafValue | undefined) => value !== undefined && leaves.set(path, value);
 	if (cell.fill) set('fill.ink', cell.fill === 'none' ? 'none' : name(cell.fill));
-	set('text.family', text.family);
+	const semibold = text.family === undefined ? undefined : familyOfSemibold(text.family);
+	set('text.family', semibold ?? text.family);
 	set('text.size', text.size && points(text.size));
-	set('text.weight', text.bold === undefined ? undefined : text.bold ? 700 : 400);
+	set('text.weight', text.bold ? 700 : semibold ? 600 : text.bold === undefined ? undefined : 400);
 	set('text.italic', text.italic);
 	set('text.underline', text.underline);
 	if (text.caps || text.smallCaps) set('text.case', text.caps ? 'upper' : 'small-caps');

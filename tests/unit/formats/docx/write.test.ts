@@ -397,6 +397,18 @@ describe('what a DOCX says of its tables beside their cells', () => {
 		assert.match(await main(after), /<w:bidiVisual\/>/);
 		assert.deepEqual(account.tables[0]!.differences, []);
 	});
+	it('a semibold weight is the family’s own face, where it ships one, and reads back as it was', async () => {
+		const house = { ...LEDGER_STYLE, name: 'Half', basedOn: null, rules: [] };
+		const semibold = (family: string): Style => ({ ...house, parts: { ground: { text: { family, weight: 600 } } } });
+		const bytes = await docx({ body: tbl(LEDGER) });
+		const { bytes: after, account } = await apply(bytes, semibold('Source Sans 3'));
+		assert.match(await main(after), /w:ascii="Source Sans 3 SemiBold"/);
+		const { family, weight } = lookOf(await readDocx(after));
+		assert.deepEqual([family, weight], ['Source Sans 3', 600]);
+		assert.deepEqual([account.tables[0]!.differences, account.tables[0]!.lostWhat.weight], [[], undefined]);
+		const other = await apply(bytes, semibold('Quillwort'));
+		assert.ok(other.account.tables[0]!.lostWhat.weight, 'a family that has none is bold, and that is said');
+	});
 	it('a package that types its parts one by one gets types for the parts that are new, and keeps its folders', async () => {
 		const kind = 'application/vnd.openxmlformats-package.relationships+xml';
 		const plain = await docx({ body: tbl(LEDGER) });

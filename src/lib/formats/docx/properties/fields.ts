@@ -1,7 +1,9 @@
 import type { Line } from '../../../core/properties/line.ts';
 import { emu, fromPoints, fromTwips, toPoints, toTwips, type Emu } from '../../../core/units.ts';
 import { sayableLooks, type FieldCapability, type FieldCapabilities } from '../../sayable.ts';
+import type { Look } from '../../../core/properties/index.ts';
 import { sayableLine } from './borders.ts';
+import { semiboldFamily } from './semibold.ts';
 
 /** Lengths further off than half a point are told. */
 const FAR = emu(6_350);
@@ -10,7 +12,8 @@ const length = (nearest: (value: Emu) => Emu): FieldCapability<Emu> => ({
 	isFar: (value) => Math.abs(nearest(value) - value) > FAR
 });
 const inTwips = length((value) => fromTwips(toTwips(value)));
-const bold = (weight: number) => (weight >= 600 ? 700 : 400);
+const bold = (weight: number, { family }: Look) =>
+	semiboldFamily(family, weight) ? weight : weight >= 600 ? 700 : 400;
 const diagonal: FieldCapability<Line | null> = {
 	nearest: (line) => sayableLine(line) ?? undefined,
 	isFar: () => false
@@ -23,8 +26,8 @@ export const DOCX_FIELDS: FieldCapabilities = {
 	family: {},
 	// Half points.
 	size: length((value) => fromPoints(Math.max(1, Math.round(toPoints(value) * 2)) / 2)),
-	// Regular or bold.
-	weight: { nearest: bold, isFar: (weight) => bold(weight) !== weight },
+	// Regular or bold, or a family that is called by its weight.
+	weight: { nearest: bold, isFar: (weight, look) => bold(weight, look) !== weight },
 	italic: {},
 	underline: {},
 	case: { nearest: (letters) => (letters === 'lower' || letters === 'title' ? undefined : letters) },
