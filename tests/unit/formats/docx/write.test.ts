@@ -402,7 +402,7 @@ describe('what a DOCX says of its tables beside their cells', () => {
 		const semibold = (family: string): Style => ({ ...house, parts: { ground: { text: { family, weight: 600 } } } });
 		const bytes = await docx({ body: tbl(LEDGER) });
 		const { bytes: after, account } = await apply(bytes, semibold('Source Sans 3'));
-		assert.match(await main(after), /w:ascii="Source Sans 3 SemiBold"/);
+		assert.match(await main(after, 'word/styles.xml'), /w:ascii="Source Sans 3 SemiBold"/);
 		const { family, weight } = lookOf(await readDocx(after));
 		assert.deepEqual([family, weight], ['Source Sans 3', 600]);
 		assert.deepEqual([account.tables[0]!.differences, account.tables[0]!.lostWhat.weight], [[], undefined]);
