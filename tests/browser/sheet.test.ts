@@ -345,9 +345,7 @@ describe('the sheet view', () => {
 
 	it('the drawing goes out: its tables in it, all else as it was; as PDF; a table alone', async () => {
 		await press('Take the drawing…');
-		await page.until('read back', async () =>
-			/what was intended/.test(await page.text('[role=dialog], dialog'))
-		);
+		await page.until('read back', async () => /what was intended/.test(await page.text('[role=dialog], dialog')));
 		await page.click(await page.find(By.xpath("//a[@download][normalize-space()='Take the file']")));
 		const { bytes } = await page.download();
 		const drawing = readSvg(bytes);

@@ -185,9 +185,49 @@ describe('the Stylebook and the style bench', () => {
 		await page.click('Look at the other');
 		await page.until('the other', async () => (await padding()) !== mine);
 		await page.isAccessible('style bench with a conflict');
+		assert.match(await page.text('[role=alert]'), /theirs “4mm”, yours “6mm”/);
 		await page.click('Save mine over it');
 		await saved();
 		assert.equal(await padding(), mine);
+		await page.driver.manage().logs().get('browser');
+	});
+	it('two windows that change different settings of one style keep both, unasked', async () => {
+		await page.go('/stylebook');
+		await page.click('Beacon');
+		await page.css('[role=tablist]');
+		const first = await page.driver.getWindowHandle();
+		const address = await page.driver.getCurrentUrl();
+		await page.driver.switchTo().newWindow('tab');
+		await page.driver.get(address);
+		await page.css('[role=tablist]');
+		await page.driver.sleep(500);
+		await page.fill('Margins: above', '5mm');
+		await saved();
+		await page.driver.close();
+		await page.driver.switchTo().window(first);
+		await page.fill('Margins: below', '7mm');
+		await page.until('to be told', async () => /both changes are here/.test(await page.text('body')));
+		await saved();
+		const value = (side: string) =>
+			page.driver.executeScript<string>(`return document.querySelector('input[aria-label="Margins: ${side}"]').value`);
+		assert.deepEqual(
+			[await value('above'), await value('below')],
+			['5 mm', '7 mm'].map((one) => one.replace(' ', ''))
+		);
+		await page.driver.manage().logs().get('browser');
+	});
+	it('a step that the server will not have is told and gone, and blocks none of the others', async () => {
+		await page.driver.executeScript(
+			`window.__fetch = window.fetch; window.fetch = (path, options) => { if (options?.method !== 'PUT') return window.__fetch(path, options); window.fetch = window.__fetch; return window.__fetch(path, { ...options, body: options.body.replaceAll('9mm', 'ninety') }) }`
+		);
+		await page.fill('Margins: above', '9mm');
+		await page.until('to be told', async () => /Not kept: /.test(await page.text('body')));
+		await page.fill('Margins: below', '3mm');
+		await saved();
+		const value = await page.driver.executeScript(
+			`return document.querySelector('input[aria-label="Margins: above"]').value`
+		);
+		assert.notEqual(value, '9mm');
 		await page.driver.manage().logs().get('browser');
 	});
 

@@ -703,12 +703,19 @@ describe('the table bench', () => {
 		await keys('20', Key.TAB);
 		await saved();
 		await page.driver.switchTo().window(mine);
-		await pick(3, 2);
-		await keys('30', Key.TAB);
-		await page.until('asked', async () => /Another window changed the same rows/.test(await page.text('body')));
-		await isShown('theirs meanwhile', (all) => all[2]![1] === '20');
+		// Another cell of that row goes together with theirs; the same cell is asked about, with both values.
+		await pick(3, 1);
+		await keys('Southern', Key.TAB, '30', Key.TAB);
+		await page.until('asked', async () =>
+			/Another window changed the same cell;[^]*row 3, column 2: theirs “20”, yours “30”/.test(await page.text('body'))
+		);
+		await isShown('theirs meanwhile', (all) => all[2]![1] === '20' && all[2]![0] === 'Southern');
+		// Typing goes on while it is not decided.
+		await pick(2, 1);
+		await keys('Northern', Key.TAB);
+		await isShown('typed meanwhile', (all) => all[1]![0] === 'Northern');
 		await press('Put mine instead');
-		await isShown('mine', (all) => all[2]![1] === '30');
+		await isShown('mine', (all) => all[2]![1] === '30' && all[2]![0] === 'Southern' && all[1]![0] === 'Northern');
 		await tab('Steps');
 		assert.match(await page.text('section[aria-label="Steps"]'), /yours, instead of the change in another window/);
 		await run(`window.fetch = window.__fetch`);
@@ -716,6 +723,27 @@ describe('the table bench', () => {
 		await page.driver.switchTo().window(theirs);
 		await page.driver.close();
 		await page.driver.switchTo().window(mine);
+	});
+
+	it('a change that the server will not have is told and gone; what was done after it stands', async () => {
+		await make('Refused', [
+			['Bed', 'Plants'],
+			['North', '1'],
+			['South', '2']
+		]);
+		await run(
+			`window.__fetch = window.fetch; window.fetch = (path, options) => { if (options?.method !== 'POST') return window.__fetch(path, options); window.fetch = window.__fetch; return window.__fetch(path, { ...options, body: options.body.replace('"text":"Far"', '"text":7') }) }`
+		);
+		await pick(2, 1);
+		await keys('Far', Key.TAB);
+		await pick(3, 1);
+		await keys('Near', Key.TAB);
+		await page.until('told', async () => /Not kept: /.test(await page.text('body')));
+		await isShown('without it', (all) => all[1]![0] === 'North' && all[2]![0] === 'Near');
+		await saved();
+		await page.driver.navigate().refresh();
+		await isShown('on the server', (all) => all[1]![0] === 'North' && all[2]![0] === 'Near');
+		await page.driver.manage().logs().get('browser');
 	});
 
 	it('tells when nothing can be saved, and saves it all once it can', async () => {

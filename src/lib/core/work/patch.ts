@@ -57,10 +57,3 @@ export function applyPatch(work: WorkTable, { order, rows, rest }: Patch): WorkT
 	if (fault) throw new InputError('patch', `The change would leave no whole table: ${fault}.`);
 	return result;
 }
-
-/** Whether two changes of one table touch different rows only, so that both can stand. */
-export const areApart = (a: Patch, b: Patch): boolean => {
-	if (a.order || b.order || a.rest || b.rest) return false;
-	const ids = new Set((a.rows ?? []).map(({ id }) => id));
-	return !(b.rows ?? []).some(({ id }) => ids.has(id));
-};

@@ -263,7 +263,14 @@ export async function saveStyle(
 		steps
 	}: { version: number; from: number; at: number; steps: readonly { label: string; definition: unknown }[] }
 ): Promise<number> {
-	const checked = steps.map(({ label, definition }) => ({ label, state: canonicalStyle(checkStyle(definition)) }));
+	const checked = steps.map(({ label, definition }, i) => {
+		try {
+			return { label, state: canonicalStyle(checkStyle(definition)) };
+		} catch (error) {
+			if (!(error instanceof InputError)) throw error;
+			throw new InputError(error.code, error.message, `/steps/${i}${error.where ?? ''}`);
+		}
+	});
 	return db.transaction().execute(async (trx) => {
 		await STYLES.lock(trx, id, version);
 		await STYLES.write(trx, id, from, checked);

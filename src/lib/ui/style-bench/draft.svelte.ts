@@ -1,3 +1,5 @@
+import { mergedLeaves, same, type Clash } from '$lib/core/merge.ts';
+import { notify } from '../notices.svelte.ts';
 import { amended, moved, pushed, type Line } from '$lib/core/history.ts';
 import type { Style } from '$lib/core/style/types.ts';
 import { call, RequestError } from '../api.ts';
@@ -42,6 +44,8 @@ export class StyleDraft {
 	fault: string | undefined = $state();
 	/** What is said of a server that does not answer; undefined while it does. */
 	offline: string | undefined = $state();
+	/** Where what somebody else saved and one's own do not go together. */
+	clashes: readonly Clash[] = $state.raw([]);
 	/** What somebody else saved in the meantime. */
 	theirs: DraftHistory | undefined = $state.raw();
 	line: Line<DraftStep> = $state.raw({ steps: [], at: 0 });
@@ -49,6 +53,8 @@ export class StyleDraft {
 	/** Steps from this one on are not on the server yet. */
 	private unsaved = 0;
 	private savedVersion = 0;
+	/** What the server had when both began. */
+	private base: Style | undefined;
 	private lastChange = { label: '', time: 0 };
 	private timer: ReturnType<typeof setTimeout> | undefined;
 	private running: Promise<void> = Promise.resolve();
@@ -150,6 +156,7 @@ export class StyleDraft {
 				}
 			);
 			this.savedVersion = version;
+			this.base = sent.steps[sent.at]!.definition;
 			if (this.unsaved === sent.unsaved) {
 				// What was changed meanwhile begins where the two lists part.
 				const { steps } = this.line;
@@ -168,6 +175,7 @@ export class StyleDraft {
 			this.state = 'failed';
 			const code = error instanceof RequestError ? error.body.code : undefined;
 			if (code === 'conflict') await this.learnTheirs();
+			else if (error instanceof RequestError) this.withoutRefused(error, sent.unsaved);
 		} finally {
 			this.offline = undefined;
 			waiting.delete(this.id);
@@ -176,11 +184,39 @@ export class StyleDraft {
 	/** Where that fails, the conflict comes up again with the next try. */
 	private async learnTheirs(): Promise<void> {
 		try {
-			this.theirs = await call('GET', `/api/styles/${this.id}/steps`);
+			const theirs = await call('GET', `/api/styles/${this.id}/steps`);
+			const { merged, clashes } = this.mergedWith(theirs);
+			if (!clashes.length) {
+				this.adopt(theirs);
+				this.change(merged, 'yours, over a change in another window');
+				notify('Another window changed other settings of this style meanwhile; both changes are here.');
+				return;
+			}
+			this.theirs = theirs;
+			this.clashes = clashes;
 			this.state = 'conflict';
 		} catch (error) {
 			this.fault = (error as Error).message;
 		}
+	}
+
+	/** One's own changes and those of another window, leaf by leaf. */
+	private mergedWith({ steps, at, first }: DraftHistory) {
+		return mergedLeaves<Style>(this.base ?? this.definition, this.definition, steps[at - first]!.definition);
+	}
+
+	/** A step that the server will not have goes; those before and after it are sent without it. */
+	private withoutRefused({ body: { where, message } }: RequestError, from: number): void {
+		const place = /^\/steps\/(\d+)/.exec(where ?? '')?.[1];
+		const refused = place === undefined ? -1 : from + Number(place);
+		const step = this.line.steps[refused];
+		// The first step is what there was before.
+		if (!step || refused === 0) return;
+		const steps = this.line.steps.filter((_, i) => i !== refused);
+		const at = this.line.at >= refused ? this.line.at - 1 : this.line.at;
+		this.fault = undefined;
+		this.stand({ steps, at });
+		notify(`Not kept: ${step.label}. ${message}`, 'error');
 	}
 
 	/** Tries again after a failure. */
@@ -197,6 +233,8 @@ export class StyleDraft {
 		this.line = { steps, at: at - first };
 		this.unsaved = steps.length;
 		this.theirs = undefined;
+		this.clashes = [];
+		this.base = this.definition;
 		this.fault = undefined;
 		this.state = 'saved';
 		this.lastChange.label = '';
@@ -206,7 +244,9 @@ export class StyleDraft {
 	takeTheirs(): void {
 		if (!this.theirs) return;
 		const mine = { label: 'what this window had', definition: this.definition };
+		const { merged } = this.mergedWith(this.theirs);
 		this.adopt(this.theirs);
+		if (!same(merged, this.definition)) this.change(merged, 'yours, over a change in another window');
 		this.kept.set(undefined);
 		const { at } = this.line;
 		this.line = { ...pushed(this.line, mine), at };
@@ -216,7 +256,7 @@ export class StyleDraft {
 	/** After a conflict: saves one's own work over the other, knowingly, as one step that can be undone. */
 	keepMine(): Promise<void> {
 		if (!this.theirs) return Promise.resolve();
-		const mine = this.definition;
+		const { mine } = this.mergedWith(this.theirs);
 		this.adopt(this.theirs);
 		this.change(mine, 'saved over another window’s work');
 		return this.save();

@@ -1,3 +1,4 @@
+import type { CellClash } from '$lib/core/work/merge.ts';
 import { dateOrder, markDoubt, markOf } from '$lib/core/work/marks.ts';
 import { pluralWord } from '$lib/core/words.ts';
 import { moved, pushed, type Line } from '$lib/core/history.ts';
@@ -51,7 +52,7 @@ import type { TableState } from '$lib/workbench/state.ts';
 import { Stylebook, type BookStyle } from '$lib/workbench/stylebook.ts';
 import type { Pen } from '../style-bench/bench.svelte.ts';
 import { notify, notifyError } from '../notices.svelte.ts';
-import { entriesOf, Saving, type Entry, type Loaded } from './saving.svelte.ts';
+import { entriesOf, Saving, type Entry, type Loaded, type Mine } from './saving.svelte.ts';
 
 export interface BenchData {
 	readonly id: string;
@@ -106,6 +107,8 @@ export class TableBench {
 	copied: CopiedLook | undefined = $state.raw();
 	/** What was done here while somebody else changed the same; a decision is waited for. */
 	mine: WorkTable | undefined = $state.raw();
+	/** The cells in which the two differ, where they go together otherwise. */
+	clashes: readonly CellClash[] = $state.raw([]);
 	/** Cells that a search found. */
 	lit: ReadonlySet<string> = $state.raw(new Set());
 
@@ -172,7 +175,8 @@ export class TableBench {
 		this.line = { steps: entriesOf(work, wears), at: work.at };
 		this.selection = oneCell(this.work, 0, 0);
 		this.saving = new Saving(`/api/documents/${id}/tables/${index}/work`, this.entry, {
-			came: (loaded, mine) => this.takeTheirs(loaded, mine)
+			came: (loaded, mine) => this.takeTheirs(loaded, mine),
+			refused: (entries, label, why) => this.takeBack(entries, label, why)
 		});
 	}
 
@@ -212,13 +216,12 @@ export class TableBench {
 
 	/** Changes the table as one step. What cannot be done is said, and nothing changes. */
 	edit(label: string, change: (work: WorkTable) => WorkTable): boolean {
-		if (this.mine) {
-			notify('Say first which of the two changes is to stand.', 'error');
-			return false;
-		}
+		// Work goes on while it is not decided yet which of two changes is to stand: it is part of both.
+		if (this.mine) this.mine = orSame(this.mine, (mine) => workedOut(withKinds(change(mine), mine)).work);
 		try {
 			const next = workedOut(withKinds(change(this.work), this.work)).work;
 			if (next !== this.work) this.push(label, this.named(next));
+			if (this.mine) this.saving.hold(this.mine);
 			return true;
 		} catch (error) {
 			notifyError(error);
@@ -257,7 +260,16 @@ export class TableBench {
 		this.saving.move(this.entry);
 	}
 
-	private takeTheirs(loaded: Loaded, mine?: { readonly work: WorkTable; readonly isOver: boolean }): void {
+	/** A change that the server will not have is gone; those after it stand without it. */
+	private takeBack(entries: readonly Entry[], label: string, why: string): void {
+		const known = this.line.steps.findLastIndex(({ id }) => id !== undefined);
+		this.line = { steps: this.line.steps.slice(0, known + 1), at: known };
+		this.selection = fitted(this.work, this.selection);
+		this.saving.restart(this.entry);
+		for (const { label, work } of entries) this.push(label, work);
+		notify(`Not kept: ${label}. ${why}`, 'error');
+	}
+	private takeTheirs(loaded: Loaded, mine?: Mine): void {
 		this.line = { steps: entriesOf(loaded, loaded.wears), at: loaded.at };
 		this.selection = fitted(this.work, this.selection);
 		this.saving.restart(this.entry);
@@ -265,18 +277,22 @@ export class TableBench {
 			notify(`Changed in another window: ${this.entry.label}.`);
 			return;
 		}
-		if (mine.isOver) {
-			this.push('yours, over a change in another window', mine.work);
-			notify('Another window changed other rows meanwhile; both changes are here.');
-		} else {
-			this.mine = { ...mine.work, nextId: Math.max(mine.work.nextId, this.work.nextId) };
-			this.saving.hold(this.mine);
+		const { merged, undecided, clashes } = mine;
+		if (merged) {
+			if (JSON.stringify(merged) !== JSON.stringify(this.work))
+				this.push('yours, over a change in another window', merged);
+			if (!undecided) notify('Another window changed other cells meanwhile; both changes are here.');
 		}
+		if (!undecided) return;
+		this.clashes = clashes;
+		this.mine = { ...undecided, nextId: Math.max(undecided.nextId, this.work.nextId) };
+		this.saving.hold(this.mine);
 	}
 	/** Decides between what another window did and what was done here; either can be gone back to. */
 	decide(which: 'mine' | 'theirs'): void {
 		const { mine } = this;
 		this.mine = undefined;
+		this.clashes = [];
 		this.saving.hold(undefined);
 		if (which === 'mine' && mine) this.push('yours, instead of the change in another window', mine);
 	}
@@ -481,6 +497,15 @@ export class TableBench {
 			return content;
 		};
 	});
+}
+
+/** What a change makes of a table; the table as it is where it cannot be made. */
+function orSame(work: WorkTable, change: (work: WorkTable) => WorkTable): WorkTable {
+	try {
+		return change(work);
+	} catch {
+		return work;
+	}
 }
 
 /** Whether two tables are the same to a style that has no rules. */

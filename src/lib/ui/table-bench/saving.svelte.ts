@@ -1,4 +1,5 @@
-import { applyPatch, areApart, patchBetween, type Patch } from '$lib/core/work/patch.ts';
+import { mergedWork, type CellClash } from '$lib/core/work/merge.ts';
+import { applyPatch, patchBetween, type Patch } from '$lib/core/work/patch.ts';
 import { tidy, type WorkTable } from '$lib/core/work/table.ts';
 import type { TableState } from '$lib/workbench/state.ts';
 import type { WorkAnswer } from '$lib/server/http/contract.ts';
@@ -50,14 +51,26 @@ const AGAIN_AFTER = 3_000;
 /** An edit is shown first, and kept and sent so many milliseconds later. */
 const SOON = 30;
 
+/** The server understood, and will not have it: asking again is no use. */
+const isRefusal = (error: unknown): error is RequestError =>
+	error instanceof RequestError && !['offline', 'internal', 'refused', 'conflict'].includes(error.body.code);
+
 type Order = { readonly entry: Entry; readonly before: Entry; readonly patch: Patch } | { readonly to: Entry };
 
+/** What was done here while somebody else changed the same table. */
+export interface Mine {
+	/** Laid over theirs as far as the two go together; undefined where they do not at all. */
+	readonly merged: WorkTable | undefined;
+	/** The same with one's own where they clash, to be decided; undefined where nothing is. */
+	readonly undecided: WorkTable | undefined;
+	readonly clashes: readonly CellClash[];
+}
+
 interface Listener {
-	/**
-	 * Somebody else's change came in: what the server has now. `mine` is what was done here meanwhile: laid over theirs
-	 * already where both changed different rows, else waiting for a decision.
-	 */
-	readonly came: (loaded: Loaded, mine?: { readonly work: WorkTable; readonly isOver: boolean }) => void;
+	/** Somebody else's change came in: what the server has now, and what was done here meanwhile. */
+	readonly came: (loaded: Loaded, mine?: Mine) => void;
+	/** The server will not have a change: what stands without it, and why. */
+	readonly refused: (entries: readonly Entry[], label: string, why: string) => void;
 }
 
 /**
@@ -164,6 +177,7 @@ export class Saving {
 				if (!(error instanceof RequestError && error.body.code === 'conflict')) throw error;
 				await this.meet();
 			} catch (fault) {
+				if (isRefusal(fault)) return this.withoutFirst(fault);
 				this.fault = (fault as Error).message;
 				this.timer = setTimeout(() => void this.send(), AGAIN_AFTER);
 			}
@@ -172,6 +186,27 @@ export class Saving {
 		}
 		// What was laid over another window's change goes on its way now.
 		if (this.orders.length && !this.fault) void this.send();
+	}
+	/** What the server will not have goes, and what was done after it stays: changes name whole rows. */
+	private withoutFirst({ message }: RequestError): void {
+		const [refused, ...rest] = this.orders;
+		if (!refused) return;
+		const entries: Entry[] = [];
+		let { work } = this.standing;
+		for (const order of rest) {
+			if (!('entry' in order)) continue;
+			try {
+				work = applyPatch(work, order.patch);
+				entries.push({ label: order.entry.label, work, id: undefined });
+			} catch {
+				// It rests on what was refused.
+			}
+		}
+		this.orders = [];
+		this.waiting = 0;
+		this.fault = undefined;
+		this.keep();
+		this.listener.refused(entries, 'entry' in refused ? refused.entry.label : 'a step', message);
 	}
 	private async sendOne(order: Order): Promise<void> {
 		const after = this.standing.id ?? null;
@@ -193,7 +228,7 @@ export class Saving {
 		return answerOf(request, ({ message }) => (this.fault = message));
 	}
 
-	/** Somebody else changed the table: both changes stand where they are apart, else a person decides. */
+	/** Somebody else changed the table: both changes stand, cell by cell; where they clash, a person decides. */
 	private async meet(): Promise<void> {
 		const loaded = await call('GET', this.path);
 		const theirs = entriesOf(loaded, loaded.wears)[loaded.at]!.work;
@@ -203,9 +238,9 @@ export class Saving {
 		this.orders = [];
 		this.waiting = 0;
 		if (!mine) return this.listener.came(loaded);
-		const own = patchBetween(common, mine);
-		const isOver = areApart(own, patchBetween(common, theirs));
-		this.listener.came(loaded, { work: isOver ? applyPatch(theirs, own) : mine, isOver });
+		const result = mergedWork(common, mine, theirs);
+		const undecided = result ? (result.clashes.length ? result.mine : undefined) : mine;
+		this.listener.came(loaded, { merged: result?.merged, undecided, clashes: result?.clashes ?? [] });
 	}
 
 	/** Goes on from what the server has. */

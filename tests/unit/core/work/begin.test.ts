@@ -5,7 +5,6 @@ import { typed } from '../../../../src/lib/core/work/cells.ts';
 import { fileLook } from '../../../../src/lib/core/work/file-look.ts';
 import { insertRows, joinTables, splitTable } from '../../../../src/lib/core/work/lines.ts';
 import { swapped } from '../../../../src/lib/core/work/swap.ts';
-import { areApart, patchBetween } from '../../../../src/lib/core/work/patch.ts';
 import { cellsIn, fitted, oneCell, rangesOf, selectionWords, whole } from '../../../../src/lib/core/work/selection.ts';
 import { emptyTable, workFault, type WorkTable } from '../../../../src/lib/core/work/table.ts';
 import { tableOf, workOf } from '../../../../src/lib/core/work/convert.ts';
@@ -198,12 +197,6 @@ test('what comes in as a table or a change of one is looked through, and refused
 	);
 	assert.throws(() => checkPatch({ rows: [{}] }), /not a valid change of a table/);
 	assert.throws(() => checkPatch({ order: [[1]] }), /not a valid change/);
-	const first = patchBetween(work, typed(work, 1, 0, 'x'));
-	const second = patchBetween(work, typed(work, 2, 0, 'y'));
-	assert.deepEqual(
-		[areApart(first, second), areApart(first, first), areApart(first, patchBetween(work, insertRows(work, 1, 1)))],
-		[true, false, false]
-	);
 });
 
 test('a table file holds all that the bench knows, and the file counts where somebody changed it', async () => {

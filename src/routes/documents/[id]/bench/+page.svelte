@@ -188,10 +188,24 @@
 {/if}
 {#if bench.mine}
 	<div class="flex items-center gap-3 border-b border-hairline bg-warning-wash px-5 py-2" role="alert">
-		<p class="flex-1">
-			Another window changed the same rows ({bench.entry.label}). You see that change now; yours is kept. Which is to
-			stand? The other one stays in the steps.
-		</p>
+		<div class="flex-1">
+			{#if bench.clashes.length}
+				<p>
+					Another window changed {pluralWord(bench.clashes.length, 'the same cell', 'the same cells')}; all else of both
+					is here. Which is to stand? The other one stays in the steps.
+				</p>
+				<ul class="max-h-24 overflow-y-auto">
+					{#each bench.clashes as { r, c, mine, theirs } (`${r} ${c}`)}
+						<li>row {r + 1}, column {c + 1}: theirs “{theirs}”, yours “{mine}”</li>
+					{/each}
+				</ul>
+			{:else}
+				<p>
+					Another window moved the same rows or columns. You see that change now; yours is kept. Which is to stand? The
+					other one stays in the steps.
+				</p>
+			{/if}
+		</div>
 		<Button onclick={() => bench.decide('theirs')}>Keep theirs</Button>
 		<Button primary onclick={() => bench.decide('mine')}>Put mine instead</Button>
 	</div>
