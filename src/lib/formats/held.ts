@@ -1,5 +1,5 @@
 import { listed, plural } from '../core/words.ts';
-import type { DocumentTable } from './document.ts';
+import type { CellContent } from '../core/table/content.ts';
 
 /** What a document can hold beside text and tables, in words. */
 const WORDS = {
@@ -35,7 +35,10 @@ export const heldWords = (kind: HeldKind, count: number): string => {
 };
 
 /** What of tables and text comes along into a new file: links and pictures in cells. */
-export function broughtAlong(tables: readonly DocumentTable[], order: readonly number[]): Held {
+export function broughtAlong(
+	tables: readonly { readonly content: readonly (readonly CellContent[])[] }[],
+	order: readonly number[]
+): Held {
 	const brought: Held = new Map();
 	for (const index of order)
 		for (const pieces of tables[index]?.content ?? [])

@@ -111,7 +111,7 @@
 				throw new InputError('tokens', `“${file.name}” holds no colour and no typography token.`);
 			if (await work.takeIn(inks, typeRoles))
 				notify(
-					`${counts[0]} inks and ${counts[1]} type roles taken in${left ? `; ${left} tokens of other types left out` : ''}.`
+					`${plural(counts[0], 'ink')} and ${plural(counts[1], 'type role')} taken in${left ? `; ${plural(left, 'token')} of other types left out` : ''}.`
 				);
 		} catch (error) {
 			notifyError(error);
@@ -138,7 +138,9 @@
 <TopBar title="House">
 	{#snippet facts()}
 		<span class="chip">{house.name}</span>
-		<span class="chip">{Object.keys(house.inks).length} inks, {Object.keys(house.typeRoles).length} type roles</span>
+		<span class="chip"
+			>{plural(Object.keys(house.inks).length, 'ink')}, {plural(Object.keys(house.typeRoles).length, 'type role')}</span
+		>
 	{/snippet}
 	{#snippet actions()}
 		<UndoRedo line={work.line} busy={work.isBusy} onmove={(to) => work.sender.goTo(to)} />

@@ -77,7 +77,7 @@
 					<div class="flex flex-1 flex-col border-t border-hairline px-3 py-2">
 						<strong>{name}</strong>
 						<span class="flex-1 text-[12px] text-quiet"
-							>{description || `${work.rows.length} rows × ${work.columns.length} columns`}{document
+							>{description || `${plural(work.rows.length, 'row')} × ${plural(work.columns.length, 'column')}`}{document
 								? ` · only in ${document.name}`
 								: ''}</span
 						>

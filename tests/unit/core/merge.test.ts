@@ -10,7 +10,10 @@ import { emptyTable, isCovered, type WorkTable } from '../../../src/lib/core/wor
 describe('two changes of one thing, leaf by leaf', () => {
 	const thing = fc.dictionary(
 		fc.constantFrom('fill', 'text', 'align'),
-		fc.dictionary(fc.constantFrom('ink', 'size', 'h'), fc.constantFrom('fern', '9pt', 'end'), { maxKeys: 3, noNullPrototype: true }),
+		fc.dictionary(fc.constantFrom('ink', 'size', 'h'), fc.constantFrom('fern', '9pt', 'end'), {
+			maxKeys: 3,
+			noNullPrototype: true
+		}),
 		{ maxKeys: 3, noNullPrototype: true }
 	);
 	test('what one of them left alone is as the other made it', () => {

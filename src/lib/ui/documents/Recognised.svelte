@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { plural } from '$lib/core/words.ts';
 	import { type RowRole } from '$lib/core/roles/index.ts';
 	import { COLUMN_KINDS, type ColumnKind } from '$lib/core/table/columns.ts';
 	import type { Table } from '$lib/core/table/grid.ts';
@@ -110,5 +111,5 @@
 	{/each}
 </ul>
 {#if rows.length < table.rows}<Button small class="mt-2" onclick={() => (whole = true)}
-		>Show all {table.rows} rows</Button
+		>Show all {plural(table.rows, 'row')}</Button
 	>{/if}

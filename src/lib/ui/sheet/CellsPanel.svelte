@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { plural } from '$lib/core/words.ts';
 	import { isListed, type ScheduleRows } from '$lib/core/schedule/rows.ts';
 	import Button from '../controls/Button.svelte';
 
@@ -61,4 +62,4 @@
 		</li>
 	{/each}
 </ul>
-{#if listed.length > MOST}<p class="mt-2 text-quiet">The first {MOST} of {listed.length} rows.</p>{/if}
+{#if listed.length > MOST}<p class="mt-2 text-quiet">The first {MOST} of {plural(listed.length, 'row')}.</p>{/if}

@@ -16,7 +16,7 @@
 	];
 </script>
 
-<nav aria-label="Places" class="flex w-17 shrink-0 flex-col items-center gap-1 bg-ink py-2.5">
+<nav aria-label="Places" class="on-dark flex w-17 shrink-0 flex-col items-center gap-1 bg-ink py-2.5">
 	<a href="/documents" aria-label="Heptarch" class="mb-4 p-1 text-mark"><Mark /></a>
 	{#each places as { href, name, icon: Icon } (href)}
 		{@const here = page.url.pathname.startsWith(href)}

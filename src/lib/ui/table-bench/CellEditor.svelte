@@ -44,7 +44,7 @@
 </script>
 
 <div class="editing" style="grid-area:{area}" data-editing>
-	<div bind:this={place} class="text" style={cellStyle(look, zoom)}></div>
+	<div bind:this={place} class="text" style={cellStyle(look, zoom, bench.work.dir === 'rtl')}></div>
 </div>
 
 <style>

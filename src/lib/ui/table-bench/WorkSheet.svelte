@@ -404,7 +404,7 @@
 			{columnGutter}
 			{overlay}
 			guides
-			label="Table, {rows} rows and {columns} columns"
+			label="Table, {plural(rows, 'row')} and {plural(columns, 'column')}"
 		/>
 	</div>
 </div>

@@ -82,7 +82,7 @@
 	const id = $props.id();
 	const SMALL = 100;
 	const isSmall = $derived(grid.cells.length <= SMALL);
-	const styles = $derived(appearance.looks.map((look) => cellStyle(look, zoom)));
+	const styles = $derived(appearance.looks.map((look) => cellStyle(look, zoom, grid.dir === 'rtl')));
 	const rules = $derived(isSmall ? '' : styles.map((style, i) => `.${id}-${i}{${style}}`).join('\n'));
 	/** Numbers, so that a grid in which only words changed draws no line again. */
 	const rows = $derived(grid.rows);

@@ -22,9 +22,13 @@ const UNDERLINE = { none: '', single: 'text-decoration:underline;', double: 'tex
 export const shadowCss = ({ x, y, blur, ink }: Shadow, zoom: number): string =>
 	`${px(x, zoom)} ${px(y, zoom)} ${px(blur, zoom)} ${ink}`;
 
-/** A cell's look as inline style. Everything that a look can say is said here, and nowhere else. */
-export function cellStyle(look: Look, zoom: number): string {
-	const margin = (length: Emu | undefined) => px(length ?? 0, zoom);
+/** A cell's look as inline style; `isRight`: its table starts at the right. Everything that a look can say is said here, and nowhere else. */
+export function cellStyle(look: Look, zoom: number, isRight = false): string {
+	const [start, end] = [look.marginStart, look.marginEnd];
+	// Left and right: what starts and ends goes another way in text that is turned.
+	const margins = [look.marginTop, isRight ? start : end, look.marginBottom, isRight ? end : start]
+		.map((margin) => px(margin ?? 0, zoom))
+		.join(' ');
 	return (
 		(look.fill && look.fill !== 'none' ? `background-color:${look.fill};` : '') +
 		`color:${look.ink ?? '#000000'};font-family:'${standIn(look.family ?? DEFAULT_FAMILY)}',${OTHER_SCRIPTS};font-size:${px(look.size ?? DEFAULT_SIZE, zoom)};` +
@@ -34,8 +38,7 @@ export function cellStyle(look: Look, zoom: number): string {
 		(look.tracking ? `letter-spacing:${px(look.tracking, zoom)};` : '') +
 		(look.textShadow ? `text-shadow:${shadowCss(look.textShadow, zoom)};` : '') +
 		(look.paragraphGap ? `--paragraph-gap:${px(look.paragraphGap, zoom)};` : '') +
-		`line-height:${(LEADING * (look.lineHeight ?? 1)).toFixed(3)};text-align:${ALIGN[look.h ?? 'start']};align-content:${PLACE[look.v ?? 'top']};` +
-		`padding-block:${margin(look.marginTop)} ${margin(look.marginBottom)};padding-inline:${margin(look.marginStart)} ${margin(look.marginEnd)};` +
+		`line-height:${(LEADING * (look.lineHeight ?? 1)).toFixed(3)};text-align:${ALIGN[look.h ?? 'start']};align-content:${PLACE[look.v ?? 'top']};padding:${margins};` +
 		(look.rotate ? `writing-mode:vertical-rl;${look.rotate === 270 ? 'rotate:180deg;' : ''}` : '') +
 		diagonals(look, zoom)
 	);

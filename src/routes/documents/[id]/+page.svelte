@@ -110,7 +110,7 @@
 						? `under “${place.heading}”`
 						: 'in the text'
 					: `in the ${place.where}`;
-		return `${table.rows} rows × ${table.columns} columns, ${at}`;
+		return `${plural(table.rows, 'row')} × ${plural(table.columns, 'column')}, ${at}`;
 	};
 
 	const LIST: readonly Shortcut[] = [

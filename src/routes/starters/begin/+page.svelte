@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { plural } from '$lib/core/words.ts';
 	import { accepted } from '$lib/formats/kinds.ts';
 	import { untrack } from 'svelte';
 	import { goto } from '$app/navigation';
@@ -142,7 +143,7 @@
 				</div>
 			</div>
 			<p class="mt-3 text-quiet">
-				{made.work.rows.length.toLocaleString('en')} rows × {made.work.columns.length} columns
+				{plural(made.work.rows.length, 'row')} × {plural(made.work.columns.length, 'column')}
 			</p>
 		{:else}<p class="mt-16 text-center text-[15px] text-quiet">{made.fault}</p>{/if}
 	</main>

@@ -48,6 +48,10 @@ describe('a look as inline style', () => {
 		])
 			assert.ok(css.includes(piece), `${piece} in ${css}`);
 	});
+	it('has its margins the other way round in a table that starts at the right', () => {
+		const css = cellStyle({ marginTop: fromPoints(3), marginEnd: fromPoints(6) }, 1, true);
+		assert.ok(css.includes('padding:4px 0px 0px 8px'), css);
+	});
 	it('paints no fill for none, and scales lengths', () => {
 		assert.ok(!cellStyle({ fill: 'none' }, 1).includes('background'));
 		assert.ok(cellStyle({ size: fromPoints(12) }, 0.5).includes('font-size:8px'));

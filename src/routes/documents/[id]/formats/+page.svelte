@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { pluralWord } from '$lib/core/words.ts';
+	import { pluralWord, plural } from '$lib/core/words.ts';
 	import { goto } from '$app/navigation';
 	import type { FormatView } from '$lib/server/documents/writing.ts';
 	import { textAt } from '$lib/core/table/grid.ts';
@@ -77,7 +77,9 @@
 				<header class="flex items-baseline gap-3 border-b border-hairline px-4 py-2">
 					<h2 class="font-semibold">{view.kind === 'wanted' ? 'As it is to look' : WORDS[view.kind]}</h2>
 					<p class={['text-[13px]', view.kind !== 'wanted' && view.differences ? 'text-error' : 'text-quiet']}>
-						{view.kind === 'wanted' ? `${data.grid.rows} rows × ${data.grid.columns} columns` : summary(view)}
+						{view.kind === 'wanted'
+							? `${plural(data.grid.rows, 'row')} × ${plural(data.grid.columns, 'column')}`
+							: summary(view)}
 					</p>
 				</header>
 				<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
