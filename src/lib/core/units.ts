@@ -23,6 +23,15 @@ export function parseLength(text: string): Emu {
 	return emu(Number(trimmed.slice(0, -2)) * EMU_PER[unit]);
 }
 
+/** A length as somebody types it, as it is written: both decimal marks, any minus; without a unit it is in `unit`. */
+export function typedLength(text: string, unit: LengthUnit): string {
+	const said = text
+		.trim()
+		.replace('\u2212', '-')
+		.replace(/(\d),(\d)/, '$1.$2');
+	return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(said) ? `${said}${unit}` : said;
+}
+
 /** EMU → "1.5pt", with at most `digits` decimals and no trailing zeros. */
 export function formatLength(length: Emu, unit: LengthUnit, digits = 3): string {
 	return `${Number((length / EMU_PER[unit]).toFixed(digits))}${unit}`;

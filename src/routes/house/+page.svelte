@@ -9,7 +9,7 @@
 	import type { Style, TypeRole } from '$lib/core/style/types.ts';
 	import { formatValue } from '$lib/core/values/format.ts';
 	import { parseValue } from '$lib/core/values/parse.ts';
-	import { parseLength } from '$lib/core/units.ts';
+	import { parseLength, typedLength } from '$lib/core/units.ts';
 	import { HouseWork } from '$lib/ui/house/house.svelte.ts';
 	import PictureInks from '$lib/ui/house/PictureInks.svelte';
 	import Uses from '$lib/ui/house/Uses.svelte';
@@ -78,7 +78,7 @@
 	}
 	/** A length, in points where no unit is written. */
 	function parseType(text: string, isSize: boolean): Parsed<string> {
-		const length = text.replace(/^(-?[\d.]+)$/, '$1pt');
+		const length = typedLength(text, 'pt');
 		try {
 			if (parseLength(length) <= 0 && isSize) return { fault: 'A size is more than nothing.' };
 			return { value: length };

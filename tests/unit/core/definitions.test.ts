@@ -68,7 +68,12 @@ describe('every property', () => {
 				})
 			);
 			assert.match(valueFault(leaf, -999)!, /^.+\.$/, leaf.path);
-			if (leaf.editor === 'length') assert.deepEqual(typedValue(leaf, '2'), { value: '2pt' });
+			if (leaf.editor === 'length') {
+				assert.deepEqual(typedValue(leaf, '2'), { value: '2pt' });
+				assert.deepEqual(typedValue(leaf, ' 2,5 mm'), { value: '2.5 mm' });
+				assert.match((typedValue(leaf, '500mm') as { fault: string }).fault, /^It is .+ at most\.$/, leaf.path);
+				assert.ok('fault' in typedValue(leaf, '100000000in'), leaf.path);
+			}
 			if (leaf.editor === 'share') assert.deepEqual(typedValue(leaf, '12,5 %'), { value: 0.125 });
 		}
 	});

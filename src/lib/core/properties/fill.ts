@@ -86,8 +86,9 @@ export const fill = property({
 		words(value) {
 			const ink = value('fill.ink');
 			if (ink === undefined || ink === 'none') return undefined;
-			const tint = value('fill.tint');
-			return `on ${tint === undefined || tint === 1 ? ink : `${ink} at ${percentWords(Number(tint))}`}`;
+			// Tint and opacity both let less of the ink be seen.
+			const shown = Number(value('fill.tint') ?? 1) * Number(value('fill.opacity') ?? 1);
+			return `on ${shown === 1 ? ink : `${ink} at ${percentWords(shown)}`}`;
 		}
 	}
 });

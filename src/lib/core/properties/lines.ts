@@ -43,6 +43,7 @@ function lineLeaves<const Place extends LinePlace>(place: Place) {
 			words: `${words}, weight`,
 			label: 'Weight',
 			editor: 'length',
+			typed: { most: '20mm' },
 			bounds: 'A weight cannot be less than nothing.',
 			...common,
 			...edge('weight')

@@ -9,6 +9,7 @@ const margin = <const Side extends string>(side: Side, where: string, css: strin
 		words: `margin ${where}`,
 		label: `${where[0]!.toUpperCase()}${where.slice(1)}`,
 		editor: 'length',
+		typed: { most: '100mm' },
 		bounds: 'A margin cannot be less than nothing.',
 		css: (length: string) => [`${css}: ${cssLength(length)}`]
 	});

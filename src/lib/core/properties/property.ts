@@ -23,6 +23,8 @@ export interface Leaf<Path extends string = string, V extends LeafValue = LeafVa
 	readonly editor: Editor;
 	/** What is wrong with a value that the schema refuses, as a sentence. */
 	readonly bounds?: string;
+	/** The least and the most that is taken where somebody types it; a length may be up to 200mm where nothing is said. */
+	readonly typed?: { readonly least?: string; readonly most?: string };
 	/** Only this part can set it. */
 	readonly only?: 'ground';
 	/** Of a line at the edges of cells: which one, and what of it. */

@@ -7,6 +7,7 @@ const own = leaf({
 	words: 'size',
 	label: 'Size',
 	editor: 'length',
+	typed: { least: '1pt', most: '500pt' },
 	bounds: 'A size cannot be less than nothing.',
 	css: (size) => [`font-size: ${cssLength(size)}`]
 });

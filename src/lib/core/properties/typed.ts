@@ -1,4 +1,4 @@
-import { parseLength } from '../units.ts';
+import { parseLength, typedLength } from '../units.ts';
 import type { Leaf } from './property.ts';
 import type { LeafValue } from './vocabulary.ts';
 
@@ -39,15 +39,23 @@ const number = (text: string): number | undefined => {
 	return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(plain) ? Number(plain) : undefined;
 };
 
+/** Longer than anything in a table is. */
+const MOST = '200mm';
+function lengthFault({ typed: { least, most = MOST } = {} }: Pick<Leaf, 'typed'>, length: number): string | undefined {
+	if (least !== undefined && length < parseLength(least)) return `It is ${least} at least.`;
+	return Math.abs(length) > parseLength(most) ? `It is ${most} at most.` : undefined;
+}
+
 /** What typed text means for a leaf, and what is wrong with it: one of the two. Both decimal marks are taken. */
 export function typedValue(leaf: Leaf, text: string): { readonly value: LeafValue } | { readonly fault: string } {
 	const said = text.trim();
 	let value: LeafValue = said;
 	if (leaf.editor === 'length') {
-		const length = said.replace('\u2212', '-').replace(/(\d),(\d)/, '$1.$2');
-		value = number(length) === undefined ? length : `${length}pt`;
+		const length = typedLength(said, 'pt');
+		value = length;
 		try {
-			parseLength(value);
+			const fault = lengthFault(leaf, parseLength(length));
+			if (fault) return { fault };
 		} catch {
 			return { fault: `“${said}” is not a length: write a number and mm, cm, pt or in, such as 1.5pt.` };
 		}

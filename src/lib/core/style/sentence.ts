@@ -5,6 +5,7 @@ import { fill } from '../properties/fill.ts';
 import { PROPERTIES } from '../properties/index.ts';
 import { ROLES } from '../roles/index.ts';
 import { parsePart, partWords } from './parts.ts';
+import { leafWords } from './words.ts';
 
 type Leaves = ReadonlyMap<string, SetLeaf> | undefined;
 
@@ -80,6 +81,17 @@ function groundLines(ground: Leaves): string[] {
 	return clauses;
 }
 
+/** What is said of a style that sets nothing a sentence speaks of. */
+function silentSentence({ parts, rules }: FlatStyle): string {
+	const paths = [...parts.values(), ...rules.map(({ leaves }) => leaves)].flatMap((leaves) => [...leaves.keys()]);
+	const words = [...new Set(paths.map(leafWords))];
+	if (words.length === 0) return 'Says nothing yet.';
+	const told = words.slice(0, MOST_TOLD);
+	const more = words.length - told.length;
+	return `Sets ${more ? `${told.join(', ')} and ${more} more` : list(told)}.`;
+}
+const MOST_TOLD = 4;
+
 /** One or two sentences that say what a style does to a table, for cards, search and readers of the screen. */
 export function describeStyle(style: FlatStyle): string {
 	const ground = style.parts.get('ground');
@@ -112,7 +124,7 @@ export function describeStyle(style: FlatStyle): string {
 		}
 	}
 	if (style.reading === 'up') clauses.push('it reads upwards');
-	if (clauses.length === 0) return 'Says nothing yet.';
+	if (clauses.length === 0) return silentSentence(style);
 	const text = clauses.join('; ');
 	return `${text[0]!.toUpperCase()}${text.slice(1)}.`;
 }

@@ -2,7 +2,7 @@
 	import { untrack } from 'svelte';
 	import { LINE_PATTERNS } from '$lib/core/style/types.ts';
 	import { ISO_WEIGHTS } from '$lib/core/style/words.ts';
-	import { fromPoints, parseLength } from '$lib/core/units.ts';
+	import { fromPoints, parseLength, typedLength } from '$lib/core/units.ts';
 	import { lineStyle } from '../table/paint.ts';
 	import type { Pen } from './bench.svelte.ts';
 	import InkField from './fields/InkField.svelte';
@@ -25,7 +25,7 @@
 	}
 	/** A length, in millimetres where no unit is written. */
 	function parseWeight(text: string): Parsed<string> {
-		const weight = text.replace(/^([\d.]+)$/, '$1mm');
+		const weight = typedLength(text, 'mm');
 		try {
 			return parseLength(weight) > 0 ? { value: weight } : { fault: 'A line has some thickness.' };
 		} catch (error) {

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { pluralWord } from '$lib/core/words.ts';
 	import { InputError } from '$lib/core/errors.ts';
-	import { formatLength, parseLength, emu, type Emu } from '$lib/core/units.ts';
+	import { formatLength, parseLength, emu, type Emu, typedLength as asWritten } from '$lib/core/units.ts';
 	import { joinCells, splitCell, type Join } from '$lib/core/work/join.ts';
 	import { filledIn, insertColumns, insertRows, removeLines, type Axis } from '$lib/core/work/lines.ts';
 	import { lostBySwapping, swapped } from '$lib/core/work/swap.ts';
@@ -86,7 +86,7 @@
 	const LONGEST = parseLength('2000mm');
 	function typedLength(text: string, what: string): Emu | undefined {
 		if (!text.trim() || text === 'mixed') return undefined;
-		const length = parseLength(text.trim().replace(/^([\d.]+)$/, '$1mm'));
+		const length = parseLength(asWritten(text, 'mm'));
 		if (length <= 0 || length > LONGEST)
 			throw new InputError('length', `A ${what} lies between 0 and 2 m; “${text}” does not.`);
 		return length;

@@ -206,5 +206,9 @@ describe('the sentence', () => {
 		assert.match(ledger, /the total is bold between a double line and a line/);
 		assert.match(ledger, /money and quantity line up on the decimal mark/);
 		assert.equal(describeStyle(flatten(style({}))), 'Says nothing yet.');
+		const silent = style({ ground: { margin: { top: '2pt', start: '3pt' }, text: { tracking: '1pt' } } });
+		assert.match(describeStyle(flatten(silent)), /^Sets .*margin above.*\.$/);
+		const pale = style({ header: { fill: { ink: 'fern', tint: 0.5, opacity: 0.2 } } });
+		assert.match(describeStyle(flatten(pale)), /on fern at 10 %/);
 	});
 });
