@@ -65,3 +65,36 @@ describe('the focus', () => {
 		}
 	});
 });
+
+describe('the keys of a screen', () => {
+	let page: Page;
+	before(async () => {
+		page = await Page.open('demo');
+	});
+	after(() => page.close());
+	it('are told by ? on every screen, and Escape closes the list', async () => {
+		await page.go('/documents');
+		await page.click(await page.find(By.xpath("//a[contains(normalize-space(), 'Season report 2031')]")));
+		await page.css('#table-0');
+		const document = new URL(await page.driver.getCurrentUrl()).pathname;
+		await page.go('/stylebook');
+		await page.click('Season Ledger');
+		await page.css('[role=tablist]');
+		const style = new URL(await page.driver.getCurrentUrl()).pathname;
+		const screens = ['/documents', '/stylebook', '/starters', '/starters/begin', '/runs', '/house', document, style];
+		for (const address of [...screens, `${document}/print`, `${style}/editions`]) {
+			await page.go(address);
+			await page.driver.sleep(400);
+			await page.key('?');
+			await page.until(`the keys of ${address}`, async () =>
+				/Keys of this screen/.test(await page.text('dialog[open], [role=dialog]'))
+			);
+			await page.key(Key.ESCAPE);
+			await page.until(
+				`closed at ${address}`,
+				async () => (await page.driver.findElements(By.css('dialog[open]'))).length === 0
+			);
+		}
+		await page.consoleIsClean();
+	});
+});

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
+	import { findKey } from '$lib/ui/controls/shortcuts.ts';
 	import { plural, pluralWord } from '$lib/core/words.ts';
 	import { goto, invalidate } from '$app/navigation';
 	import ArchiveOutline from 'flowbite-svelte-icons/ArchiveOutline.svelte';
@@ -176,6 +178,7 @@
 </script>
 
 <svelte:head><title>Documents · Heptarch</title></svelte:head>
+<Shortcuts list={[findKey('find documents')]} />
 
 <svelte:window onpaste={paste} />
 <DropTarget ondrop={take} />
@@ -190,6 +193,7 @@
 				type="search"
 				placeholder="Find by name, style or a word in a table"
 				aria-label="Find documents"
+				data-find
 				bind:value={search}
 			/>
 			<select class="field w-40" aria-label="Kind of document" bind:value={kind}>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { plural } from '$lib/core/words.ts';
 	import { invalidate } from '$app/navigation';
 	import { call } from '$lib/ui/api.ts';
@@ -37,6 +38,7 @@
 </script>
 
 <svelte:head><title>Runs · Heptarch</title></svelte:head>
+<Shortcuts list={[]} />
 <TopBar title="Runs">
 	{#snippet facts()}{#if data.runs.length}<span class="chip">{plural(data.runs.length, 'run')}</span>{/if}{/snippet}
 	{#snippet actions()}<Button primary href="/documents">Choose documents…</Button>{/snippet}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { plural, pluralWord } from '$lib/core/words.ts';
 	import { invalidate } from '$app/navigation';
 	import { call } from '$lib/ui/api.ts';
@@ -43,6 +44,7 @@
 </script>
 
 <svelte:head><title>Starters · Heptarch</title></svelte:head>
+<Shortcuts list={[]} />
 <TopBar title="Starters">
 	{#snippet facts()}{#if data.starters.length}<span class="chip"
 				>{plural(data.starters.length, 'table')} to begin with</span

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { plural } from '$lib/core/words.ts';
 	import { accepted } from '$lib/formats/kinds.ts';
 	import { untrack } from 'svelte';
@@ -117,6 +118,7 @@
 </script>
 
 <svelte:head><title>Make a table · Heptarch</title></svelte:head>
+<Shortcuts list={[]} />
 <svelte:window onpaste={paste} />
 <TopBar title={data.into ? `A table for ${data.into.name}` : 'Make a table'}>
 	{#snippet actions()}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { pluralWord, plural } from '$lib/core/words.ts';
 	import { goto } from '$app/navigation';
 	import type { FormatView } from '$lib/server/documents/writing.ts';
@@ -42,6 +43,7 @@
 </script>
 
 <svelte:head><title>{data.name}, table {data.index + 1} in every format · Heptarch</title></svelte:head>
+<Shortcuts list={[]} />
 
 <TopBar title={data.name}>
 	{#snippet facts()}

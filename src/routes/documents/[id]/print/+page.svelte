@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { plural, pluralWord } from '$lib/core/words.ts';
 	import { goto } from '$app/navigation';
 	import { PAPERS, type PaperName } from '$lib/core/layout/paper.ts';
@@ -23,6 +24,7 @@
 </script>
 
 <svelte:head><title>{data.name}, pages · Heptarch</title></svelte:head>
+<Shortcuts list={[]} />
 
 <TopBar title={data.name}>
 	{#snippet facts()}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { plural } from '$lib/core/words.ts';
 	import { goto, invalidate } from '$app/navigation';
 	import { flatten } from '$lib/core/style/inherit.ts';
@@ -96,6 +97,7 @@
 </script>
 
 <svelte:head><title>Editions of {name} · Heptarch</title></svelte:head>
+<Shortcuts list={[]} />
 
 <TopBar title="Editions of {name}">
 	{#snippet facts()}
