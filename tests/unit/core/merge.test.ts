@@ -5,7 +5,9 @@ import { mergedLeaves, same } from '../../../src/lib/core/merge.ts';
 import { typed } from '../../../src/lib/core/work/cells.ts';
 import { insertColumns, insertRows, removeLines } from '../../../src/lib/core/work/lines.ts';
 import { mergedWork } from '../../../src/lib/core/work/merge.ts';
-import { emptyTable, isCovered, type WorkTable } from '../../../src/lib/core/work/table.ts';
+import { workOfRows } from '../../../src/lib/core/work/begin.ts';
+import { workedOut } from '../../../src/lib/core/work/working.ts';
+import { emptyTable, isCovered, withCells, type WorkTable } from '../../../src/lib/core/work/table.ts';
 
 describe('two changes of one thing, leaf by leaf', () => {
 	const thing = fc.dictionary(
@@ -89,6 +91,26 @@ describe('two changes of one table, cell by cell', () => {
 		assert.equal(merged.rows.length, 5);
 		assert.equal(text(merged), '||\n||\n||\n||\n|fern|');
 		assert.equal(text(mergedWork(base, words, rows)!.merged), text(merged));
+	});
+	test('what is worked out is no clash: it is worked out from what both typed', () => {
+		const made = workOfRows([
+			['Bed', 'Plants'],
+			['North', '1'],
+			['South', '2'],
+			['Total', '']
+		]);
+		const rows = made.rows.map((row, r) => ({
+			...row,
+			role: r === 0 ? ('header:1' as const) : r === 3 ? ('total' as const) : ('body' as const)
+		}));
+		const total = workedOut(withCells({ ...made, rows }, [{ r: 3, c: 1 }], (cell) => ({ ...cell, total: 'sum' }))).work;
+		const edit = (r: number, text: string) => workedOut(typed(total, r, 1, text)).work;
+		const { merged, clashes } = mergedWork(total, edit(1, '10'), edit(2, '20'))!;
+		assert.deepEqual(clashes, []);
+		assert.deepEqual(
+			merged.rows.map(({ cells }) => (isCovered(cells[1]!) ? '' : cells[1]!.text)),
+			['Plants', '10', '20', '30']
+		);
 	});
 	test('what cannot go together at all is told apart: a row taken out that the other changed, rows moved by both', () => {
 		const words = typed(base, 3, 1, 'fern');

@@ -1,5 +1,6 @@
 import { mergedLeaves, same } from '../merge.ts';
 import { workFault, type WorkRow, type WorkTable } from './table.ts';
+import { isWorkedOut, workedOut } from './working.ts';
 
 /** A cell that two people changed, and not to the same. */
 export interface CellClash {
@@ -66,7 +67,12 @@ export function mergedWork(base: WorkTable, mine: WorkTable, theirs: WorkTable):
 			...others,
 			cells: Object.values(cells as WorkRow['cells'])
 		});
-		const places = new Set(row.clashes.flatMap(({ path }) => (path[0] === 'cells' ? [Number(path[1])] : [])));
+		const changed = new Set(row.clashes.flatMap(({ path }) => (path[0] === 'cells' ? [Number(path[1])] : [])));
+		// What is worked out is worked out anew from what both changed.
+		const [mineAt, theirsAt] = [own.indexOf(id), other.indexOf(id)];
+		const places = new Set(
+			[...changed].filter((at) => !isWorkedOut(mine, mineAt, at) || !isWorkedOut(theirs, theirsAt, at))
+		);
 		if (row.clashes.some(({ path }) => path[0] !== 'cells')) return undefined;
 		const text = (from: WorkRow, at: number) => {
 			const slot = from.cells[at]!;
@@ -77,7 +83,7 @@ export function mergedWork(base: WorkTable, mine: WorkTable, theirs: WorkTable):
 		// A cell in which something clashes is as one of the two made it, whole.
 		const whole = (made: WorkRow, from: WorkRow): WorkRow => ({
 			...made,
-			cells: made.cells.map((slot, at) => (places.has(at) ? from.cells[at]! : slot))
+			cells: made.cells.map((slot, at) => (changed.has(at) ? from.cells[at]! : slot))
 		});
 		mergedRows.push(whole(cellsOf(row.merged), c));
 		myRows.push(whole(cellsOf(row.mine), b));
@@ -86,5 +92,6 @@ export function mergedWork(base: WorkTable, mine: WorkTable, theirs: WorkTable):
 	const made = (rows: readonly WorkRow[]): WorkTable => ({ ...rest.merged, rows, nextId });
 	const [merged, kept] = [made(mergedRows), made(myRows)];
 	// A joined cell of one may lie where the other has a cell of its own.
-	return (workFault(merged) ?? workFault(kept)) ? undefined : { merged, mine: kept, clashes };
+	if (workFault(merged) ?? workFault(kept)) return undefined;
+	return { merged: workedOut(merged).work, mine: workedOut(kept).work, clashes };
 }
