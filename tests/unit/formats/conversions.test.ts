@@ -97,6 +97,20 @@ describe('a table in another format', () => {
 		}
 	});
 
+	it('stands under headings of the same levels', async () => {
+		const body = '<h1>Garden</h1><h3>Beds</h3><p>Text.</p><table><tr><td>a</td></tr></table><h2>Paths</h2>';
+		const start = readHtml(page(body));
+		const wanted = start.blocks.map((block) => (block.kind === 'heading' ? [block.level, block.text] : block.kind));
+		for (const kind of KINDS)
+			assert.deepEqual(
+				(await through(start, kind)).document.blocks.map((block) =>
+					block.kind === 'heading' ? [block.level, block.text] : block.kind
+				),
+				wanted,
+				kind
+			);
+	});
+
 	it('names with its count what does not come along, and says nothing that only holds for the old file', async () => {
 		const body = `<ul><li>one</li><li>two</li></ul><p><a href="https://thornmere.example">us</a></p><table><tr><td><a href="javascript:alert(1)">no</a></td><td><input> <img alt="far" src="https://thornmere.example/x.png"></td></tr></table>`;
 		const { account } = await through(readHtml(page(body)), 'docx');

@@ -24,10 +24,19 @@ const OFFICE = 'http://schemas.openxmlformats.org/officeDocument/2006/relationsh
 /** A4 with margins of 25 mm, in twentieths of a point. */
 const PAGE = { width: 11_906, height: 16_838, margin: 1_417 };
 
+/** Of headings by their level, in half points. */
+const HEADING_SIZES = [28, 26, 24, 22, 21, 21];
+const headingStyle = (level: number): string =>
+	level < 1 ? 'Title' : `Heading${Math.min(level, HEADING_SIZES.length)}`;
+
 const STYLES =
 	`${XML}<w:styles xmlns:w="${W_NAMESPACE}"><w:docDefaults><w:rPrDefault><w:rPr><w:rFonts w:ascii="Source Serif 4" w:hAnsi="Source Serif 4" w:cs="Source Serif 4"/><w:sz w:val="21"/></w:rPr></w:rPrDefault><w:pPrDefault/></w:docDefaults>` +
 	'<w:style w:type="paragraph" w:default="1" w:styleId="Normal"><w:name w:val="Normal"/></w:style>' +
-	'<w:style w:type="paragraph" w:styleId="Heading1"><w:name w:val="heading 1"/><w:basedOn w:val="Normal"/><w:pPr><w:keepNext/><w:spacing w:before="360" w:after="120"/><w:outlineLvl w:val="0"/></w:pPr><w:rPr><w:b/><w:sz w:val="28"/></w:rPr></w:style>' +
+	'<w:style w:type="paragraph" w:styleId="Title"><w:name w:val="Title"/><w:basedOn w:val="Normal"/><w:pPr><w:keepNext/><w:spacing w:after="240"/></w:pPr><w:rPr><w:b/><w:sz w:val="36"/></w:rPr></w:style>' +
+	HEADING_SIZES.map(
+		(size, level) =>
+			`<w:style w:type="paragraph" w:styleId="Heading${level + 1}"><w:name w:val="heading ${level + 1}"/><w:basedOn w:val="Normal"/><w:pPr><w:keepNext/><w:spacing w:before="360" w:after="120"/><w:outlineLvl w:val="${level}"/></w:pPr><w:rPr><w:b/><w:sz w:val="${size}"/></w:rPr></w:style>`
+	).join('') +
 	'<w:style w:type="table" w:default="1" w:styleId="TableNormal"><w:name w:val="Normal Table"/><w:uiPriority w:val="99"/><w:semiHidden/><w:tblPr><w:tblInd w:w="0" w:type="dxa"/></w:tblPr></w:style>' +
 	'</w:styles>';
 
@@ -143,7 +152,7 @@ export async function makeDocx(document: Pick<OpenDocument, 'blocks' | 'tables'>
 		.map((block) =>
 			block.kind === 'table'
 				? tableMarkup(document, document.tables[block.index]!, media) + paragraph('')
-				: paragraph(block.text, block.kind === 'heading' ? 'Heading1' : undefined)
+				: paragraph(block.text, block.kind === 'heading' ? headingStyle(block.level) : undefined)
 		)
 		.join('');
 	const page = `<w:sectPr><w:pgSz w:w="${PAGE.width}" w:h="${PAGE.height}"/><w:pgMar w:top="${PAGE.margin}" w:right="${PAGE.margin}" w:bottom="${PAGE.margin}" w:left="${PAGE.margin}" w:header="709" w:footer="709" w:gutter="0"/></w:sectPr>`;
