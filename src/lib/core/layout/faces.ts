@@ -37,6 +37,20 @@ const COMPOSED = /[^\0-\u02af]/u;
 /** Advances are remembered up to so many different texts of a face. */
 const MOST_REMEMBERED = 50_000;
 
+/** Scripts whose letters are put together by rules of their font, which can be more than the library knows. */
+const SHAPED = /[\u0300-\u036f\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufefc]/;
+
+/** Whether the library lays a text out: it stumbles over anchors that a font leaves empty. */
+function isLaid(font: Font, text: string): boolean {
+	if (!SHAPED.test(text)) return true;
+	try {
+		font.layout(text);
+		return true;
+	} catch {
+		return false;
+	}
+}
+
 /** A face with real metrics: several files, each with the glyphs of some scripts. Measures are shares of the type size. */
 export class Face {
 	readonly ascent: number;
@@ -73,7 +87,12 @@ export class Face {
 			if (last?.file === file) last.text += character;
 			else out.push({ text: character, file });
 		}
-		return out;
+		// Letters that cannot be laid out together are laid out one by one.
+		return out.flatMap((run) =>
+			isLaid(this.fonts[run.file]!, run.text)
+				? [run]
+				: [...run.text].map((character) => ({ text: character, file: run.file }))
+		);
 	}
 
 	/** Whether one of the files has a character. */
@@ -81,7 +100,7 @@ export class Face {
 		const code = character.codePointAt(0)!;
 		return this.fileOf.has(code)
 			? !this.missing.has(character)
-			: this.fonts.some((font) => font.hasGlyphForCodePoint(code));
+			: this.fonts.some((font) => font.hasGlyphForCodePoint(code) && isLaid(font, character));
 	}
 
 	/** A text with characters that no file has as those that they are made of (Unicode, NFKC): ﬁ as f and i. */
@@ -98,7 +117,7 @@ export class Face {
 		const code = character.codePointAt(0)!;
 		let file = this.fileOf.get(code);
 		if (file === undefined) {
-			file = this.fonts.findIndex((font) => font.hasGlyphForCodePoint(code));
+			file = this.fonts.findIndex((font) => font.hasGlyphForCodePoint(code) && isLaid(font, character));
 			if (file < 0) {
 				file = 0;
 				if (/\S/.test(character)) this.missing.add(character);

@@ -30,6 +30,24 @@ describe('letters of both directions in a line', () => {
 		assert.equal(baseOf('12 Beds', 'rtl'), 'ltr');
 		assert.equal(baseOf('12 ורד', 'ltr'), 'rtl');
 	});
+	test('never bring the layout down, whatever letters stand together', () => {
+		const face = shippedFaces({ family: 'Source Sans 3', weight: 400, italic: false });
+		for (let code = 0x590; code <= 0x8ff; code++) assert.ok(face.advance(String.fromCodePoint(code)) >= 0);
+		const letter = fc.integer({ min: 0x590, max: 0x8ff }).map((code) => String.fromCodePoint(code));
+		fc.assert(
+			fc.property(fc.array(letter, { maxLength: 8 }), (letters) => {
+				const text = letters.join('');
+				assert.ok(face.advance(text) >= 0);
+				assert.equal(
+					face
+						.runs(text)
+						.map((run) => run.text)
+						.join(''),
+					text
+				);
+			})
+		);
+	});
 	test('are all there once, in the order in which they are read, whatever the text', () => {
 		const mixed = fc
 			.array(fc.constantFrom('bed ', 'ורד ', '12.5 ', '(', ') ', 'خزامى ', '– ', 'a, '), { maxLength: 12 })

@@ -361,3 +361,16 @@ test('Hebrew and Arabic are drawn in faces that ship, read as they were typed, a
 	assert.match(source, /NotoSansArabic/);
 	assert.match(source, /\/URI \(https:\/\/thornmere\.example\/\)/);
 });
+
+test('every letter of Hebrew and Arabic is drawn or named, alone and together', async () => {
+	const letters = Array.from({ length: 0x900 - 0x590 }, (_, i) => String.fromCodePoint(0x590 + i));
+	const words = Array.from({ length: 88 }, (_, i) => letters.slice(i * 10, i * 10 + 10).join(''));
+	const { bytes, account } = await plain(
+		`<table>${words.map((word) => `<tr><td>${[...word].join(' ')}</td><td>${word}</td></tr>`).join('')}</table>`
+	);
+	assert.ok(bytes.length > 10_000);
+	assert.ok(
+		account.remarks.every((words) => words.startsWith('No font that ships has')),
+		account.remarks.join(' ')
+	);
+});
