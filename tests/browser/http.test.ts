@@ -72,7 +72,10 @@ describe('the routes', () => {
 			'not-a-package',
 			/does not begin like one/
 		);
-		await refused(await upload(new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1])), 422, 'encrypted', /password/);
+		const compound = (name: string) =>
+			new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, ...[...name].flatMap((letter) => [letter.charCodeAt(0), 0])]);
+		await refused(await upload(compound('EncryptedPackage')), 422, 'encrypted', /password/);
+		await refused(await upload(compound('WordDocument')), 422, 'older-format', /older binary format/);
 		await refused(await upload(good.slice(0, good.length / 2)), 422, 'truncated', /incomplete/);
 		await refused(await upload(bomb), 413, 'too-large', /zip bomb/);
 		await refused(await upload(await zipOf({ 'a.txt': 'x' })), 422, 'no-main-part', /no main document part/);
