@@ -29,6 +29,31 @@ export const hold = (held: Held, kind: HeldKind, count = 1): void => {
 	if (count) held.set(kind, (held.get(kind) ?? 0) + count);
 };
 
+/** What a file holds as a whole; none of it belongs to single tables. */
+export interface OfFile {
+	readonly isSigned: boolean;
+	readonly hasMacros: boolean;
+}
+/** What a person should know before such a file itself is written again. */
+export const ownRemarksOf = ({ isSigned, hasMacros }: OfFile): string[] => [
+	...(isSigned ? ['This document is signed; the signature will no longer hold for a changed file.'] : []),
+	...(hasMacros ? ['This document holds macros; they stay as they are.'] : [])
+];
+
+/** Counts what the tables that are asked for hold, or the whole file. */
+export function heldBy<T>(
+	only: readonly number[] | undefined,
+	file: OfFile,
+	nodes: { readonly all: () => readonly T[]; readonly of: (table: number) => T },
+	count: (node: T, held: Held) => void
+): Held {
+	const held: Held = new Map();
+	if (!only && file.isSigned) hold(held, 'signature');
+	if (!only && file.hasMacros) hold(held, 'macro');
+	for (const node of only ? only.map(nodes.of) : nodes.all()) count(node, held);
+	return held;
+}
+
 export const heldWords = (kind: HeldKind, count: number): string => {
 	const [one, many] = WORDS[kind];
 	return plural(count, one, many);

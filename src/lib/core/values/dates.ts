@@ -1,3 +1,5 @@
+import { once } from '../once.ts';
+
 /** Which comes first in a date that is written with strokes: 04/05/2031. */
 export type DateOrder = 'day' | 'month';
 
@@ -83,19 +85,21 @@ export function dateDoubtWords(text: string, order: DateOrder): string {
 	return `“${text}” is read as ${said(order)}; or is it ${said(order === 'day' ? 'month' : 'day')}?`;
 }
 
-const MONTH_NAMES = (locale: string, month: 'long' | 'short') =>
-	Array.from({ length: 12 }, (_, i) =>
-		new Intl.DateTimeFormat(locale, { month, timeZone: 'UTC' }).format(Date.UTC(2030, i, 1))
-	);
+/** Names of the months, a list for each language and width; made once, for formats take long to make. */
+const monthNames = once(() =>
+	['en', 'de', 'fr', 'es', 'it', 'nl', 'pt', 'sv', 'da', 'nb', 'pl'].flatMap((locale) =>
+		(['long', 'short'] as const).map((month) => {
+			const format = new Intl.DateTimeFormat(locale, { month, timeZone: 'UTC' });
+			return Array.from({ length: 12 }, (_, i) => format.format(Date.UTC(2030, i, 1)));
+		})
+	)
+);
 
 /** A way to write dates as a text has one; undefined where its words are not found again. */
 export function writtenDate(text: string, iso: string, first: DateOrder = 'day'): ((date: Date) => string) | undefined {
 	const [year, month, day] = iso.split('-') as [string, string, string | undefined];
 	const pad = (n: number) => String(n).padStart(2, '0');
-	const names = ['en', 'de', 'fr', 'es', 'it', 'nl', 'pt', 'sv', 'da', 'nb', 'pl'].flatMap((locale) =>
-		(['long', 'short'] as const).map((width) => MONTH_NAMES(locale, width))
-	);
-	const named = names.find((list) => text.toLowerCase().includes(list[Number(month) - 1]!.toLowerCase()));
+	const named = monthNames().find((list) => text.toLowerCase().includes(list[Number(month) - 1]!.toLowerCase()));
 	const name = named?.[Number(month) - 1];
 	const pattern = text.replace(/\d+|\p{L}+\.?/gu, (word) => {
 		if (word === year) return '\uE001';

@@ -9,7 +9,7 @@ import type { BlockPlace } from '../document.ts';
 import { descendants, parseXml, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import { Package } from '../package/zip.ts';
 import type { Carried } from '../carried.ts';
-import { hold, safeLink, type Held } from '../held.ts';
+import { heldBy, ownRemarksOf, safeLink } from '../held.ts';
 import { pictureAddress, pictureOf } from '../picture-size.ts';
 import { countHeld } from './held.ts';
 import { foundTable, shownHints, withContent } from '../found.ts';
@@ -149,12 +149,10 @@ export async function readDocx(bytes: Uint8Array<ArrayBuffer>): Promise<DocxDocu
 
 	const reader = new StoryReader(sheet, carriedData);
 	for (const story of stories) reader.read(story);
-	const ownRemarks: string[] = [];
 	const isSigned =
 		root.some(({ kind }) => kind === 'origin') || archive.names().some((name) => name.startsWith('_xmlsignatures/'));
 	const hasMacros = archive.names().some((name) => name.endsWith('vbaProject.bin'));
-	if (isSigned) ownRemarks.push('This document is signed; the signature will no longer hold for a changed file.');
-	if (hasMacros) ownRemarks.push('This document holds macros; they stay as they are.');
+	const file = { isSigned, hasMacros };
 	return {
 		kind: 'docx',
 		blocks: reader.blocks,
@@ -162,17 +160,14 @@ export async function readDocx(bytes: Uint8Array<ArrayBuffer>): Promise<DocxDocu
 		tables: reader.tables,
 		styles: carriedData.styles,
 		remarks: [],
-		ownRemarks,
-		held(only) {
-			const held: Held = new Map();
-			if (!only) {
-				if (isSigned) hold(held, 'signature');
-				if (hasMacros) hold(held, 'macro');
-			}
-			const nodes = only ? only.map((index) => reader.sources[index]!.source.node) : stories.map(({ xml }) => xml.root);
-			for (const node of nodes) countHeld(node, held);
-			return held;
-		},
+		ownRemarks: ownRemarksOf(file),
+		held: (only) =>
+			heldBy(
+				only,
+				file,
+				{ all: () => stories.map(({ xml }) => xml.root), of: (index) => reader.sources[index]!.source.node },
+				countHeld
+			),
 		withPictures: () => tablesWithPictures(archive, reader),
 		package: archive,
 		main,

@@ -3,7 +3,7 @@ import type { Appearance } from '../../core/cascade/look.ts';
 import type { Hints } from '../../core/recognise/facts.ts';
 import { isTableCaption } from '../captions.ts';
 import { carriedFromJson, type Carried } from '../carried.ts';
-import { hold, safeLink, type Held } from '../held.ts';
+import { heldBy, ownRemarksOf, safeLink } from '../held.ts';
 import { pictureAddress, pictureOf } from '../picture-size.ts';
 import { countHeld } from './held.ts';
 import { foundTable, shownHints, withContent } from '../found.ts';
@@ -127,11 +127,9 @@ export async function readOdt(bytes: Uint8Array<ArrayBuffer>): Promise<OdtDocume
 		for (const part of page.children)
 			if (/^style:(header|footer)/.test(part.name))
 				reader.read(stylesPart ?? content, part, part.name.startsWith('style:header') ? 'header' : 'footer');
-	const ownRemarks: string[] = [];
 	const isSigned = archive?.has('META-INF/documentsignatures.xml') ?? false;
 	const hasMacros = archive?.names().some((name) => name.startsWith('Basic/') || name.startsWith('Scripts/')) ?? false;
-	if (isSigned) ownRemarks.push('This document is signed; the signature will no longer hold for a changed file.');
-	if (hasMacros) ownRemarks.push('This document holds macros; they stay as they are.');
+	const file = { isSigned, hasMacros };
 	return {
 		kind: 'odt',
 		blocks: reader.blocks,
@@ -139,17 +137,11 @@ export async function readOdt(bytes: Uint8Array<ArrayBuffer>): Promise<OdtDocume
 		tables: reader.tables,
 		styles: carried.styles,
 		remarks: [],
-		ownRemarks,
-		held(only) {
-			const held: Held = new Map();
-			if (!only) {
-				if (isSigned) hold(held, 'signature');
-				if (hasMacros) hold(held, 'macro');
-			}
-			const nodes = only ? only.map((index) => reader.sources[index]!.grid.node) : [body];
-			for (const node of nodes) countHeld(node, odfStyles, held);
-			return held;
-		},
+		ownRemarks: ownRemarksOf(file),
+		held: (only) =>
+			heldBy(only, file, { all: () => [body], of: (index) => reader.sources[index]!.grid.node }, (node, held) =>
+				countHeld(node, odfStyles, held)
+			),
 		withPictures: () => tablesWithPictures(archive, reader),
 		package: archive,
 		flat,

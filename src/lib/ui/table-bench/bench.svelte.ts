@@ -481,6 +481,7 @@ export class TableBench {
 		const { table, work, formats, shownTexts } = this;
 		const { locale } = this.house;
 		const { cellSignature } = this.resolved.structure;
+		const [mark, order] = [markOf(work), dateOrder(work)];
 		return (index) => {
 			const { r, c } = table.cells[index]!;
 			const row = work.rows[r]!;
@@ -491,7 +492,7 @@ export class TableBench {
 			if (!known) shownTexts.set(cell, (known = new Map()));
 			let content = known.get(format);
 			if (!content) {
-				const text = formatValue(valueOf(cell, markOf(work), dateOrder(work)), format, locale);
+				const text = formatValue(valueOf(cell, mark, order), format, locale);
 				known.set(format, (content = text === undefined ? contentOfCell(cell) : [{ runs: [{ text }] }]));
 			}
 			return content;
