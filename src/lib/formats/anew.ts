@@ -1,4 +1,4 @@
-import type { OpenDocument } from './document.ts';
+import type { OpenDocument, WholeDocument } from './document.ts';
 import { cellsIn } from './flow.ts';
 import type { Format, Making } from './format.ts';
 import { checkMakeable } from './limits.ts';
@@ -22,7 +22,8 @@ export async function madeAndStyled<D extends OpenDocument>(
 }
 
 /** What of a document goes into a new file; throws InputError where that is more than such a file can hold. */
-export function partOf({ document, flow }: Making, kind?: string): Pick<OpenDocument, 'blocks' | 'tables'> {
+export function partOf({ document, flow }: Making, kind?: string): WholeDocument {
 	if (kind) checkMakeable(cellsIn(document, flow.order), kind.toUpperCase());
-	return { blocks: flow.blocks, tables: document.tables };
+	const { tables, language, title } = document;
+	return { blocks: flow.blocks, tables, language, title };
 }

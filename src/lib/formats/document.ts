@@ -48,8 +48,31 @@ export interface DocumentTable {
 	readonly carried: CarriedTable | null;
 	/** Cells that the file protects against typing, by index. */
 	readonly locked?: readonly number[];
+	/** What its rows say of themselves, where the document was read for a new file. */
+	readonly rowFacts?: readonly RowFacts[];
 	/** What the table bench knows of it beside all this: formulas, locks, sizes. */
 	readonly work?: WorkTable;
+}
+
+/** What a row says of itself, whatever style its table wears. */
+export interface RowFacts {
+	readonly height?: Emu;
+	/** The row is no higher than that, whatever it holds. */
+	readonly isExact?: boolean;
+	/** It stands on one page. */
+	readonly staysWhole?: boolean;
+	readonly isHidden?: boolean;
+	/** It stands again on every page that its table goes on to. */
+	readonly isHeader?: boolean;
+}
+
+/** What a new file is made of. */
+export interface WholeDocument {
+	readonly blocks: readonly Block[];
+	readonly tables: readonly DocumentTable[];
+	/** As BCP 47 writes it. */
+	readonly language?: string | undefined;
+	readonly title?: string | undefined;
 }
 
 /** Where the blocks of a document stand in its main part, by offsets in the source. */
@@ -59,13 +82,11 @@ export interface BlockPlace {
 }
 
 /** A document opened for reading and, through its format's writer, for writing. */
-export interface OpenDocument {
+export interface OpenDocument extends WholeDocument {
 	/** Of its format. */
 	readonly kind: string;
-	readonly blocks: readonly Block[];
 	/** Where each block stands in the main part, for formats in which new tables can be put between them. */
 	readonly blockPlaces?: readonly BlockPlace[];
-	readonly tables: readonly DocumentTable[];
 	/** House styles that ride along in the file. */
 	readonly styles: readonly Style[];
 	/** What a person should know of the file before writing it: signed, macros. */
@@ -74,6 +95,6 @@ export interface OpenDocument {
 	readonly ownRemarks?: readonly string[];
 	/** What it holds beside text and tables, or some of its tables do. */
 	readonly held?: (only?: readonly number[]) => Held;
-	/** The tables with the pictures in their cells, for a new file. */
-	readonly withPictures?: () => Promise<readonly DocumentTable[]>;
+	/** All of it that a new file can hold: pictures, lists, notes, links and emphasis, facts of rows, title, language. */
+	readonly whole?: () => Promise<WholeDocument>;
 }

@@ -16,7 +16,10 @@ export function flowOf({ blocks, tables }: Pick<OpenDocument, 'blocks' | 'tables
 	const kept: Block[] = only
 		? only.flatMap((index): Block[] => {
 				const caption = tables[index]?.place.caption;
-				return [...(caption ? [{ kind: 'paragraph' as const, text: caption }] : []), { kind: 'table', index }];
+				return [
+					...(caption ? [{ kind: 'paragraph' as const, text: caption, isCaption: true as const }] : []),
+					{ kind: 'table', index }
+				];
 			})
 		: [
 				...blocks,

@@ -1,4 +1,5 @@
 import type { Appearance, Look } from '../core/cascade/look.ts';
+import { once } from '../core/once.ts';
 import type { Hints } from '../core/recognise/facts.ts';
 import { recognisedTable } from '../core/recognise/table.ts';
 import { cellsInRow, type Direction, type Grid } from '../core/table/grid.ts';
@@ -36,26 +37,20 @@ export function shownHints(grid: Grid, lookOf: (cell: number) => Look): Required
 	};
 }
 
-/** A value worked out when it is first asked for. */
-function lazy<T>(make: () => T): () => T {
-	let value: { readonly is: T } | undefined;
-	return () => (value ??= { is: make() }).is;
-}
-
 /** A table of a document. What it takes work to know is worked out when it is first asked for: few ask for all of it. */
 export function foundTable({ index, place, widths, wornName, grid, dir, locked, ...found }: FoundTable): DocumentTable {
-	const appearance = lazy(found.appearance);
-	const content = lazy(() => found.content(appearance()));
-	const recognised = lazy(() => {
+	const appearance = once(found.appearance);
+	const content = once(() => found.content(appearance()));
+	const recognised = once(() => {
 		const known = recognisedTable(grid, found.hints(appearance));
 		return dir === 'rtl' ? { ...known, table: { ...known.table, dir } } : known;
 	});
-	const carried = lazy(() => findCarried(found.carried, index, grid, wornName));
-	const table = lazy(() => {
+	const carried = once(() => findCarried(found.carried, index, grid, wornName));
+	const table = once(() => {
 		const wears = carried();
 		return wears ? withCarried(recognised().table, wears) : recognised().table;
 	});
-	const work = lazy(() => {
+	const work = once(() => {
 		const figures = findFigures(found.carried, index, grid);
 		return figures && withCarriedFigures(workOf(table(), content(), widths, locked), figures);
 	});
@@ -92,7 +87,7 @@ export function foundTable({ index, place, widths, wornName, grid, dir, locked, 
 export const withContent = (entry: DocumentTable, content: () => DocumentTable['content']): DocumentTable =>
 	Object.defineProperties({} as DocumentTable, {
 		...Object.getOwnPropertyDescriptors(entry),
-		content: { get: lazy(content), enumerable: true }
+		content: { get: once(content), enumerable: true }
 	});
 
 /** A table of which nothing but its text is known, with its rows and columns recognised. */

@@ -1,5 +1,4 @@
-import { listed, plural } from '../core/words.ts';
-import type { CellContent } from '../core/table/content.ts';
+import { plural } from '../core/words.ts';
 
 /** What a document can hold beside text and tables, in words. */
 const WORDS = {
@@ -19,6 +18,8 @@ const WORDS = {
 	together: ['row’s staying on one page', 'rows’ staying on one page'],
 	hidden: ['hidden row’s being hidden', 'hidden rows’ being hidden'],
 	deleted: ['deleted row that is not taken out yet', 'deleted rows that are not taken out yet'],
+	share: ['table’s width as a share of the page', 'tables’ widths as shares of the page'],
+	indent: ['table’s indent', 'tables’ indents'],
 	signature: ['signature', 'signatures'],
 	macro: ['set of macros', 'sets of macros']
 } as const;
@@ -58,33 +59,6 @@ export const heldWords = (kind: HeldKind, count: number): string => {
 	const [one, many] = WORDS[kind];
 	return plural(count, one, many);
 };
-
-/** What of tables and text comes along into a new file: links and pictures in cells. */
-export function broughtAlong(
-	tables: readonly { readonly content: readonly (readonly CellContent[])[] }[],
-	order: readonly number[]
-): Held {
-	const brought: Held = new Map();
-	for (const index of order)
-		for (const pieces of tables[index]?.content ?? [])
-			for (const piece of pieces) {
-				if ('picture' in piece) hold(brought, 'picture');
-				if (!('runs' in piece)) continue;
-				piece.runs.forEach(({ link }, i) => {
-					if (link !== undefined && link !== piece.runs[i - 1]?.link) hold(brought, 'link');
-				});
-			}
-	return brought;
-}
-
-/** What does not come along into a new file, in a sentence; none where all does. */
-export function leftBehind(held: Held, brought: Held): string[] {
-	const left = [...held].flatMap(([kind, count]) => {
-		const more = count - (brought.get(kind) ?? 0);
-		return more > 0 ? [heldWords(kind, more)] : [];
-	});
-	return left.length ? [`These do not come along: ${listed(left)}.`] : [];
-}
 
 /** An address that a document may lead to; undefined for one that runs something, or leads nowhere in another file. */
 export const safeLink = (address: string | undefined): string | undefined =>

@@ -1,4 +1,5 @@
 import type { WorkTable } from '../core/work/table.ts';
+import type { DocumentTable } from './document.ts';
 import { formatOf, type AnyDocument } from './formats.ts';
 import { goneWith, indicesAfter, type RowRewriting } from './row-cells.ts';
 import { newEntry, worked } from './work.ts';
@@ -34,11 +35,20 @@ export async function applyWorks(
 		gone: allGone
 	};
 	const again = await withRowsRewritten(document, rewriting);
-	return {
-		...again,
-		tables: again.tables.map((entry) => {
+	const known = (tables: readonly DocumentTable[]) =>
+		tables.map((entry) => {
 			const own = works.get(entry.index);
 			return own ? worked(entry, own) : entry;
+		});
+	const { whole } = again;
+	return {
+		...again,
+		tables: known(again.tables),
+		...(whole && {
+			async whole() {
+				const all = await whole();
+				return { ...all, tables: known(all.tables) };
+			}
 		})
 	};
 }

@@ -4,7 +4,8 @@ import { flowOf } from './flow.ts';
 import type { WriteAsOptions } from './format.ts';
 import { FORMATS, formatOf } from './formats.ts';
 import { htmlOfRows, plainRows } from './html/rows.ts';
-import { broughtAlong, leftBehind, type HeldKind } from './held.ts';
+import { broughtAlong, leftBehind } from './along.ts';
+import type { HeldKind } from './held.ts';
 import type { StyleJob, WriteOptions } from './job.ts';
 import type { OutKind } from './kinds.ts';
 import type { Written } from './tally.ts';
@@ -34,8 +35,8 @@ export async function writeAs(
 	const format = FORMATS[kind];
 	if (!format.make)
 		throw new InputError('format', format.whyNot?.(!!only) ?? `No new file is made as ${kind.toUpperCase()}.`);
-	if (kind === document.kind || !document.withPictures) return madeOf(document, format, jobs, options);
-	return madeOf({ ...document, tables: await document.withPictures() }, format, jobs, options);
+	if (!document.whole || !format.brings) return madeOf(document, format, jobs, options);
+	return madeOf({ ...document, ...(await document.whole()) }, format, jobs, options);
 }
 
 /** A new file of a document, with what of it does not come along among the remarks. */
@@ -50,7 +51,8 @@ async function madeOf(
 	const worn = flow.order.flatMap((index) => wearing.get(index) ?? []);
 	const written = await format.make!({ document, flow, jobs: worn, options });
 	const held = document.held?.(options.only) ?? new Map<HeldKind, number>();
-	const remarks = leftBehind(held, format.brings ? broughtAlong(document.tables, flow.order) : new Map());
+	const brought = held.size && format.brings ? broughtAlong(document.tables, flow) : new Map<HeldKind, number>();
+	const remarks = leftBehind(held, brought);
 	return { ...written, account: { ...written.account, remarks: [...written.account.remarks, ...remarks] } };
 }
 

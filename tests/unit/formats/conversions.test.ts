@@ -4,7 +4,15 @@ import fc from 'fast-check';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
 import type { DocumentTable, OpenDocument } from '../../../src/lib/formats/document.ts';
-import { openDocument, writeAs } from '../../../src/lib/formats/index.ts';
+import { drawnPage } from '../../../src/lib/core/layout/drawn.ts';
+import { workOf } from '../../../src/lib/core/work/convert.ts';
+import { missingText } from '../../../src/lib/formats/pdf/check.ts';
+import { reportOf } from '../../../src/lib/formats/pdf/report.ts';
+import { layPages } from '../../../src/lib/formats/pdf/write.ts';
+import { applyWorks, openDocument, writeAs } from '../../../src/lib/formats/index.ts';
+import type { Block, ListItem, RunView } from '../../../src/lib/core/table/content.ts';
+import { runsOf } from '../../../src/lib/core/table/content.ts';
+import { markerText } from '../../../src/lib/formats/lists.ts';
 import { compareKept } from '../../../src/lib/formats/read-back.ts';
 import { readHtml } from '../../../src/lib/formats/html/read.ts';
 
@@ -22,6 +30,23 @@ const through = async (document: OpenDocument, kind: Kind, styled = false) => {
 	const { bytes, account } = await writeAs(kind, document, jobs, options);
 	return { document: await openDocument(bytes, `x.${kind}`), account };
 };
+const said = (runs: readonly RunView[]) =>
+	runs
+		.map(({ text, link, note, weight, italic }) => {
+			const words = `${weight === 700 ? '*' : ''}${italic ? '/' : ''}${link ? `${text}→${link}` : text}`;
+			return note ? `${words}[${note.kind}: ${note.text}]` : words;
+		})
+		.join('');
+const markerOf = ({ list }: { list?: ListItem }) => (list ? `${'>'.repeat(list.level)}${markerText(list)} ` : '');
+/** What stands beside the tables, in its order. */
+const beside = (blocks: readonly Block[]) =>
+	blocks.flatMap((block) =>
+		block.kind === 'paragraph' && !block.isCaption
+			? [`${markerOf(block)}${said(runsOf(block))}`]
+			: block.kind === 'picture'
+				? [`picture of ${block.picture.alternative}`]
+				: []
+	);
 /** All that a table holds, in its order: text with its links, pictures with their words, tables inside. */
 const holds = (tables: readonly DocumentTable[], index: number): unknown => {
 	const { table, content } = tables[index]!;
@@ -31,15 +56,24 @@ const holds = (tables: readonly DocumentTable[], index: number): unknown => {
 			pieces.flatMap((piece): unknown[] => {
 				if ('nested' in piece) return [holds(tables, piece.nested)];
 				if ('picture' in piece) return [`picture of ${piece.picture.alternative}`];
-				const words = piece.runs.map(({ text, link }) => (link ? `${text}→${link}` : text)).join('');
-				return words ? [words] : [];
+				const words = said(piece.runs);
+				return words ? [`${markerOf(piece)}${words}`] : [];
 			})
 		)
 	];
 };
 const outer = (tables: readonly DocumentTable[]) =>
 	tables.filter(({ place }) => place.where !== 'nested').map(({ index }) => holds(tables, index));
-const holdings = async (document: OpenDocument) => outer((await document.withPictures?.()) ?? document.tables);
+const holdings = async (document: OpenDocument, styled = false) => {
+	const { tables, blocks } = (await document.whole?.()) ?? document;
+	return [
+		outer(tables),
+		beside(blocks),
+		tables.map(({ rowFacts }) =>
+			rowFacts?.map(({ height, isHidden, staysWhole }) => [height, isHidden, styled || staysWhole])
+		)
+	];
+};
 
 describe('a table in another format', () => {
 	const word = fc.constantFrom('fern', 'ורד לבן', '12.50', '(bed A)', 'خزامى', '€ 3.10');
@@ -48,29 +82,47 @@ describe('a table in another format', () => {
 		word.map((text) => `<a href="https://thornmere.example/?a=1&amp;b=${encodeURIComponent(text)}">${text}</a>`),
 		fc.tuple(word, word).map(([a, b]) => `<p>${a}</p><p>${b}</p>`),
 		word.map((text) => `<p>${text}</p><p><img alt="${text}" src="${PNG}" width="30"></p>`),
-		fc.tuple(word, word, word).map(([a, b, c]) => `<p>${a}</p><table><tr><td>${b}</td></tr></table><p>${c}</p>`)
+		fc.tuple(word, word, word).map(([a, b, c]) => `<p>${a}</p><table><tr><td>${b}</td></tr></table><p>${c}</p>`),
+		fc.tuple(word, word).map(([a, b]) => `<p>${a}</p>${list(a, b)}`),
+		word.map((text) => `${text}<a role="doc-noteref" href="#n1">1</a> ${text}`)
 	);
+	const list = (a: string, b: string) =>
+		`<ol start="3" type="a"><li>${a}<ul><li>${b}</li><li>${a}</li></ul></li><li>${b}</li></ol>`;
+	const notes = `<aside role="doc-footnote" id="n1"><p>Sown late.</p><p>Twice.</p></aside><section role="doc-endnotes"><ol><li id="n2">Bed A only.</li></ol></section>`;
+	const paragraph = fc.oneof(
+		word.map((text) => `<p>${text}</p>`),
+		word.map((text) => `<p>${text} <b>bold</b> <i>slanted</i> <a href="https://thornmere.example/b">there</a></p>`),
+		word.map((text) => `<p>${text}<a role="doc-noteref" href="#n2">1</a></p>`),
+		fc.tuple(word, word).map(([a, b]) => list(a, b)),
+		word.map((text) => `<p>${text} <img alt="${text}" src="${PNG}" width="30"></p>`)
+	);
+	const row = fc.constantFrom('', ' style="height: 40px"', ' style="break-inside: avoid"', ' hidden');
 	const table = fc
-		.tuple(fc.array(fc.array(cell, { minLength: 2, maxLength: 2 }), { minLength: 2, maxLength: 3 }), fc.boolean())
+		.tuple(
+			fc.array(fc.tuple(row, fc.array(cell, { minLength: 2, maxLength: 2 })), { minLength: 2, maxLength: 3 }),
+			fc.boolean(),
+			fc.array(paragraph, { maxLength: 3 }),
+			fc.array(paragraph, { maxLength: 2 })
+		)
 		.map(
-			([rows, isRight]) =>
-				`<table${isRight ? ' dir="rtl"' : ''}>${rows.map((cells) => `<tr>${cells.map((one) => `<td>${one}</td>`).join('')}</tr>`).join('')}</table>`
+			([rows, isRight, before, after]) =>
+				`${before.join('')}<table${isRight ? ' dir="rtl"' : ''}>${rows.map(([own, cells]) => `<tr${own}>${cells.map((one) => `<td>${one}</td>`).join('')}</tr>`).join('')}</table>${after.join('')}${notes}`
 		);
 	for (const first of KINDS)
 		for (const second of KINDS)
-			it(`keeps text in order, direction, links, pictures and tables inside: ${first}, then ${second}`, async () => {
+			it(`keeps text in order, direction, links, lists, notes, pictures, tables inside and what rows say: ${first}, then ${second}`, async () => {
 				await fc.assert(
 					fc.asyncProperty(table, fc.boolean(), async (markup, styled) => {
 						const start = readHtml(page(markup));
-						const wanted = await holdings(start);
+						const wanted = await holdings(start, styled);
 						const one = await through(start, first, styled);
-						assert.deepEqual(await holdings(one.document), wanted);
+						assert.deepEqual(await holdings(one.document, styled), wanted);
 						const two = await through(one.document, second, styled);
-						assert.deepEqual(await holdings(two.document), wanted);
+						assert.deepEqual(await holdings(two.document, styled), wanted);
 						for (const { differences } of [...one.account.tables, ...two.account.tables])
 							assert.deepEqual(differences, []);
 					}),
-					{ numRuns: 8 }
+					{ numRuns: 12 }
 				);
 			});
 
@@ -112,10 +164,10 @@ describe('a table in another format', () => {
 	});
 
 	it('names with its count what does not come along, and says nothing that only holds for the old file', async () => {
-		const body = `<ul><li>one</li><li>two</li></ul><p><a href="https://thornmere.example">us</a></p><table><tr><td><a href="javascript:alert(1)">no</a></td><td><input> <img alt="far" src="https://thornmere.example/x.png"></td></tr></table>`;
+		const body = `<ul><li>one</li><li></li></ul><p><a href="#far">us</a></p><table width="80%"><tr><td><a href="javascript:alert(1)">no</a></td><td><input> <img alt="far" src="https://thornmere.example/x.png"></td></tr></table>`;
 		const { account } = await through(readHtml(page(body)), 'docx');
 		assert.deepEqual(account.remarks, [
-			'These do not come along: 2 list items as those of lists, 2 links, 1 form field and 1 picture.'
+			'These do not come along: 1 list item as one of a list, 2 links, 1 table’s width as a share of the page, 1 form field and 1 picture.'
 		]);
 		const signed = {
 			...readHtml(page('<table><tr><td>a</td></tr></table>')),
@@ -123,6 +175,53 @@ describe('a table in another format', () => {
 		};
 		assert.deepEqual((await through(signed, 'odt')).account.remarks, []);
 		assert.deepEqual((await writeAs('csv', readHtml(page(body)), [], options)).account.remarks.length, 1);
+	});
+});
+
+describe('a document in another format', () => {
+	it('keeps its title, its language, and the captions of its tables', async () => {
+		const start = readHtml(
+			new TextEncoder().encode(
+				'<!DOCTYPE html><html lang="cy"><head><title>Gwelyau</title></head><body><table><caption>Table 1: Beds</caption><tr><td>a<table><caption>Inside</caption><tr><td>b</td></tr></table></td></tr></table></body></html>'
+			)
+		);
+		for (const first of KINDS) {
+			const { document } = await through(start, first);
+			const { title, language, blocks, tables } = (await document.whole?.()) ?? document;
+			assert.deepEqual([title, language], ['Gwelyau', 'cy'], first);
+			const captions = blocks.flatMap((block) => (block.kind === 'paragraph' ? [[block.text, block.isCaption]] : []));
+			assert.deepEqual(captions, [['Table 1: Beds', true]], first);
+			assert.match(JSON.stringify(tables[0]!.content), /Inside/, first);
+		}
+	});
+
+	it('shows its lists, notes and pictures on the pages of a PDF', async () => {
+		const start = readHtml(
+			page(
+				`<ol start="4" type="i"><li>four<ul><li>deep</li></ul></li></ol><p>Beds<a role="doc-noteref" href="#n1">1</a> and <a href="https://thornmere.example">us</a></p><p><img alt="a bed" src="${PNG}"></p><table><tr><td><ul><li>fern</li></ul></td></tr></table><aside role="doc-footnote" id="n1"><p>Sown late.</p></aside>`
+			)
+		);
+		const whole = { ...start, ...(await start.whole!()) };
+		const report = reportOf(whole, [], { title: 'Beds' });
+		const pages = layPages(report);
+		assert.deepEqual(missingText(report, pages), []);
+		const drawn = pages.map(drawnPage);
+		const words = drawn.flatMap(({ texts }) => texts.map(({ text }) => text)).join(' ');
+		for (const wanted of [/iv\. +four/, /•\s+deep/, /Beds\s*1/, /•\s+fern/, /1\s+Sown late\./])
+			assert.match(words, wanted);
+		assert.deepEqual(
+			drawn.flatMap(({ pictures }) => pictures.map(({ alternative }) => alternative)),
+			['a bed']
+		);
+		assert.deepEqual((await writeAs('pdf', start, [], options)).account.remarks, []);
+	});
+
+	it('keeps what the bench knows of its tables', async () => {
+		const start = readHtml(page('<table><tr><td>Bed</td><td>Cost</td></tr><tr><td>A</td><td>3</td></tr></table>'));
+		const work = workOf(start.tables[0]!.table, start.tables[0]!.content, []);
+		const rows = work.rows.map((row, r) => ({ ...row, role: r === 1 ? ('note' as const) : row.role }));
+		const again = await applyWorks(start, new Map([[0, { ...work, rows }]]));
+		assert.deepEqual((await again.whole!()).tables[0]!.table.roles[1], 'note');
 	});
 });
 

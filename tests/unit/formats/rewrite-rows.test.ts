@@ -81,8 +81,8 @@ describe('tables that were worked on', () => {
 					assert.deepEqual(again.tables[index]!.table.roles, tableOf(work).roles);
 					assert.deepEqual(others(again, index), others(document, index));
 					assert.deepEqual(
-						again.blocks.map((block) => (block.kind === 'table' ? block.index : block.text)),
-						document.blocks.map((block) => (block.kind === 'table' ? block.index : block.text))
+						again.blocks.map((block) => ('text' in block ? block.text : 'index' in block && block.index)),
+						document.blocks.map((block) => ('text' in block ? block.text : 'index' in block && block.index))
 					);
 				}),
 				{ numRuns: kind === 'csv' ? 40 : 25 }

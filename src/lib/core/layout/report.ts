@@ -1,5 +1,5 @@
 import type { Look } from '../cascade/look.ts';
-import type { Block, RunView } from '../table/content.ts';
+import { runsOf, type Block, type CellPicture, type RunView } from '../table/content.ts';
 import { emu, parseLength, type Emu } from '../units.ts';
 import { PAPERS, type Paper } from './paper.ts';
 import { ordered } from './bidi.ts';
@@ -20,6 +20,8 @@ export interface ReportTable {
 
 export interface Report {
 	readonly title: string;
+	/** As BCP 47 writes it. */
+	readonly language?: string | undefined;
 	readonly blocks: readonly Block[];
 	/** By the index that the blocks name. */
 	readonly tables: ReadonlyMap<number, ReportTable>;
@@ -89,10 +91,12 @@ export function layReport(report: Report, faces: Faces): Page[] {
 	const pages: Piece[][] = [[]];
 	let y: number = top;
 
-	const text = (words: string, look: Look, x = MARGIN as number, room = measure as number) => {
-		const runs: RunView[] = [{ text: words }];
+	const text = (words: string, look: Look, x = MARGIN as number, room = measure as number) =>
+		line([{ text: words }], look, x, room);
+	const line = (runs: readonly RunView[], look: Look, x = MARGIN as number, room = measure as number) => {
+		const words = runs.map((run) => run.text).join('');
 		const base = baseOf(words, 'ltr');
-		const lines = fillLines(measureParagraph(piecesOf(runs, look, faces)), room).map((line) => ordered(line, base));
+		const lines = fillLines(measureParagraph(piecesOf(runs, look, faces)), room).map((one) => ordered(one, base));
 		const isRight = base === 'rtl' && Number.isFinite(room);
 		const aside = (width: number) => (isRight ? room - width : 0);
 		return { x, look, lines, aside, height: lines.length * lineHeightOf(look) };
@@ -204,6 +208,15 @@ export function layReport(report: Report, faces: Faces): Page[] {
 		y += pt(SPACE.table[1]);
 	};
 
+	/** A picture in the text, as large as it is where the page has room for it. */
+	const picture = (own: CellPicture) => {
+		const scale = Math.min(1, measure / own.width, (bottom - top) / own.height);
+		const [width, height] = [own.width * scale, own.height * scale];
+		if (!isFresh() && y + height > bottom) turn();
+		put({ kind: 'paragraph', marks: [{ kind: 'picture', x: MARGIN, y, width, height, picture: own }] }, height);
+		y += pt(SPACE.paragraph[1]);
+	};
+
 	report.blocks.forEach((block, i) => {
 		const next = report.blocks[i + 1];
 		const after = report.blocks[i + 2];
@@ -218,14 +231,15 @@ export function layReport(report: Report, faces: Faces): Page[] {
 		if (block.kind === 'heading')
 			set(
 				(marks) => ({ kind: 'heading', level: block.level, marks }),
-				text(block.text, heading(block.level)),
+				line(runsOf(block), heading(block.level)),
 				SPACE.heading,
 				needs
 			);
 		else if (block.kind === 'paragraph') {
 			if (block.text.trim())
-				set((marks) => ({ kind: 'paragraph', marks }), text(block.text, LOOKS.paragraph), SPACE.paragraph, needs);
-		} else if (report.tables.has(block.index)) table(block.index);
+				set((marks) => ({ kind: 'paragraph', marks }), line(runsOf(block), LOOKS.paragraph), SPACE.paragraph, needs);
+		} else if (block.kind === 'picture') picture(block.picture);
+		else if (report.tables.has(block.index)) table(block.index);
 	});
 
 	for (const { page, at, index } of entries) {

@@ -4,8 +4,8 @@ import type { XmlNode } from '../package/xml.ts';
 const CONTROLS: ReadonlySet<string> = new Set(['w:dropDownList', 'w:comboBox', 'w:date', 'w:text', 'w:picture']);
 const CHANGES: ReadonlySet<string> = new Set(['w:ins', 'w:del', 'w:moveFrom', 'w:moveTo']);
 
-/** Counts what an element of a document holds beside text and tables. */
-export function countHeld(node: XmlNode, held: Held): void {
+/** Counts what an element of a document holds beside text and tables; `lists` are its paragraphs that are items of lists. */
+export function countHeld(node: XmlNode, lists: ReadonlyMap<XmlNode, unknown>, held: Held): void {
 	for (const child of node.children) {
 		const { name } = child;
 		if (name === 'mc:Fallback') continue;
@@ -22,17 +22,21 @@ export function countHeld(node: XmlNode, held: Held): void {
 		else if (name === 'w:commentReference') hold(held, 'comment');
 		else if (CHANGES.has(name)) hold(held, 'change');
 		else if (name.endsWith('/math}oMath')) hold(held, 'equation');
-		else if (name === 'w:pPr' && child.child('w:numPr')) hold(held, 'list');
+		else if (name === 'w:p' && lists.has(child)) hold(held, 'list');
 		else if (name === 'w:sdtPr' && child.children.some((one) => CONTROLS.has(one.name) || /}checkbox$/.test(one.name)))
 			hold(held, 'control');
-		else if (name === 'w:trPr') {
+		else if (name === 'w:tblPr') {
+			if (child.child('w:tblW')?.attribute('w:type') === 'pct') hold(held, 'share');
+			if (Number(child.child('w:tblInd')?.attribute('w:w'))) hold(held, 'indent');
+			continue;
+		} else if (name === 'w:trPr') {
 			if (child.child('w:trHeight')) hold(held, 'height');
 			if (child.child('w:cantSplit')) hold(held, 'together');
 			if (child.child('w:hidden')) hold(held, 'hidden');
 			if (child.child('w:del')) hold(held, 'deleted');
 			continue;
 		}
-		if (!child.piece) countHeld(child, held);
+		if (!child.piece) countHeld(child, lists, held);
 	}
 }
 

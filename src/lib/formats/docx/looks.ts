@@ -185,6 +185,20 @@ function sidesIn(borders: Borders, block: Block, { r, c, cols }: GridCell, sides
 	if (end !== undefined) sides.end = end;
 }
 
+/** Defaults, table style, paragraph style, character style, direct; toggle properties by §17.7.3. */
+export function effectiveText(sheet: StyleSheet, ground: TextLayer, run: RunContext): TextLayer {
+	const { defaults } = sheet;
+	const paragraph = sheet.text(run.paragraphStyle, 'paragraph').text;
+	const character = sheet.text(run.characterStyle, 'character').text;
+	const layer: TextLayer = { ...defaults.text, ...ground, ...paragraph, ...character, ...run.direct };
+	for (const toggle of TOGGLES) {
+		if (run.direct[toggle] !== undefined) continue;
+		const set = [ground, paragraph, character].filter((level) => level[toggle]).length % 2 === 1;
+		layer[toggle] = !!defaults.text[toggle] || set;
+	}
+	return layer;
+}
+
 /**
  * Resolves looks in the standard's order (§17.7.2) for tables of one style with the same properties of their own.
  * What it returns for equal questions is the same object.
@@ -255,18 +269,8 @@ export class LookResolver {
 		return getOrMake((ground as GroundRecord).texts, run, () => this.sheet.interned(this.effectiveText(ground, run)));
 	}
 
-	/** Defaults, table style, paragraph style, character style, direct; toggle properties by §17.7.3. */
 	effectiveText(ground: CellGround, run: RunContext): TextLayer {
-		const { defaults } = this.sheet;
-		const paragraph = this.sheet.text(run.paragraphStyle, 'paragraph').text;
-		const character = this.sheet.text(run.characterStyle, 'character').text;
-		const layer: TextLayer = { ...defaults.text, ...ground.text, ...paragraph, ...character, ...run.direct };
-		for (const toggle of TOGGLES) {
-			if (run.direct[toggle] !== undefined) continue;
-			const set = [ground.text, paragraph, character].filter((level) => level[toggle]).length % 2 === 1;
-			layer[toggle] = !!defaults.text[toggle] || set;
-		}
-		return layer;
+		return effectiveText(this.sheet, ground.text, run);
 	}
 
 	paragraph(ground: CellGround, context: ParagraphContext): ParagraphLayer {

@@ -15,7 +15,8 @@ import { Media } from './media.ts';
 import { CONTENT_TYPES, relationshipsOf } from './names.ts';
 import { CELL_ORDER, ROW_ORDER } from './properties/cell.ts';
 import { RUN_ORDER, writeText } from './properties/text.ts';
-import type { DocxDocument, SourceTable } from './read.ts';
+import type { DocxDocument } from './read.ts';
+import type { SourceTable } from './story.ts';
 import { ownPrefix } from './write.ts';
 import { paragraphsOf, runsOf, type SourceCell } from './tables.ts';
 

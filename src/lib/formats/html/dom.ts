@@ -63,7 +63,15 @@ const SILENT: ReadonlySet<string> = new Set([
 	'svg',
 	'math'
 ]);
-export const isSilent = (node: Element): boolean => SILENT.has(node.name) || 'hidden' in node.attribs;
+/** The roles that a page gives an element (WAI-ARIA 1.2). */
+export const rolesOf = (node: Element): readonly string[] => node.attribs.role?.toLowerCase().split(/\s+/) ?? [];
+
+/** Whether an element is no text where it stands: notes, which belong where they are referred to, and ways back to there. */
+export const isNoteText = (node: Element): boolean =>
+	rolesOf(node).some((role) => role === 'doc-footnote' || role === 'doc-endnotes' || role === 'doc-backlink');
+
+export const isSilent = (node: Element): boolean =>
+	SILENT.has(node.name) || 'hidden' in node.attribs || isNoteText(node);
 
 const BLOCKS: ReadonlySet<string> = new Set(
 	'address article aside blockquote dd details div dl dt fieldset figcaption figure footer form h1 h2 h3 h4 h5 h6 header hr li main nav ol p pre section ul table tr'.split(

@@ -1,5 +1,6 @@
 import { hold, type Held } from '../held.ts';
 import type { XmlNode } from '../package/xml.ts';
+import { toEmu } from './properties/property.ts';
 import type { OdfStyles } from './styles.ts';
 
 /** Text that a program works out (ODF 1.3 Part 3 §7). */
@@ -29,7 +30,11 @@ export function countHeld(node: XmlNode, styles: OdfStyles, held: Held): void {
 		else if (name === 'text:changed-region') hold(held, 'change');
 		else if (name.startsWith('form:') && name !== 'form:form') hold(held, 'control');
 		else if (FIELDS.test(name)) hold(held, 'field');
-		else if (name === 'table:table-row') {
+		else if (name === 'table:table') {
+			const table = styles.properties('table', child.attribute('table:style-name'));
+			if (table.get('style:rel-width')) hold(held, 'share');
+			if (toEmu(table.get('fo:margin-left'))) hold(held, 'indent');
+		} else if (name === 'table:table-row') {
 			const row = styles.properties('table-row', child.attribute('table:style-name'));
 			if (row.get('style:row-height') || row.get('style:min-row-height')) hold(held, 'height');
 			if (row.get('fo:keep-together') === 'always') hold(held, 'together');

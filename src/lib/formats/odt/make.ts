@@ -1,12 +1,24 @@
 import { allFigures } from '../../core/work/working.ts';
 import { valueAttributes } from './values.ts';
 import { escapeXml } from '../../core/escape.ts';
-import { inPixels, linkedRuns, type CellContent, type CellPicture, type RunView } from '../../core/table/content.ts';
+import {
+	inPixels,
+	linkedRuns,
+	runsOf,
+	type CellContent,
+	type CellPicture,
+	type ListItem,
+	type ListMarker,
+	type Note,
+	type RunView
+} from '../../core/table/content.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered } from '../../core/work/table.ts';
-import type { DocumentTable, OpenDocument } from '../document.ts';
+import type { DocumentTable, OpenDocument, RowFacts, WholeDocument } from '../document.ts';
+import { inLists, isList, type List } from '../lists.ts';
 import { Package, type EntryText } from '../package/zip.ts';
 import { MIMETYPE, namespaceOf, OWN_PREFIXES } from './names.ts';
+import { headRows } from '../whole.ts';
 import { CellSides, mirrored } from '../sides.ts';
 import { RIGHT_TO_LEFT } from './direction.ts';
 import { attributesOf, SAYABLE } from './properties/index.ts';
@@ -33,6 +45,28 @@ export function pictureFrame(picture: CellPicture): string {
 	const { alternative, width, height } = picture;
 	const data = inPixels(picture).replace(/^data:[^,]*,/, '');
 	return `<draw:frame text:anchor-type="as-char" svg:width="${width / 12_700}pt" svg:height="${height / 12_700}pt"><draw:image><office:binary-data>${data}</office:binary-data></draw:image><svg:title>${escapeXml(alternative)}</svg:title></draw:frame>`;
+}
+
+const LIST_LEVELS = 10;
+const NUMBER_FORMATS: Readonly<Record<ListMarker, string>> = {
+	disc: '',
+	decimal: '1',
+	'lower-alpha': 'a',
+	'upper-alpha': 'A',
+	'lower-roman': 'i',
+	'upper-roman': 'I'
+};
+/** A list style that has one marker on all levels (ODF 1.3 Part 3 §16.30). */
+function listStyle(name: string, marker: ListMarker): string {
+	const levels = Array.from({ length: LIST_LEVELS }, (_, i) => {
+		const kind =
+			marker === 'disc'
+				? ['bullet', 'text:bullet-char="•"']
+				: ['number', `style:num-format="${NUMBER_FORMATS[marker]}" style:num-suffix="."`];
+		const place = `<style:list-level-properties text:space-before="${0.6 * i}cm" text:min-label-width="0.6cm"/>`;
+		return `<text:list-level-style-${kind[0]} text:level="${i + 1}" ${kind[1]}>${place}</text:list-level-style-${kind[0]}>`;
+	});
+	return `<text:list-style style:name="${name}">${levels.join('')}</text:list-style>`;
 }
 
 /** Writes the body of a document and collects the automatic styles that it needs. */
@@ -67,15 +101,41 @@ export class BodyWriter {
 	};
 
 	body(): string {
-		return this.document.blocks
-			.map((block) => {
-				if (block.kind === 'table') return this.table(this.document.tables[block.index]!);
-				const text = textMarkup(block.text);
-				return block.kind === 'heading'
-					? `<text:h text:style-name="Heading" text:outline-level="${Math.max(1, block.level)}">${text}</text:h>`
-					: `<text:p text:style-name="Text_20_body">${text}</text:p>`;
-			})
+		return this.flow(this.document.blocks, (block) => {
+			if (block.kind === 'table') return this.table(this.document.tables[block.index]!);
+			if (block.kind === 'picture')
+				return `<text:p text:style-name="Text_20_body">${pictureFrame(block.picture)}</text:p>`;
+			const text = this.runs(runsOf(block));
+			return block.kind === 'heading'
+				? `<text:h text:style-name="Heading" text:outline-level="${Math.max(1, block.level)}">${text}</text:h>`
+				: `<text:p text:style-name="${block.isCaption ? 'Caption' : 'Text_20_body'}">${text}</text:p>`;
+		});
+	}
+
+	/** Pieces of text in order, those that are items of lists in lists (ODF 1.3 Part 3 §5.3). */
+	private flow<T extends object>(pieces: readonly T[], markup: (piece: T, at: number) => string): string {
+		const at = new Map(pieces.map((piece, i) => [piece, i]));
+		const list = ({ marker, start, items }: List<T>): string => {
+			this.markers.add(marker);
+			const entries = items.map(
+				({ is, inside }, i) =>
+					`<text:list-item${i === 0 && start !== 1 ? ` text:start-value="${start}"` : ''}>${is ? markup(is, at.get(is)!) : ''}${inside.map(list).join('')}</text:list-item>`
+			);
+			return `<text:list text:style-name="${this.listStyle(marker)}">${entries.join('')}</text:list>`;
+		};
+		return inLists(pieces, (piece) => ('list' in piece ? (piece.list as ListItem) : undefined))
+			.map((one) => (isList(one) ? list(one) : markup(one, at.get(one)!)))
 			.join('\n');
+	}
+	private readonly markers = new Set<ListMarker>();
+	private listStyle = (marker: ListMarker): string => `${this.before}L_${marker}`;
+
+	private notes = 0;
+	/** A note where it is referred to (ODF 1.3 Part 3 §6.3). */
+	private note({ kind, text }: Note): string {
+		const number = ++this.notes;
+		const paragraphs = text.split('\n').map((line) => `<text:p>${textMarkup(line)}</text:p>`);
+		return `<text:note text:id="note${number}" text:note-class="${kind}note"><text:note-citation>${number}</text:note-citation><text:note-body>${paragraphs.join('')}</text:note-body></text:note>`;
 	}
 
 	/** The runs of a paragraph, with the links among them (ODF 1.3 Part 3 §6.1.8). */
@@ -90,6 +150,7 @@ export class BodyWriter {
 
 	/** `style` is what its text has where it has nothing of its own. */
 	run(run: RunView, style?: string): string {
+		if (run.note) return this.note(run.note);
 		const look = {
 			...(run.weight !== undefined && { weight: run.weight }),
 			...(run.italic !== undefined && { italic: run.italic }),
@@ -107,7 +168,7 @@ export class BodyWriter {
 	}
 
 	table(entry: DocumentTable): string {
-		const { table, appearance, content, widths, index } = entry;
+		const { table, appearance, content, widths, index, rowFacts = [] } = entry;
 		const sides = new CellSides(table, appearance, SAYABLE.line);
 		const isRight = table.dir === 'rtl';
 		const runs = isRight ? RIGHT_TO_LEFT : {};
@@ -147,14 +208,16 @@ export class BodyWriter {
 				const spans = `${cell.cols > 1 ? ` table:number-columns-spanned="${cell.cols}"` : ''}${cell.rows > 1 ? ` table:number-rows-spanned="${cell.rows}"` : ''}`;
 				// A cell without a paragraph could not say how its text looks.
 				const pieces = content[i]!.some((one) => !('nested' in one)) ? content[i]! : [...content[i]!, { runs: [] }];
-				const inside = pieces.map((one, at) => piece(one, paragraph(at === 0))).join('');
+				const inside = this.flow(pieces, (one, at) => piece(one, paragraph(at === 0)));
 				const slot = entry.work?.rows[r]?.cells[c];
 				const value = valueAttributes(figureAt?.(r, c));
 				const lock = slot && !isCovered(slot) && forbids(slot.lock, 'content') ? ' table:protected="true"' : '';
 				return `<table:table-cell table:style-name="${style}"${spans}${value}${lock}>${inside}</table:table-cell>`;
 			});
-			return `<table:table-row>${cells.join('')}</table:table-row>`;
+			return `<table:table-row${this.rowAttributes(rowFacts[r])}>${cells.join('')}</table:table-row>`;
 		});
+		const heads = headRows(entry);
+		const head = rows.slice(0, heads).join('');
 		const style = this.style('table', 'A', {
 			'style:table-properties': {
 				'table:border-model': 'collapsing',
@@ -166,11 +229,23 @@ export class BodyWriter {
 				})
 			}
 		});
-		return `<table:table table:name="Table${index + 1}" table:style-name="${style}">${columns}${rows.join('')}</table:table>`;
+		return `<table:table table:name="Table${index + 1}" table:style-name="${style}">${columns}${head && `<table:table-header-rows>${head}</table:table-header-rows>`}${rows.slice(heads).join('')}</table:table>`;
+	}
+
+	/** What a row says of itself (ODF 1.3 Part 3 §17.17). */
+	private rowAttributes({ height, isExact, staysWhole, isHidden }: RowFacts = {}): string {
+		const properties = {
+			...(height && { [isExact ? 'style:row-height' : 'style:min-row-height']: `${height / 12_700}pt` }),
+			...(staysWhole && { 'fo:keep-together': 'always' })
+		};
+		const style = Object.keys(properties).length
+			? ` table:style-name="${this.style('table-row', 'R', { 'style:table-row-properties': properties })}"`
+			: '';
+		return style + (isHidden ? ' table:visibility="collapse"' : '');
 	}
 
 	get stylesMarkup(): string {
-		return this.styles.join('');
+		return this.styles.join('') + [...this.markers].map((marker) => listStyle(this.listStyle(marker), marker)).join('');
 	}
 	get fontsMarkup(): string {
 		return [...this.fonts]
@@ -182,11 +257,21 @@ export class BodyWriter {
 	}
 }
 
-const STYLES = `<?xml version="1.0" encoding="UTF-8"?>
-<office:document-styles${namespaces} office:version="1.3"><office:styles><style:default-style style:family="paragraph"><style:text-properties fo:font-family="serif" fo:font-size="11pt"/></style:default-style><style:style style:name="Standard" style:family="paragraph"/><style:style style:name="Text_20_body" style:display-name="Text body" style:family="paragraph" style:parent-style-name="Standard"><style:paragraph-properties fo:margin-bottom="6pt"/></style:style><style:style style:name="Heading" style:family="paragraph" style:parent-style-name="Standard"><style:paragraph-properties fo:margin-top="12pt" fo:margin-bottom="6pt"/><style:text-properties fo:font-size="14pt" fo:font-weight="bold"/></style:style></office:styles><office:automatic-styles><style:page-layout style:name="A4"><style:page-layout-properties fo:page-width="210mm" fo:page-height="297mm" fo:margin-top="25mm" fo:margin-bottom="25mm" fo:margin-left="25mm" fo:margin-right="25mm"/></style:page-layout></office:automatic-styles><office:master-styles><style:master-page style:name="Standard" style:page-layout-name="A4"/></office:master-styles></office:document-styles>`;
+const styles = (language: string | undefined): string => {
+	const { language: tongue, region: country } = language ? new Intl.Locale(language) : {};
+	const said = tongue
+		? ` fo:language="${escapeXml(tongue)}"${country ? ` fo:country="${escapeXml(country)}"` : ''}`
+		: '';
+	return `<?xml version="1.0" encoding="UTF-8"?>
+<office:document-styles${namespaces} office:version="1.3"><office:styles><style:default-style style:family="paragraph"><style:text-properties fo:font-family="serif" fo:font-size="11pt"${said}/></style:default-style><style:style style:name="Standard" style:family="paragraph"/><style:style style:name="Text_20_body" style:display-name="Text body" style:family="paragraph" style:parent-style-name="Standard"><style:paragraph-properties fo:margin-bottom="6pt"/></style:style><style:style style:name="Caption" style:family="paragraph" style:parent-style-name="Standard"><style:paragraph-properties fo:margin-top="6pt" fo:margin-bottom="3pt" fo:keep-with-next="always"/></style:style><style:style style:name="Heading" style:family="paragraph" style:parent-style-name="Standard"><style:paragraph-properties fo:margin-top="12pt" fo:margin-bottom="6pt"/><style:text-properties fo:font-size="14pt" fo:font-weight="bold"/></style:style></office:styles><office:automatic-styles><style:page-layout style:name="A4"><style:page-layout-properties fo:page-width="210mm" fo:page-height="297mm" fo:margin-top="25mm" fo:margin-bottom="25mm" fo:margin-left="25mm" fo:margin-right="25mm"/></style:page-layout></office:automatic-styles><office:master-styles><style:master-page style:name="Standard" style:page-layout-name="A4"/></office:master-styles></office:document-styles>`;
+};
+
+const metaMarkup = (title: string): string =>
+	`<?xml version="1.0" encoding="UTF-8"?>
+<office:document-meta xmlns:office="${namespaceOf('office')}" xmlns:dc="http://purl.org/dc/elements/1.1/" office:version="1.3"><office:meta><dc:title>${escapeXml(title)}</dc:title></office:meta></office:document-meta>`;
 
 /** A text document (ODF 1.3) of a document's headings, text and tables, the tables as they look in their file. */
-export async function makeOdt(document: Pick<OpenDocument, 'blocks' | 'tables'>): Promise<Uint8Array<ArrayBuffer>> {
+export async function makeOdt(document: WholeDocument): Promise<Uint8Array<ArrayBuffer>> {
 	const writer = new BodyWriter(document);
 	const body = writer.body();
 	const content = `<?xml version="1.0" encoding="UTF-8"?>
@@ -194,12 +279,13 @@ export async function makeOdt(document: Pick<OpenDocument, 'blocks' | 'tables'>)
 	const entry = (path: string, type: string) =>
 		`<manifest:file-entry manifest:full-path="${path}" manifest:media-type="${type}"/>`;
 	const manifest = `<?xml version="1.0" encoding="UTF-8"?>
-<manifest:manifest xmlns:manifest="${namespaceOf('manifest')}" manifest:version="1.3">${entry('/', MIMETYPE)}${entry('content.xml', 'text/xml')}${entry('styles.xml', 'text/xml')}</manifest:manifest>`;
+<manifest:manifest xmlns:manifest="${namespaceOf('manifest')}" manifest:version="1.3">${entry('/', MIMETYPE)}${entry('content.xml', 'text/xml')}${entry('styles.xml', 'text/xml')}${document.title ? entry('meta.xml', 'text/xml') : ''}</manifest:manifest>`;
 	return Package.empty().rewrite(
 		new Map<string, EntryText>([
 			['mimetype', MIMETYPE],
 			['content.xml', content],
-			['styles.xml', STYLES],
+			['styles.xml', styles(document.language)],
+			...(document.title ? [['meta.xml', metaMarkup(document.title)] as const] : []),
 			['META-INF/manifest.xml', manifest]
 		])
 	);

@@ -1,7 +1,7 @@
 import { InputError } from '../../core/errors.ts';
 import type { Edits } from '../package/xml.ts';
 import { namespaceOf, OWN_PREFIXES } from './names.ts';
-import type { OdtPart } from './read.ts';
+import type { OdtPart } from './story.ts';
 
 /** Inserts markup at the end of a section of a document, which is made where it is missing. */
 export function addTo(part: OdtPart, section: string, before: string, markup: string, edits: Edits): void {

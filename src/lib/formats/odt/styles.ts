@@ -54,6 +54,7 @@ export class OdfStyles {
 	private readonly styles = new Map<string, StyleNode>();
 	private readonly defaults = new Map<string, Properties>();
 	private readonly fonts = new Map<string, string>();
+	private readonly lists = new Map<string, XmlNode>();
 	private readonly resolved = new Map<string, Properties>();
 
 	/** `roots` are the documents that hold styles; later ones are looked at first for automatic styles. */
@@ -67,6 +68,7 @@ export class OdfStyles {
 				for (const node of section.children) {
 					const family = node.attribute('style:family') ?? '';
 					if (node.name === 'style:default-style') this.defaults.set(family, propertiesOf(node));
+					if (node.name === 'text:list-style') this.lists.set(node.attribute('style:name') ?? '', node);
 					if (node.name !== 'style:style') continue;
 					const name = node.attribute('style:name') ?? '';
 					this.styles.set(`${family} ${name}`, {
@@ -84,8 +86,12 @@ export class OdfStyles {
 	get(family: string, name: string | undefined): StyleNode | undefined {
 		return name === undefined ? undefined : this.styles.get(`${family} ${name}`);
 	}
+	/** A list style (ODF 1.3 Part 3 §16.30). */
+	list(name: string | undefined): XmlNode | undefined {
+		return name === undefined ? undefined : this.lists.get(name);
+	}
 	names(): Set<string> {
-		return new Set([...this.styles.values()].map(({ name }) => name));
+		return new Set([...[...this.styles.values()].map(({ name }) => name), ...this.lists.keys()]);
 	}
 	/** Human name of the nearest named style. */
 	displayName(family: string, name: string | undefined): string | undefined {

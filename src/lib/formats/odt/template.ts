@@ -5,7 +5,7 @@ import { inkHex, resolveParts } from '../../core/cascade/resolve.ts';
 import type { FlatStyle } from '../../core/style/inherit.ts';
 import { type Edits } from '../package/xml.ts';
 import type { Prepared } from '../job.ts';
-import type { OdtPart } from './read.ts';
+import type { OdtPart } from './story.ts';
 import { attributesOf } from './properties/index.ts';
 import { cellProperties } from './say.ts';
 import { styleName } from './styling.ts';

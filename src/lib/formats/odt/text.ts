@@ -8,6 +8,8 @@ export interface TextRun {
 	readonly spans: readonly XmlNode[];
 	/** The link that it stands in. */
 	readonly link?: XmlNode | undefined;
+	/** A note that is anchored here, where notes were asked for; it has no text then. */
+	readonly note?: XmlNode;
 }
 
 export interface TextParagraph {
@@ -39,13 +41,13 @@ function* contentOf(node: XmlNode, source: string): Generator<string | XmlNode> 
 	if (!node.selfClosing && node.closeStart > at) yield decodedText(source.slice(at, node.closeStart));
 }
 
-function paragraph(node: XmlNode, source: string): TextParagraph {
-	const runs: { text: string; in: XmlNode; spans: readonly XmlNode[]; link?: XmlNode | undefined }[] = [];
+export function readParagraph(node: XmlNode, source: string, hasNotes = false): TextParagraph {
+	const runs: { -readonly [key in keyof TextRun]: TextRun[key] }[] = [];
 	let link: XmlNode | undefined;
 	let endsInSpace = true;
 	const add = (text: string, at: XmlNode, spans: readonly XmlNode[]) => {
 		const last = runs.at(-1);
-		if (last?.in === at) last.text += text;
+		if (last?.in === at && !last.note) last.text += text;
 		else runs.push({ text, in: at, spans, link });
 	};
 	const visit = (at: XmlNode, spans: readonly XmlNode[]) => {
@@ -72,21 +74,22 @@ function paragraph(node: XmlNode, source: string): TextParagraph {
 				link = piece;
 				visit(piece, spans);
 				link = undefined;
-			} else if (!APART.has(piece.name)) visit(piece, spans);
+			} else if (hasNotes && piece.name === 'text:note') runs.push({ text: '', in: at, spans, note: piece });
+			else if (!APART.has(piece.name)) visit(piece, spans);
 		}
 	};
 	visit(node, []);
 	const last = runs.at(-1);
 	if (last) last.text = last.text.replace(/ $/, '');
-	return { node, runs: runs.filter(({ text }) => text) };
+	return { node, runs: runs.filter(({ text, note }) => text || note) };
 }
 
 /** The paragraphs of an element, those in lists and sections included; what stands in tables inside is left out. */
-export function paragraphsOf(node: XmlNode, source: string): TextParagraph[] {
+export function paragraphsOf(node: XmlNode, source: string, hasNotes = false): TextParagraph[] {
 	const out: TextParagraph[] = [];
 	const visit = (at: XmlNode) => {
 		for (const child of at.children)
-			if (child.name === 'text:p' || child.name === 'text:h') out.push(paragraph(child, source));
+			if (child.name === 'text:p' || child.name === 'text:h') out.push(readParagraph(child, source, hasNotes));
 			else if (child.name !== 'table:table' && !APART.has(child.name)) visit(child);
 	};
 	visit(node);
@@ -95,5 +98,3 @@ export function paragraphsOf(node: XmlNode, source: string): TextParagraph[] {
 
 export const textOf = (paragraphs: readonly TextParagraph[]): string =>
 	paragraphs.map(({ runs }) => runs.map(({ text }) => text).join('')).join('\n');
-
-export { paragraph as readParagraph };

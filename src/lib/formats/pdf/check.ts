@@ -65,7 +65,8 @@ export function missingText(report: Report, pages: readonly Page[]): string[] {
 	};
 	let wanted = '';
 	for (const block of report.blocks) {
-		if (block.kind !== 'table') wanted += bare(block.text);
+		if (block.kind === 'heading' || block.kind === 'paragraph') wanted += bare(block.text);
+		else if (block.kind === 'picture') continue;
 		else if (report.tables.has(block.index)) {
 			const laid = laidOf.get(block.index);
 			if (laid) check(laid, `table ${block.index + 1}`);

@@ -8,7 +8,8 @@ import { withoutEmphasis } from '../../core/table/content.ts';
 import { textAt } from '../../core/table/grid.ts';
 import type { Emu } from '../../core/units.ts';
 import type { Prepared } from '../job.ts';
-import type { DocumentTable, OpenDocument } from '../document.ts';
+import type { DocumentTable, WholeDocument } from '../document.ts';
+import { printed } from './printed.ts';
 
 export const USUAL_PAPER: Paper = { name: 'A4', across: false };
 
@@ -25,16 +26,17 @@ export function tableLabel({ index, place, table }: DocumentTable): string {
  * in their file.
  */
 export function reportOf(
-	document: Pick<OpenDocument, 'blocks' | 'tables'>,
+	document: WholeDocument,
 	prepared: readonly Prepared[],
 	{ title, paper = USUAL_PAPER }: { readonly title: string; readonly paper?: Paper | undefined }
 ): Report {
 	const styled = new Map(prepared.map((one) => [one.job.index, one]));
 	const appearanceOf = (entry: DocumentTable): Appearance => styled.get(entry.index)?.wanted ?? entry.appearance;
+	const { blocks, content } = printed(document);
 	const inputOf = (entry: DocumentTable): TableInput => ({
 		table: styled.get(entry.index)?.job.table ?? entry.table,
 		appearance: appearanceOf(entry),
-		content: styled.get(entry.index)?.job.dropsEmphasis ? withoutEmphasis(entry.content) : entry.content,
+		content: content(styled.get(entry.index)?.job.dropsEmphasis ? withoutEmphasis(entry.content) : entry.content),
 		widths: widthsOf(styled.get(entry.index)?.job.widths ?? entry.widths),
 		nested: (index) => {
 			const inner = document.tables[index];
@@ -49,9 +51,9 @@ export function reportOf(
 		tables.set(entry.index, { label: tableLabel(entry), input, keeps: rowKeeps(input.table.roles, one?.resolved) });
 	}
 	// The title stands at the head of the report already.
-	const [first, ...rest] = document.blocks;
+	const [first, ...rest] = blocks;
 	const isSaid = first?.kind === 'heading' && first.text.trim() === title.trim();
-	return { title, paper, tables, blocks: isSaid ? rest : document.blocks };
+	return { title, paper, tables, blocks: isSaid ? rest : blocks, language: document.language };
 }
 
 /** Widths as the file has them; a column that it gives none is fitted. */

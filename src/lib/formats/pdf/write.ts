@@ -212,8 +212,24 @@ class Tagger {
 
 	private leaf(tag: string, marks: readonly Mark[]): void {
 		const element = this.element(this.root, tag);
-		this.content(element, tag, marks);
+		this.marks(element, tag, marks);
 		element.end();
+	}
+
+	/** What stands in an element, with the links and pictures among it as elements of their own. */
+	private marks(element: Element, tag: string, marks: readonly Mark[]): void {
+		let own: Mark[] = [];
+		const put = () => {
+			this.content(element, tag, own);
+			own = [];
+		};
+		for (const mark of marks)
+			if (mark.kind === 'text' && mark.piece.link !== undefined) {
+				put();
+				this.link(element, mark, mark.piece.link);
+			} else if (mark.kind !== 'picture') own.push(mark);
+		put();
+		for (const mark of marks) if (mark.kind === 'picture') this.figure(element, mark);
 	}
 
 	piece(piece: Piece): void {
@@ -289,18 +305,7 @@ class Tagger {
 			element = this.element(known.rows[r]!, tag, Object.keys(attributes).length > 1 ? attributes : undefined);
 			known.cells.set(cell, element);
 		}
-		let own: Mark[] = [];
-		const put = () => {
-			this.content(element, tag, own);
-			own = [];
-		};
-		for (const mark of marks)
-			if (mark.kind === 'text' && mark.piece.link !== undefined) {
-				put();
-				this.link(element, mark, mark.piece.link);
-			} else if (mark.kind !== 'picture') own.push(mark);
-		put();
-		for (const mark of marks) if (mark.kind === 'picture') this.figure(element, mark);
+		this.marks(element, tag, marks);
 		for (const head of repeated) this.artifacts(head);
 		for (const inner of tables) this.table(element, inner);
 	}
@@ -361,6 +366,8 @@ export function pictureRemarks(pages: readonly Page[]): string[] {
 /** What pages are drawn of: their title, and what their tables are called. */
 interface Titled {
 	readonly title: string;
+	/** As BCP 47 writes it. */
+	readonly language?: string | undefined;
 	readonly tables: ReadonlyMap<number, Pick<ReportTable, 'label'>>;
 }
 /** Draws something on a page that belongs to no structure. */
@@ -376,7 +383,7 @@ export async function drawPages(
 		autoFirstPage: false,
 		tagged: true,
 		displayTitle: true,
-		lang: 'en',
+		lang: report.language ?? 'en',
 		pdfVersion: '1.7',
 		// The type definitions know only the archive formats.
 		subset: 'PDF/UA' as 'PDF/A-1',

@@ -134,20 +134,21 @@ function streamed(pieces: Generator<string>): ReadableStream<Uint8Array> {
 /** The pages of a document as its PDF has them. */
 export async function printDocument(db: Kysely<Database>, id: string, { only, paper }: Output) {
 	const { found, document, jobs, options } = await dressed(db, id);
-	const report = reportFor(document, jobs, { ...options, only, paper });
+	const report = await reportFor(document, jobs, { ...options, only, paper });
 	const pages = layPages(report);
 	return { id, name: found.name, pages: pages.map(drawnPage), remarks: pageRemarks(report, pages) };
 }
 
-function reportFor(
-	document: AnyDocument,
+async function reportFor(
+	opened: AnyDocument,
 	jobs: readonly StyleJob[],
 	options: Parameters<typeof prepare>[2] & { title: string; only?: Output['only']; paper?: Paper | undefined }
 ) {
+	const document = opened.whole ? { ...opened, ...(await opened.whole()) } : opened;
 	const { blocks, order } = flowOf(document, options.only);
 	checkMakeable(cellsIn(document, order), 'PDF');
 	const worn = jobs.filter(({ index }) => order.includes(index));
-	return reportOf({ blocks, tables: document.tables }, prepare(document, worn, options), options);
+	return reportOf({ ...document, blocks }, prepare(document, worn, options), options);
 }
 
 /** One table as a format shows it, read back from a file of that format. */
@@ -175,7 +176,7 @@ export async function formatViews(db: Kysely<Database>, id: string, index: numbe
 		views.push({
 			kind,
 			...(kind === 'pdf'
-				? { page: drawnPage(layPages(reportFor(document, jobs, { ...options, only: [index] }))[0]!) }
+				? { page: drawnPage(layPages(await reportFor(document, jobs, { ...options, only: [index] }))[0]!) }
 				: kind !== 'csv' && { appearance: (await openDocument(bytes, `one.${kind}`)).tables[0]!.appearance }),
 			leaves: own?.leaves ?? [],
 			lostWhat: own?.lostWhat ?? {},

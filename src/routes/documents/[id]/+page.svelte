@@ -206,7 +206,7 @@
 					</p>
 				{:else if block.kind === 'paragraph'}
 					<p class="mb-2 text-[13.5px] leading-relaxed text-quiet" dir="auto">{block.text}</p>
-				{:else}
+				{:else if block.kind === 'table'}
 					{@const index = block.index}
 					{@const isPicked = picked === index}
 					<section

@@ -31,7 +31,7 @@ export const load: PageServerLoad = ({ url }) =>
 				blocks: target.blocks.map((block) =>
 					block.kind === 'table'
 						? { kind: block.kind, text: target.tables[block.index]!.place.caption ?? `table ${block.index + 1}` }
-						: { kind: block.kind, text: block.text }
+						: { kind: block.kind, text: 'text' in block ? block.text : block.picture.alternative }
 				)
 			},
 			starter: url.searchParams.get('starter')
