@@ -2,7 +2,7 @@ import type { Paragraph } from '../core/table/content.ts';
 import { listed } from '../core/words.ts';
 import type { DocumentTable } from './document.ts';
 import type { Flow } from './flow.ts';
-import { heldWords, hold, type Held } from './held.ts';
+import { heldWords, hold, holdRow, type Held } from './held.ts';
 
 /** What of tables and text comes along into a new file: links, lists, notes, pictures, facts of rows. */
 export function broughtAlong(tables: readonly DocumentTable[], { blocks, order }: Flow): Held {
@@ -22,11 +22,7 @@ export function broughtAlong(tables: readonly DocumentTable[], { blocks, order }
 		for (const piece of content.flat())
 			if ('picture' in piece) hold(brought, 'picture');
 			else if ('runs' in piece) paragraph(piece);
-		for (const { height, staysWhole, isHidden } of rowFacts) {
-			if (height) hold(brought, 'height');
-			if (staysWhole) hold(brought, 'together');
-			if (isHidden) hold(brought, 'hidden');
-		}
+		for (const facts of rowFacts) holdRow(brought, facts);
 	}
 	return brought;
 }

@@ -4,7 +4,7 @@ import type { Style } from '../core/style/types.ts';
 import type { Block, CellContent } from '../core/table/content.ts';
 import type { Table } from '../core/table/grid.ts';
 import type { Emu } from '../core/units.ts';
-import type { Held } from './held.ts';
+import type { Held, RowFacts } from './held.ts';
 import type { WorkTable } from '../core/work/table.ts';
 
 export interface TablePlace {
@@ -52,18 +52,6 @@ export interface DocumentTable {
 	readonly rowFacts?: readonly RowFacts[];
 	/** What the table bench knows of it beside all this: formulas, locks, sizes. */
 	readonly work?: WorkTable;
-}
-
-/** What a row says of itself, whatever style its table wears. */
-export interface RowFacts {
-	readonly height?: Emu;
-	/** The row is no higher than that, whatever it holds. */
-	readonly isExact?: boolean;
-	/** It stands on one page. */
-	readonly staysWhole?: boolean;
-	readonly isHidden?: boolean;
-	/** It stands again on every page that its table goes on to. */
-	readonly isHeader?: boolean;
 }
 
 /** What a new file is made of. */

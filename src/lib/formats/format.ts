@@ -1,6 +1,7 @@
 import type { Paper } from '../core/layout/paper.ts';
 import type { About } from './about.ts';
 import type { OpenDocument } from './document.ts';
+import type { HeldKind } from './held.ts';
 import type { Flow } from './flow.ts';
 import type { StyleJob, WriteOptions } from './job.ts';
 import type { RowRewriting } from './row-cells.ts';
@@ -48,6 +49,8 @@ export interface Format<D extends OpenDocument = OpenDocument> extends About {
 	make?(making: Making): Written | Promise<Written>;
 	/** A new file of it holds links and pictures of cells. */
 	readonly brings?: boolean;
+	/** What of that it does not hold. */
+	readonly leaves?: readonly HeldKind[];
 	/** Why a new file of it cannot be made, as a sentence. */
 	whyNot?(isPart: boolean): string;
 	/** The file with some tables as they were worked on, new ones, and without others. */

@@ -1,3 +1,4 @@
+import type { Emu } from '../core/units.ts';
 import { plural } from '../core/words.ts';
 
 /** What a document can hold beside text and tables, in words. */
@@ -28,6 +29,23 @@ export type Held = Map<HeldKind, number>;
 
 export const hold = (held: Held, kind: HeldKind, count = 1): void => {
 	if (count) held.set(kind, (held.get(kind) ?? 0) + count);
+};
+
+/** What a row says of itself, whatever style its table wears. */
+export interface RowFacts {
+	readonly height?: Emu;
+	/** The row is no higher than that, whatever it holds. */
+	readonly isExact?: boolean;
+	/** It stands on one page. */
+	readonly staysWhole?: boolean;
+	readonly isHidden?: boolean;
+	/** It stands again on every page that its table goes on to. */
+	readonly isHeader?: boolean;
+}
+export const holdRow = (held: Held, { height, staysWhole, isHidden }: RowFacts): void => {
+	if (height) hold(held, 'height');
+	if (staysWhole) hold(held, 'together');
+	if (isHidden) hold(held, 'hidden');
 };
 
 /** What a file holds as a whole; none of it belongs to single tables. */

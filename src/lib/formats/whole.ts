@@ -1,5 +1,6 @@
 import type { Block, CellPicture, ListItem, RunView } from '../core/table/content.ts';
-import type { DocumentTable, RowFacts } from './document.ts';
+import type { DocumentTable } from './document.ts';
+import type { RowFacts } from './held.ts';
 import { withContent } from './found.ts';
 
 /** A paragraph of a document's body with all that a new file can hold of it. */

@@ -52,6 +52,7 @@ async function madeOf(
 	const written = await format.make!({ document, flow, jobs: worn, options });
 	const held = document.held?.(options.only) ?? new Map<HeldKind, number>();
 	const brought = held.size && format.brings ? broughtAlong(document.tables, flow) : new Map<HeldKind, number>();
+	for (const kind of format.leaves ?? []) brought.delete(kind);
 	const remarks = leftBehind(held, brought);
 	return { ...written, account: { ...written.account, remarks: [...written.account.remarks, ...remarks] } };
 }

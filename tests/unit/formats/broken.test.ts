@@ -21,7 +21,7 @@ const quiet = find('Quiet Lines')!;
 async function takes(bytes: Bytes, name: string): Promise<string | number> {
 	try {
 		const document = await openDocument(bytes, name);
-		for (const { table, content, appearance } of document.tables) {
+		for (const { table, content, appearance } of [...document.tables, ...((await document.whole?.())?.tables ?? [])]) {
 			assert.equal(gridFault(table), undefined);
 			assert.equal(content.length, table.cells.length);
 			assert.equal(appearance.cellLook.length, table.cells.length);

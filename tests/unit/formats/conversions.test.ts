@@ -216,6 +216,25 @@ describe('a document in another format', () => {
 		assert.deepEqual((await writeAs('pdf', start, [], options)).account.remarks, []);
 	});
 
+	it('keeps what its rows say, and a PDF their heights; that a row is hidden it names', async () => {
+		const start = readHtml(
+			page(
+				'<style>.deep { height: 60px } .whole { break-inside: avoid }</style><table><tr class="deep"><td>a</td></tr><tr style="height:30px" class="whole"><td>b</td></tr><tr hidden><td>c</td></tr></table>'
+			)
+		);
+		const wanted = [{ height: 571_500 }, { height: 285_750, staysWhole: true }, { isHidden: true }];
+		const factsOf = async (document: OpenDocument) =>
+			(await document.whole!()).tables[0]!.rowFacts!.map(({ isExact: _, ...facts }) => facts);
+		assert.deepEqual(await factsOf(start), wanted);
+		for (const kind of KINDS) assert.deepEqual(await factsOf((await through(start, kind)).document), wanted, kind);
+		const [first] = layPages(reportOf({ ...start, ...(await start.whole!()) }, [], { title: 'Beds' }));
+		const table = first!.pieces.find((piece) => piece.kind === 'table');
+		assert.deepEqual(table?.kind === 'table' && table.marks.laid.heights.slice(0, 2), [571_500, 285_750]);
+		assert.deepEqual((await writeAs('pdf', start, [], options)).account.remarks, [
+			'These do not come along: 1 hidden row’s being hidden.'
+		]);
+	});
+
 	it('keeps what the bench knows of its tables', async () => {
 		const start = readHtml(page('<table><tr><td>Bed</td><td>Cost</td></tr><tr><td>A</td><td>3</td></tr></table>'));
 		const work = workOf(start.tables[0]!.table, start.tables[0]!.content, []);

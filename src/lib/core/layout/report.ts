@@ -107,7 +107,7 @@ export function layReport(report: Report, faces: Faces): Page[] {
 			line.pieces.map((piece): Mark => ({
 				kind: 'text',
 				x: x + aside(line.width) + piece.x,
-				y: at + i * lineHeightOf(look) + baselineIn(look, line),
+				y: at + i * lineHeightOf(look) + baselineIn(look, line) - piece.rise,
 				turn: 0,
 				piece
 			}))

@@ -19,6 +19,8 @@ export interface TableInput {
 	readonly content: readonly (readonly CellContent[])[];
 	/** Per column; columns without one are fitted. */
 	readonly widths: readonly ColumnWidth[];
+	/** Per row, where it is no lower. */
+	readonly leastHeights?: readonly (number | undefined)[];
 	/** Room, per cell of the grid, for something that is drawn in it besides its text. */
 	readonly pictures?: ReadonlyMap<number, { readonly width: number; readonly height: number }>;
 	/** Finds a table that stands inside a cell. */
@@ -232,7 +234,7 @@ export function layTable(input: TableInput, measure: Emu, faces: Faces): LaidTab
 			: height;
 		return Math.max(content, input.pictures?.get(i)?.height ?? 0) + down(look);
 	});
-	const heights = new Array<number>(table.rows).fill(0);
+	const heights = Array.from({ length: table.rows }, (_, r) => input.leastHeights?.[r] ?? 0);
 	table.cells.forEach(({ r, rows }, i) => {
 		if (rows === 1) heights[r] = Math.max(heights[r]!, Math.ceil(wants[i]!));
 	});

@@ -1,8 +1,22 @@
-import { hold, type Held } from '../held.ts';
+import { fromTwips } from '../../core/units.ts';
+import { hold, holdRow, type Held, type RowFacts } from '../held.ts';
+import { readOnOff } from './properties/text.ts';
 import type { XmlNode } from '../package/xml.ts';
 
 const CONTROLS: ReadonlySet<string> = new Set(['w:dropDownList', 'w:comboBox', 'w:date', 'w:text', 'w:picture']);
 const CHANGES: ReadonlySet<string> = new Set(['w:ins', 'w:del', 'w:moveFrom', 'w:moveTo']);
+
+/** What a row's properties say of it (§17.4.6, §17.4.20, §17.4.49, §17.4.80). */
+export function rowFacts(trPr: XmlNode | undefined): RowFacts {
+	const said = trPr?.child('w:trHeight');
+	const height = fromTwips(Number(said?.attribute('w:val')) || 0);
+	return {
+		...(height > 0 && { height, isExact: said?.attribute('w:hRule') === 'exact' }),
+		...(readOnOff(trPr?.child('w:cantSplit')) && { staysWhole: true }),
+		...(readOnOff(trPr?.child('w:hidden')) && { isHidden: true }),
+		...(readOnOff(trPr?.child('w:tblHeader')) && { isHeader: true })
+	};
+}
 
 /** Counts what an element of a document holds beside text and tables; `lists` are its paragraphs that are items of lists. */
 export function countHeld(node: XmlNode, lists: ReadonlyMap<XmlNode, unknown>, held: Held): void {
@@ -30,9 +44,7 @@ export function countHeld(node: XmlNode, lists: ReadonlyMap<XmlNode, unknown>, h
 			if (Number(child.child('w:tblInd')?.attribute('w:w'))) hold(held, 'indent');
 			continue;
 		} else if (name === 'w:trPr') {
-			if (child.child('w:trHeight')) hold(held, 'height');
-			if (child.child('w:cantSplit')) hold(held, 'together');
-			if (child.child('w:hidden')) hold(held, 'hidden');
+			holdRow(held, rowFacts(child));
 			if (child.child('w:del')) hold(held, 'deleted');
 			continue;
 		}

@@ -5,7 +5,8 @@ import { linkedRuns, runsOf, type CellContent, type RunView } from '../../core/t
 import { runsBothWays } from '../../core/layout/direction.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered } from '../../core/work/table.ts';
-import type { DocumentTable, OpenDocument, RowFacts, WholeDocument } from '../document.ts';
+import type { DocumentTable, OpenDocument, WholeDocument } from '../document.ts';
+import type { RowFacts } from '../held.ts';
 import { Package, type EntryText } from '../package/zip.ts';
 import type { Side } from '../../core/table/grid.ts';
 import { CellSides } from '../sides.ts';

@@ -1,16 +1,16 @@
-import { emu, fromTwips } from '../../core/units.ts';
+import { rowFacts } from './held.ts';
+import { emu } from '../../core/units.ts';
 import type { CellPicture, Note, RunView } from '../../core/table/content.ts';
-import type { RowFacts, WholeDocument } from '../document.ts';
+import type { WholeDocument } from '../document.ts';
 import { languageTag, wholeBlocks, wholeTable } from '../whole.ts';
 import { pictureAddress, pictureOf } from '../picture-size.ts';
 import { descendants, type XmlNode } from '../package/xml.ts';
 import type { Package } from '../package/zip.ts';
 import { effectiveText, PropertyReader, type RunContext } from './looks.ts';
-import { readOnOff } from './properties/text.ts';
 import { readPart, readRelationships, type Relationship } from './parts.ts';
 import type { StyleSheet } from './styles.ts';
 import type { XmlDocument } from '../package/xml.ts';
-import { paragraphText, runsOf, runText, type SourceGrid } from './tables.ts';
+import { paragraphText, runsOf, runText } from './tables.ts';
 import { picturesIn, noteIn, linksIn, positionOf, type Beside } from './beside.ts';
 import type { SourceTable, StoryPart, StoryReader } from './story.ts';
 
@@ -72,20 +72,6 @@ async function picturesOf(archive: Package, stories: readonly StoryPart[]): Prom
 	return pictures;
 }
 
-/** What rows say of themselves (§17.4.80, §17.4.6, §17.4.27). */
-const rowFactsOf = ({ rows }: SourceGrid): RowFacts[] =>
-	rows.map(({ node, header }) => {
-		const trPr = node.child('w:trPr');
-		const said = trPr?.child('w:trHeight');
-		const height = fromTwips(Number(said?.attribute('w:val')) || 0);
-		return {
-			...(height > 0 && { height, isExact: said?.attribute('w:hRule') === 'exact' }),
-			...(readOnOff(trPr?.child('w:cantSplit')) && { staysWhole: true }),
-			...(readOnOff(trPr?.child('w:hidden')) && { isHidden: true }),
-			...(header && { isHeader: true })
-		};
-	});
-
 /** The text of a paragraph of the body in stretches, with what they have beyond their paragraph. */
 function bodyRuns(node: XmlNode, reader: PropertyReader, links: StoryPart['links'], beside: Beside): RunView[] {
 	const { styleId } = reader.paragraph(node.child('w:pPr'));
@@ -144,7 +130,11 @@ export async function wholeDocx(
 			};
 		}),
 		tables: reader.tables.map((entry, index) =>
-			wholeTable(entry, () => reader.content(index, entry.appearance, beside), rowFactsOf(sources[index]!.source))
+			wholeTable(
+				entry,
+				() => reader.content(index, entry.appearance, beside),
+				sources[index]!.source.rows.map(({ node }) => rowFacts(node.child('w:trPr')))
+			)
 		),
 		...(await describedIn(archive)),
 		language: languageTag(

@@ -18,7 +18,7 @@ interface SheetRule {
 }
 
 const INHERITED =
-	/^(--.*|color|font-.*|line-height|letter-spacing|text-align|text-transform|text-shadow|writing-mode|direction|list-style.*|border-collapse|border-spacing)$/;
+	/^(--.*|color|font-.*|line-height|letter-spacing|text-align|text-transform|text-shadow|writing-mode|direction|list-style-type|border-collapse|border-spacing)$/;
 const NO_STYLES: Computed = new Map();
 
 /** Specificity of a selector (Selectors 4 §17). */

@@ -55,7 +55,7 @@ function* font(value: string): Generator<[string, string]> {
 }
 
 const KEPT: ReadonlySet<string> = new Set(
-	'color background-color box-shadow text-shadow margin-top margin-bottom font-family font-size font-style font-weight font-variant-caps line-height letter-spacing text-align text-decoration-line text-decoration-style text-transform vertical-align writing-mode direction border-collapse border-spacing display'.split(
+	'color background-color box-shadow text-shadow margin-top margin-bottom font-family font-size font-style font-weight font-variant-caps line-height letter-spacing text-align text-decoration-line text-decoration-style text-transform vertical-align writing-mode direction border-collapse border-spacing display list-style-type height break-inside'.split(
 		' '
 	)
 );
@@ -125,6 +125,14 @@ export function* longhands(property: string, value: string): Generator<[string, 
 		case 'text-decoration':
 			yield ['text-decoration-line', /underline/i.test(value) ? 'underline' : 'none'];
 			yield ['text-decoration-style', /double/i.test(value) ? 'double' : 'solid'];
+			return;
+		case 'list-style': {
+			const type = words(value).find((word) => !/^(inside|outside|url\(.*)$/i.test(word));
+			if (type) yield ['list-style-type', type.toLowerCase()];
+			return;
+		}
+		case 'page-break-inside':
+			yield ['break-inside', value];
 			return;
 		default:
 			if (

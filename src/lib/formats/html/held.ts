@@ -1,4 +1,8 @@
-import { hold, type Held, type HeldKind } from '../held.ts';
+import { emu } from '../../core/units.ts';
+import { hold, holdRow, type Held, type HeldKind, type RowFacts } from '../held.ts';
+import type { PageStyles } from './cascade.ts';
+import { toPx } from './css.ts';
+import { listItemOf } from './lists.ts';
 import { isNoteText, isTag, type Element } from './dom.ts';
 import { isNoteMark } from './notes.ts';
 
@@ -20,12 +24,24 @@ const KINDS: Readonly<Record<string, HeldKind>> = {
 	math: 'equation'
 };
 
-/** Counts what an element of a page holds beside text and tables; `isListed` tells items that show what they are. */
-export function countHeld(node: Element, held: Held, isListed: (item: Element) => boolean): void {
+/** What a row says of itself. */
+export function rowFacts(row: Element, styles: PageStyles): RowFacts {
+	const computed = styles.computed(row);
+	const said = computed.get('height') ?? row.attribs.height;
+	const pixels = said === undefined ? undefined : toPx(/^\d+(\.\d+)?$/.test(said) ? `${said}px` : said, 16, 0);
+	return {
+		...(pixels && pixels > 0 && { height: emu(Math.round(pixels * 9_525)) }),
+		...(/^avoid/.test(computed.get('break-inside') ?? '') && { staysWhole: true }),
+		...(('hidden' in row.attribs || computed.get('display') === 'none') && { isHidden: true })
+	};
+}
+
+/** Counts what an element of a page holds beside text and tables. */
+export function countHeld(node: Element, held: Held, styles: PageStyles): void {
 	for (const child of node.children) {
 		if (!isTag(child)) continue;
 		const kind = KINDS[child.name];
-		if (child.name === 'li' ? isListed(child) : kind) hold(held, kind!);
+		if (child.name === 'li' ? listItemOf(child, styles) : kind) hold(held, kind!);
 		if (isNoteText(child)) continue;
 		if (isNoteMark(child)) hold(held, 'note');
 		else if (child.name === 'a' && child.attribs.href !== undefined) hold(held, 'link');
@@ -34,8 +50,7 @@ export function countHeld(node: Element, held: Held, isListed: (item: Element) =
 			if (/%$/.test(child.attribs.width ?? '') || /;\s*width\s*:[^;]*%/i.test(said)) hold(held, 'share');
 			if (/;\s*margin(-left|-inline-start)\s*:\s*(?!auto|0(?![.\d]))/i.test(said)) hold(held, 'indent');
 		}
-		if (child.name === 'tr' && (child.attribs.height ?? /(^|;)\s*height\s*:/i.exec(child.attribs.style ?? '')))
-			hold(held, 'height');
-		if (kind === undefined || kind === 'list') countHeld(child, held, isListed);
+		if (child.name === 'tr') holdRow(held, rowFacts(child, styles));
+		if (kind === undefined || kind === 'list') countHeld(child, held, styles);
 	}
 }

@@ -29,9 +29,9 @@ export function listItemOf(item: Element, styles: PageStyles): ListItem | undefi
 	const list = parentOf(item);
 	if (!list || !isListElement(list)) return undefined;
 	const computed = styles.computed(item);
-	const said = computed.get('list-style-type') ?? computed.get('list-style') ?? '';
-	if (/\bnone\b/.test(said)) return undefined;
-	const named = said.split(/\s+/).flatMap((word) => NAMED[word] ?? [])[0];
+	const said = computed.get('list-style-type') ?? '';
+	if (said === 'none') return undefined;
+	const named = NAMED[said];
 	const marker =
 		named ?? TYPES[item.attribs.type ?? list.attribs.type ?? ''] ?? (list.name === 'ol' ? 'decimal' : 'disc');
 	let level = -1;

@@ -13,7 +13,8 @@ import {
 	type Note,
 	type RunView
 } from '../../core/table/content.ts';
-import type { DocumentTable, OpenDocument, RowFacts, WholeDocument } from '../document.ts';
+import type { DocumentTable, OpenDocument, WholeDocument } from '../document.ts';
+import type { RowFacts } from '../held.ts';
 import { inLists, isList, type List } from '../lists.ts';
 import { headRows } from '../whole.ts';
 import { CellSides } from '../sides.ts';

@@ -8,7 +8,6 @@ import { childElements, elements, parsePage, type Document, type Element } from 
 import { type HtmlGrid } from './grid.ts';
 import { countHeld } from './held.ts';
 import type { Held } from '../held.ts';
-import { listItemOf } from './lists.ts';
 import { wholeHtml } from './whole.ts';
 import { PageReader } from './story.ts';
 
@@ -63,7 +62,7 @@ export function readHtml(bytes: Uint8Array): HtmlDocument {
 		held(only) {
 			const held: Held = new Map();
 			for (const node of only ? only.map((index) => reader.grids[index]!.node) : [page as unknown as Element])
-				countHeld(node, held, (item) => listItemOf(item, reader.styles) !== undefined);
+				countHeld(node, held, reader.styles);
 			return held;
 		},
 		source,

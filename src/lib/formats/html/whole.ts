@@ -1,9 +1,9 @@
-import { emu } from '../../core/units.ts';
+import { rowFacts } from './held.ts';
 import type { Block, RunView } from '../../core/table/content.ts';
-import type { RowFacts, WholeDocument } from '../document.ts';
+import type { WholeDocument } from '../document.ts';
+import type { RowFacts } from '../held.ts';
 import { languageTag, wholeBlocks, wholeTable } from '../whole.ts';
 import type { PageStyles } from './cascade.ts';
-import { toPx } from './css.ts';
 import { elements, isBlock, parentOf, textContent, type Document, type Element } from './dom.ts';
 import type { HtmlGrid } from './grid.ts';
 import { listItemOf } from './lists.ts';
@@ -11,24 +11,11 @@ import type { TextRun } from './text.ts';
 import { ownCaption, pictureIn, runView } from './beside.ts';
 import type { PageReader } from './story.ts';
 
-/** What rows say of themselves. */
-const rowFactsOf = ({ rows }: HtmlGrid, styles: PageStyles): RowFacts[] => {
-	let isHead = true;
-	return rows.map(({ node, section }) => {
-		isHead &&= section?.name === 'thead';
-		const computed = styles.computed(node);
-		const said = computed.get('height') ?? node.attribs.height;
-		const pixels = said === undefined ? undefined : toPx(/^\d+(\.\d+)?$/.test(said) ? `${said}px` : said, 16, 0);
-		return {
-			...(pixels && pixels > 0 && { height: emu(Math.round(pixels * 9_525)) }),
-			...(/^avoid/.test(computed.get('break-inside') ?? computed.get('page-break-inside') ?? '') && {
-				staysWhole: true
-			}),
-			...(('hidden' in node.attribs || computed.get('display') === 'none') && { isHidden: true }),
-			...(isHead && { isHeader: true })
-		};
-	});
-};
+/** What rows say of themselves; those at the head of a table stand in its `thead`. */
+function rowFactsOf({ rows }: HtmlGrid, styles: PageStyles): RowFacts[] {
+	const heads = rows.findIndex(({ section }) => section?.name !== 'thead');
+	return rows.map(({ node }, r) => ({ ...rowFacts(node, styles), ...(r < heads && { isHeader: true }) }));
+}
 
 /** White space collapses over the runs of a line. */
 function collapsed(runs: readonly RunView[]): RunView[] {

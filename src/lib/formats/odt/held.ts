@@ -1,4 +1,4 @@
-import { hold, type Held } from '../held.ts';
+import { hold, holdRow, type Held, type RowFacts } from '../held.ts';
 import type { XmlNode } from '../package/xml.ts';
 import { toEmu } from './properties/property.ts';
 import type { OdfStyles } from './styles.ts';
@@ -7,6 +7,18 @@ import type { OdfStyles } from './styles.ts';
 const FIELDS =
 	/^text:(date|time|page-number|page-count|sequence|sequence-ref|bookmark-ref|reference-ref|variable-\w+|user-field-\w+|expression|author-\w+|chapter|file-name|database-display)$/;
 const SHAPES = /^draw:(rect|circle|ellipse|line|polyline|polygon|path|custom-shape|connector|g)$/;
+
+/** What a row says of itself (ODF 1.3 Part 3 §17.17, §19.754). */
+export function rowFacts(row: XmlNode, styles: OdfStyles): RowFacts {
+	const own = styles.properties('table-row', row.attribute('table:style-name'));
+	const exact = toEmu(own.get('style:row-height'));
+	const height = exact ?? toEmu(own.get('style:min-row-height'));
+	return {
+		...(height && { height, isExact: exact !== undefined }),
+		...(own.get('fo:keep-together') === 'always' && { staysWhole: true }),
+		...(/collapse|filter/.test(row.attribute('table:visibility') ?? '') && { isHidden: true })
+	};
+}
 
 /** Counts what an element of a document holds beside text and tables. */
 export function countHeld(node: XmlNode, styles: OdfStyles, held: Held): void {
@@ -35,10 +47,7 @@ export function countHeld(node: XmlNode, styles: OdfStyles, held: Held): void {
 			if (table.get('style:rel-width')) hold(held, 'share');
 			if (toEmu(table.get('fo:margin-left'))) hold(held, 'indent');
 		} else if (name === 'table:table-row') {
-			const row = styles.properties('table-row', child.attribute('table:style-name'));
-			if (row.get('style:row-height') || row.get('style:min-row-height')) hold(held, 'height');
-			if (row.get('fo:keep-together') === 'always') hold(held, 'together');
-			if (/collapse|filter/.test(child.attribute('table:visibility') ?? '')) hold(held, 'hidden');
+			holdRow(held, rowFacts(child, styles));
 		}
 		if (name !== 'text:note' && name !== 'office:annotation') countHeld(child, styles, held);
 	}

@@ -14,7 +14,8 @@ import {
 } from '../../core/table/content.ts';
 import { forbids } from '../../core/work/locks.ts';
 import { isCovered } from '../../core/work/table.ts';
-import type { DocumentTable, OpenDocument, RowFacts, WholeDocument } from '../document.ts';
+import type { DocumentTable, OpenDocument, WholeDocument } from '../document.ts';
+import type { RowFacts } from '../held.ts';
 import { inLists, isList, type List } from '../lists.ts';
 import { Package, type EntryText } from '../package/zip.ts';
 import { MIMETYPE, namespaceOf, OWN_PREFIXES } from './names.ts';

@@ -1,6 +1,7 @@
+import { rowFacts } from './held.ts';
 import { emu } from '../../core/units.ts';
 import type { CellPicture } from '../../core/table/content.ts';
-import type { RowFacts, WholeDocument } from '../document.ts';
+import type { WholeDocument } from '../document.ts';
 import { pictureAddress, pictureOf } from '../picture-size.ts';
 import { languageTag, wholeBlocks, wholeTable } from '../whole.ts';
 import { parseXml, type XmlNode } from '../package/xml.ts';
@@ -43,20 +44,6 @@ async function picturesOf(archive: Package | undefined, roots: readonly XmlNode[
 	return pictures;
 }
 
-/** What rows say of themselves (ODF 1.3 Part 3 §17.17). */
-const rowFactsOf = ({ rows }: OdtGrid, styles: OdfStyles): RowFacts[] =>
-	rows.map(({ node, isHeader }) => {
-		const own = styles.properties('table-row', node.attribute('table:style-name'));
-		const exact = toEmu(own.get('style:row-height'));
-		const height = exact ?? toEmu(own.get('style:min-row-height'));
-		return {
-			...(height && { height, isExact: exact !== undefined }),
-			...(own.get('fo:keep-together') === 'always' && { staysWhole: true }),
-			...(/collapse|filter/.test(node.attribute('table:visibility') ?? '') && { isHidden: true }),
-			...(isHeader && { isHeader: true })
-		};
-	});
-
 /** What of an opened document is asked for. */
 interface WholeSource {
 	readonly package: Package | undefined;
@@ -93,7 +80,11 @@ export async function wholeOdt(source: WholeSource, reader: TextReader, body: Xm
 			const { part, grid } = sources[index]!;
 			const paragraphs = (cell: XmlNode) => paragraphsOf(cell, part.xml.source, true);
 			const inCells = () => reader.contentOf(index, entry.appearance, paragraphs, beside);
-			return wholeTable(entry, inCells, rowFactsOf(grid, styles));
+			return wholeTable(
+				entry,
+				inCells,
+				grid.rows.map(({ node, isHeader }) => ({ ...rowFacts(node, styles), ...(isHeader && { isHeader: true }) }))
+			);
 		}),
 		title: await titleOf(source),
 		language: languageOf(styles)

@@ -11,6 +11,7 @@ import { writePdf } from './write.ts';
 export const pdf: Format = {
 	...about,
 	brings: true,
+	leaves: ['hidden'],
 	async make(making) {
 		const { document, jobs, options } = making;
 		const part = partOf(making, about.kind);

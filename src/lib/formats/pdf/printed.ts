@@ -4,7 +4,7 @@ import type { WholeDocument } from '../document.ts';
 import { markerText } from '../lists.ts';
 
 /** How far a list stands in, for each level. */
-const INDENT = '\u2003';
+const INDENT = '\u00a0'.repeat(5);
 
 /** A document as it is printed: the markers of its lists and the numbers of its notes are text, and the notes stand at its end. */
 export interface Printed {

@@ -37,6 +37,7 @@ export function reportOf(
 		table: styled.get(entry.index)?.job.table ?? entry.table,
 		appearance: appearanceOf(entry),
 		content: content(styled.get(entry.index)?.job.dropsEmphasis ? withoutEmphasis(entry.content) : entry.content),
+		leastHeights: leastHeights(entry),
 		widths: widthsOf(styled.get(entry.index)?.job.widths ?? entry.widths),
 		nested: (index) => {
 			const inner = document.tables[index];
@@ -55,6 +56,10 @@ export function reportOf(
 	const isSaid = first?.kind === 'heading' && first.text.trim() === title.trim();
 	return { title, paper, tables, blocks: isSaid ? rest : blocks, language: document.language };
 }
+
+/** Heights that rows have by themselves, said on the bench or in the file. */
+const leastHeights = ({ table, work, rowFacts }: DocumentTable) =>
+	table.roles.map((_, r) => work?.rows[r]?.height ?? rowFacts?.[r]?.height);
 
 /** Widths as the file has them; a column that it gives none is fitted. */
 const widthsOf = (widths: readonly Emu[]) =>

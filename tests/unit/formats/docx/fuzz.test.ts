@@ -16,6 +16,8 @@ const INSERTS = [
 	'<w:tbl/>',
 	'<w:vMerge/>',
 	'<w:tblGrid/>',
+	'<w:pPr><w:numPr><w:numId w:val="1"/><w:ilvl w:val="-3"/></w:numPr></w:pPr>',
+	'<w:r><w:footnoteReference w:id="9"/><w:fldChar w:fldCharType="end"/></w:r>',
 	'<w:tcPr><w:gridSpan w:val="40"/></w:tcPr>',
 	'<w:tblPr><w:tblStyle w:val="gone"/></w:tblPr>',
 	'<mc:Fallback xmlns:mc="http://schemas.openxmlformats.org/markup-compatibility/2006"/>'
@@ -81,7 +83,8 @@ describe('files that are wrong in any way', () => {
 					);
 					try {
 						const document = await readDocx(bytes);
-						for (const table of document.tables) assert.equal(table.content.length, table.table.cells.length);
+						for (const { tables } of [document, await document.whole!()])
+							for (const table of tables) assert.equal(table.content.length, table.table.cells.length);
 						const jobs = document.tables.map(({ index, table }) => ({ index, table, style }));
 						const written = await writeDocx(document, jobs, {
 							house: FIRST_HOUSE,
