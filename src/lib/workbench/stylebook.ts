@@ -8,10 +8,14 @@ export interface BookStyle {
 	readonly definition: Style;
 	/** The published edition that `definition` is; absent or null for a draft. */
 	readonly edition?: number | null;
+	/** An edition of its draft would say something else than the newest one. */
+	readonly unpublished?: boolean;
 }
 
 /** Under which key an edition that is not the newest (or, without a number, the draft of a published style) is looked up. */
 export const editionKey = (style: string, edition: number | undefined): string => `${style}@${edition ?? 'draft'}`;
+
+const FIRST = 1;
 
 /** The house's styles with their inheritance resolved, for looking at. */
 export class Stylebook<T extends BookStyle = BookStyle> {
@@ -36,17 +40,31 @@ export class Stylebook<T extends BookStyle = BookStyle> {
 		return flat;
 	}
 
+	/** What a table wears that puts a style on now: its newest edition, or the first, which is published with that. */
+	wearing(style: string): { readonly style: string; readonly edition: number } {
+		return { style, edition: this.get(style)?.edition ?? FIRST };
+	}
+
 	/** What a table wears, inheritance resolved; undefined where it wears nothing that is still here. */
 	worn({ style, edition }: { readonly style?: string; readonly edition?: number }): FlatStyle | undefined {
 		const record = this.get(style);
 		if (!record) return undefined;
-		if ((record.edition ?? undefined) === edition) return this.flat(record.id);
-		const key = editionKey(record.id, edition);
+		if (edition === (record.edition ?? FIRST)) return this.flat(record.id);
+		return this.olderFlat(record.id, edition) ?? this.flat(record.id);
+	}
+	private olderFlat(id: string, edition: number | undefined): FlatStyle | undefined {
+		const key = editionKey(id, edition);
 		const definition = this.older[key];
-		if (!definition) return this.flat(record.id);
+		if (!definition) return undefined;
 		let flat = this.flats.get(key);
 		if (!flat) this.flats.set(key, (flat = this.flatten(definition)));
 		return flat;
+	}
+
+	/** A style's draft, where it says something else than the newest edition. */
+	draft(id: string | undefined): FlatStyle | undefined {
+		const record = this.get(id);
+		return record?.unpublished ? this.olderFlat(record.id, undefined) : undefined;
 	}
 
 	flatten(definition: Style): FlatStyle {

@@ -8,6 +8,7 @@ import type { Database } from '../database.ts';
 import { importStyle, listStyles } from '../styles/styles.ts';
 import { rememberOpened, wordsOf } from './open.ts';
 import { recordDrawing, recordWears } from './record.ts';
+import { inEditions } from './steps.ts';
 import { DOCUMENTS, keepFile, type Db } from './rows.ts';
 
 /** How many really different looks these tables have: same fills, inks, type and lines count as one. */
@@ -87,8 +88,9 @@ export async function addDocument(
 			})
 			.returning('id')
 			.executeTakeFirstOrThrow();
-		await DOCUMENTS.write(trx, row.id, 0, [{ label: 'as it came', state: { tables } }]);
-		await recordWears(trx, row.id, { tables });
+		const { state } = await inEditions(trx, { tables });
+		await DOCUMENTS.write(trx, row.id, 0, [{ label: 'as it came', state }]);
+		await recordWears(trx, row.id, state);
 		if (document.kind === 'svg') await recordDrawing(trx, row.id, document);
 		return { id: row.id, hash };
 	});

@@ -2,10 +2,11 @@ import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import type { AnyDocument } from '../../formats/index.ts';
 import { correctionsIn, shapeOf } from '../../workbench/corrections.ts';
-import type { DocumentState, DrawingState, TableState } from '../../workbench/state.ts';
+import { mapTables, type DocumentState, type DrawingState, type TableState } from '../../workbench/state.ts';
 import { inTransaction, type Database } from '../database.ts';
 import type { Standing } from '../history.ts';
 import { ConflictError } from '../http/answers.ts';
+import { editionToWear } from '../styles/editions.ts';
 import { openAt } from './open.ts';
 import { recordDrawing, recordFollowers, recordWears } from './record.ts';
 import { documentRow, DOCUMENTS, stateAt, stepsOf, type Db } from './rows.ts';
@@ -55,7 +56,7 @@ export async function addStep(
 			: { ...before, tables: { ...before.tables, ...tables } };
 		const now = await putStep(trx, id, standing, label, state);
 		if (document.kind !== 'svg') await rememberCorrections(trx, await openAt(trx, document, state), tables);
-		return { ...now, state, steps: await stepsOf(trx, id) };
+		return { ...now, steps: await stepsOf(trx, id) };
 	});
 }
 
@@ -85,11 +86,11 @@ export async function putStep(
 	standing: Standing,
 	label: string,
 	state: DocumentState
-): Promise<Standing> {
-	await checkStyles(trx, state);
-	const now = await DOCUMENTS.add(trx, id, standing, label, state);
-	await record(trx, id, state);
-	return now;
+): Promise<Standing & Worn> {
+	const worn = await inEditions(trx, state);
+	const now = await DOCUMENTS.add(trx, id, standing, label, worn.state);
+	await record(trx, id, worn.state);
+	return { ...now, ...worn };
 }
 
 /** Makes a state the one of the step that stands, whose label stays; nobody who saw it is too late for that. */
@@ -99,17 +100,55 @@ export async function amendStep(
 	{ step }: Standing,
 	label: string,
 	state: DocumentState
-): Promise<void> {
-	await checkStyles(trx, state);
-	await DOCUMENTS.write(trx, id, step, [{ label, state }]);
-	await record(trx, id, state);
+): Promise<Worn> {
+	const worn = await inEditions(trx, state);
+	await DOCUMENTS.write(trx, id, step, [{ label, state: worn.state }]);
+	await record(trx, id, worn.state);
+	return worn;
 }
 
-async function checkStyles(trx: Transaction<Database>, { tables }: DocumentState): Promise<void> {
-	const known = new Set((await trx.selectFrom('styles').select('id').execute()).map((style) => style.id));
-	for (const { style } of Object.values(tables))
-		if (style && !known.has(style))
-			throw new InputError('request', 'One of the styles is no longer in the Stylebook.', '/tables');
+/** A state all of whose tables wear editions, and the styles that were published for that, by name. */
+export interface Worn {
+	readonly state: DocumentState;
+	readonly published: readonly string[];
+}
+
+/**
+ * Every table that wears a style wears an edition of it: where none is said, the newest; where none is out, the first,
+ * which is published now. Throws InputError for a style or an edition that is not there.
+ */
+export async function inEditions(trx: Transaction<Database>, state: DocumentState): Promise<Worn> {
+	const worn = [...new Set(Object.values(state.tables).flatMap(({ style }) => style ?? []))];
+	if (!worn.length) return { state, published: [] };
+	const names = new Map(
+		(await trx.selectFrom('styles').select(['id', 'name']).where('id', 'in', worn).execute()).map(({ id, name }) => [
+			id,
+			name
+		])
+	);
+	if (names.size < worn.length)
+		throw new InputError('request', 'One of the styles is no longer in the Stylebook.', '/tables');
+	const out = new Set(
+		(await trx.selectFrom('editions').select(['style_id', 'number']).where('style_id', 'in', worn).execute()).map(
+			({ style_id, number }) => `${style_id}@${number}`
+		)
+	);
+	const isOut = ({ style, edition }: TableState) => out.has(`${style}@${edition}`);
+	const newest = new Map<string, number>();
+	const published: string[] = [];
+	for (const own of Object.values(state.tables)) {
+		const { style, edition } = own;
+		if (!style || isOut(own) || newest.has(style)) continue;
+		const { number, isFirst } = await editionToWear(trx, style);
+		if (edition !== undefined && edition !== number)
+			throw new InputError('request', `“${names.get(style)!}” has no edition ${edition}.`, '/tables');
+		newest.set(style, number);
+		if (isFirst) published.push(names.get(style)!);
+	}
+	return {
+		state: mapTables(state, (own) => (own.style && !isOut(own) ? { ...own, edition: newest.get(own.style)! } : own)),
+		published
+	};
 }
 
 /** What lists and other documents know of a document follows the state that it stands at. */
@@ -134,11 +173,10 @@ async function record(trx: Transaction<Database>, id: string, state: DocumentSta
 export async function moveToStep(db: Kysely<Database>, id: string, seen: number, to: number) {
 	return db.transaction().execute(async (trx) => {
 		await DOCUMENTS.lock(trx, id, seen);
-		const state = await stateAt(trx, id, to);
-		await checkStyles(trx, state);
+		const worn = await inEditions(trx, await stateAt(trx, id, to));
 		const version = await DOCUMENTS.stand(trx, id, to);
-		await record(trx, id, state);
-		return { step: to, version, state, steps: await stepsOf(trx, id) };
+		await record(trx, id, worn.state);
+		return { step: to, version, ...worn, steps: await stepsOf(trx, id) };
 	});
 }
 

@@ -6,10 +6,10 @@ import type { drawingObjects, drawTables, replaceDrawing, reuseSchedule, shownDr
 import type { HouseRecord } from '../house/house.ts';
 import type { rollOut, undoRollOut } from '../runs/rollouts.ts';
 import type { listRuns, startReread, startRun, undoRun } from '../runs/runs.ts';
-import type { listEditions, restoreEdition } from '../styles/editions.ts';
+import type { listEditions, promote, restoreEdition } from '../styles/editions.ts';
 import type { liftStyle, previewLift } from '../styles/lifting.ts';
 import type { listSpecimens } from '../styles/specimens.ts';
-import type { loadStyleSteps, promote, pushUpLeaf, StyleRecord } from '../styles/styles.ts';
+import type { loadStyleSteps, pushUpLeaf, StyleRecord } from '../styles/styles.ts';
 import type { importTemplate } from '../styles/template.ts';
 import type { keepStarter, listStarters, makeTable, takeOut } from '../tables/tables.ts';
 import type { addWorkStep, LoadedWork, workSince } from '../tables/work.ts';

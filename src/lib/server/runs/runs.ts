@@ -8,7 +8,7 @@ import { openById } from '../documents/open.ts';
 import { stateAt } from '../documents/rows.ts';
 import { writeDocument } from '../documents/writing.ts';
 import { nextStep } from '../documents/steps.ts';
-import { newestEditions } from '../styles/styles.ts';
+import { editionToWear } from '../styles/editions.ts';
 
 export interface RunItem {
 	readonly document: string;
@@ -54,7 +54,7 @@ export async function startRun(
 	const known = await db.selectFrom('styles').select('name').where('id', '=', style).executeTakeFirst();
 	if (!known) throw new NotFoundError('This style is no longer in the Stylebook.');
 	if (documents.length === 0) throw new InputError('request', 'Choose the documents of the run first.', '/documents');
-	const edition = (await newestEditions(db)).find(({ style_id }) => style_id === style)?.number ?? null;
+	const { number: edition } = await db.transaction().execute((trx) => editionToWear(trx, style));
 	return beginRun(
 		db,
 		{ style_id: style, style_name: known.name, edition, settings: JSON.stringify(settings) },

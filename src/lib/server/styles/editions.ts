@@ -3,7 +3,10 @@ import type { Kysely, Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { canonicalStyle } from '../../core/style/canonical.ts';
 import { selfContained } from '../../core/style/export.ts';
-import type { Style } from '../../core/style/types.ts';
+import { withLeavesAt, withRules } from '../../core/style/edit.ts';
+import { leavesOf } from '../../core/style/leaves.ts';
+import { partWords } from '../../core/style/parts.ts';
+import type { Condition, PartSettings, Style } from '../../core/style/types.ts';
 import { editionKey } from '../../workbench/stylebook.ts';
 import { NotFoundError } from '../http/answers.ts';
 import type { Database } from '../database.ts';
@@ -56,26 +59,74 @@ export async function frozenDraft(db: Db, id: string): Promise<Style> {
 export async function publishEdition(db: Kysely<Database>, id: string, version: number, note: string): Promise<number> {
 	return db.transaction().execute(async (trx) => {
 		await STYLES.lock(trx, id, version);
-		const row = await styleRow(trx, id);
 		const frozen = await frozenDraft(trx, id);
 		const newest = (await listEditions(trx, id))[0];
 		if (newest && JSON.stringify(canonicalStyle(newest.frozen)) === JSON.stringify(frozen))
 			throw new InputError(
 				'edition',
-				`Edition ${newest.number} of “${row.name}” says exactly this already; there is nothing to publish.`
+				`Edition ${newest.number} of “${frozen.name}” says exactly this already; there is nothing to publish.`
 			);
-		const number = (newest?.number ?? 0) + 1;
-		await trx
-			.insertInto('editions')
-			.values({
-				style_id: id,
-				number,
-				note: note.trim(),
-				definition: JSON.stringify(row.definition),
-				frozen: JSON.stringify(frozen)
-			})
-			.execute();
-		return number;
+		return insertEdition(trx, id, (newest?.number ?? 0) + 1, frozen, note.trim());
+	});
+}
+
+async function insertEdition(trx: Db, id: string, number: number, frozen: Style, note: string): Promise<number> {
+	const { definition } = await styleRow(trx, id);
+	await trx
+		.insertInto('editions')
+		.values({
+			style_id: id,
+			number,
+			note,
+			definition: JSON.stringify(definition),
+			frozen: JSON.stringify(frozen)
+		})
+		.execute();
+	return number;
+}
+
+/**
+ * The newest edition of a style, for a table that is to wear it. Where none is out, the draft as it is now is published as
+ * edition 1 (`isFirst`): a document never wears a draft.
+ */
+export async function editionToWear(
+	trx: Transaction<Database>,
+	id: string
+): Promise<{ readonly number: number; readonly isFirst: boolean }> {
+	await STYLES.lock(trx, id);
+	const [newest] = await listEditions(trx, id);
+	if (newest) return { number: newest.number, isFirst: false };
+	const note = 'Published by itself, as a table put the style on.';
+	return { number: await insertEdition(trx, id, 1, await frozenDraft(trx, id), note), isFirst: true };
+}
+
+/**
+ * Makes what touches said a setting of a part, or a new cell rule, of a style: a step of its draft, and an edition of that,
+ * for the table that was touched to wear.
+ */
+export async function promote(
+	db: Kysely<Database>,
+	id: string,
+	{ place, set, where }: { readonly place: string; readonly set: PartSettings; readonly where?: Condition }
+): Promise<{ place: string; edition: number }> {
+	return db.transaction().execute(async (trx) => {
+		const { definition } = await loadStyle(trx, id);
+		const rule = place.startsWith('rule:') ? place.slice(5) : undefined;
+		if (rule !== undefined && definition.rules?.some(({ name }) => name === rule))
+			throw new InputError('rule', `“${definition.name}” has a rule “${rule}” already. Give it another name.`);
+		const next =
+			rule === undefined
+				? withLeavesAt(definition, place, leavesOf(set))
+				: withRules(definition, [
+						...(definition.rules ?? []),
+						{ name: rule, where: where ?? { any: true, is: 'empty' }, set }
+					]);
+		const words = rule === undefined ? partWords(place) : `rule “${rule}”`;
+		await addStyleStep(trx, id, `${words}, promoted from touches`, next);
+		const [newest] = await listEditions(trx, id);
+		const note = `Published by itself: ${words} took over what cells of a table said.`;
+		const edition = await insertEdition(trx, id, (newest?.number ?? 0) + 1, await frozenDraft(trx, id), note);
+		return { place, edition };
 	});
 }
 
@@ -132,7 +183,7 @@ export class Wardrobe {
 		return { ...definition, name: `${definition.name}, ${edition === undefined ? 'draft' : `edition ${edition}`}` };
 	}
 
-	/** What an author gives a table now: the newest edition of each style, or its draft while none is out. */
+	/** What an author gives a table now: the newest edition of each style, or its draft, which is then published as the first. */
 	offered(): (StyleRecord & { readonly edition: number | null })[] {
 		return this.styles.map((record) => {
 			const edition = this.newest.get(record.id);
@@ -141,15 +192,15 @@ export class Wardrobe {
 		});
 	}
 
-	/** What tables wear that is not the newest edition: older editions, and drafts of styles that have editions. */
+	/** What is looked at beside the newest editions: older ones that tables wear, and drafts that say something else. */
 	older(house: House): Record<string, Style> {
 		const older: Record<string, Style> = {};
 		for (const [key, frozen] of this.editions) {
 			const [style, number] = key.split('@') as [string, string];
 			if (this.newest.get(style) !== Number(number)) older[editionKey(style, Number(number))] = frozen;
 		}
-		for (const { id, definition } of this.styles)
-			if (this.newest.has(id)) older[editionKey(id, undefined)] = selfContained(definition, house, findIn(this.styles));
+		for (const { id, definition, unpublished } of this.styles)
+			if (unpublished) older[editionKey(id, undefined)] = selfContained(definition, house, findIn(this.styles));
 		return older;
 	}
 }

@@ -6,6 +6,7 @@ import { mapTables, wornInstead, type TableState } from '../../workbench/state.t
 import type { Database } from '../database.ts';
 import { forgetWorks } from '../documents/replay.ts';
 import { DOCUMENTS, stateAt } from '../documents/rows.ts';
+import { editionToWear } from './editions.ts';
 import { loadStyle } from './styles.ts';
 
 /** Removes a style. Where tables wear it, a replacement must be named, and they wear that from then on, as one undoable step each. */
@@ -27,7 +28,7 @@ export async function removeStyle(db: Kysely<Database>, id: string, replacement?
 				);
 			if (replacement === id) throw new InputError('worn', 'A style cannot replace itself.');
 			const next = await loadStyle(trx, replacement);
-			instead = { style: replacement, ...(next.edition !== null && { edition: next.edition }) };
+			instead = { style: replacement, edition: (await editionToWear(trx, replacement)).number };
 			await putOnInstead(trx, id, instead, `${next.definition.name} instead of ${name}`);
 		}
 		await forgetStyle(trx, id, instead);

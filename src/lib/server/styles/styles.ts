@@ -1,11 +1,12 @@
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { canonicalStyle } from '../../core/style/canonical.ts';
-import { leavesOf } from '../../core/style/leaves.ts';
-import { pushUp, withLeavesAt, withRules } from '../../core/style/edit.ts';
+import { pushUp } from '../../core/style/edit.ts';
 import { baseChain, type FindBase } from '../../core/style/inherit.ts';
 import { partWords } from '../../core/style/parts.ts';
-import type { Condition, PartSettings, Style } from '../../core/style/types.ts';
+import type { Style } from '../../core/style/types.ts';
+import { FIRST_HOUSE } from '../../core/house.ts';
+import { selfContained } from '../../core/style/export.ts';
 import { checkStyle } from '../../core/style/validate.ts';
 import { leafWords } from '../../core/style/words.ts';
 import { inTransaction, type Database } from '../database.ts';
@@ -23,7 +24,7 @@ export interface StyleRecord {
 	readonly definition: Style;
 	/** The newest published edition, where one is out. */
 	readonly edition: number | null;
-	/** Whether the draft says something else than the newest edition. */
+	/** Whether an edition of the draft would say something else than the newest one. */
 	readonly unpublished: boolean;
 	readonly updatedAt: string;
 	/** How many tables wear it, in how many documents. */
@@ -48,6 +49,11 @@ export async function listStyles(db: Db): Promise<StyleRecord[]> {
 		.groupBy('style_id')
 		.execute();
 	const newest = new Map((await newestEditions(db)).map((edition) => [edition.style_id, edition]));
+	const house = await db.selectFrom('houses').select(['inks', 'type_roles as typeRoles']).executeTakeFirst();
+	const find = findIn(rows);
+	const saysElse = ({ frozen }: { frozen: Style }, draft: Style) =>
+		JSON.stringify(canonicalStyle(frozen)) !==
+		JSON.stringify(canonicalStyle(selfContained(draft, house ?? FIRST_HOUSE, find)));
 	return rows.map((row) => {
 		const edition = newest.get(row.id);
 		const count = worn.find(({ style_id }) => style_id === row.id);
@@ -56,7 +62,7 @@ export async function listStyles(db: Db): Promise<StyleRecord[]> {
 			version: row.version,
 			definition: row.definition,
 			edition: edition?.number ?? null,
-			unpublished: !!edition && JSON.stringify(edition.definition) !== JSON.stringify(row.definition),
+			unpublished: !!edition && saysElse(edition, row.definition),
 			updatedAt: row.updated_at.toISOString(),
 			worn: { tables: Number(count?.tables ?? 0), documents: Number(count?.documents ?? 0) },
 			basesOf: rows.filter(({ based_on }) => based_on === row.id).map(({ name }) => name)
@@ -289,34 +295,6 @@ export async function addStyleStep(
 	const state = canonicalStyle(checkStyle(definition));
 	await STYLES.write(trx, id, next, [{ label, state }]);
 	return standAt(trx, id, state, next);
-}
-
-/** Makes what touches said a setting of a part, or a new cell rule, of a style's draft: a step that can be undone. */
-export async function promote(
-	db: Kysely<Database>,
-	id: string,
-	{ place, set, where }: { readonly place: string; readonly set: PartSettings; readonly where?: Condition }
-): Promise<{ place: string }> {
-	return db.transaction().execute(async (trx) => {
-		const { definition } = await loadStyle(trx, id);
-		const rule = place.startsWith('rule:') ? place.slice(5) : undefined;
-		if (rule !== undefined && definition.rules?.some(({ name }) => name === rule))
-			throw new InputError('rule', `“${definition.name}” has a rule “${rule}” already. Give it another name.`);
-		const next =
-			rule === undefined
-				? withLeavesAt(definition, place, leavesOf(set))
-				: withRules(definition, [
-						...(definition.rules ?? []),
-						{ name: rule, where: where ?? { any: true, is: 'empty' }, set }
-					]);
-		await addStyleStep(
-			trx,
-			id,
-			`${rule === undefined ? partWords(place) : `rule “${rule}”`}, promoted from touches`,
-			next
-		);
-		return { place };
-	});
 }
 
 /** Moves the leaf that a style sets at a place to the style that it builds on, as one step of each. */

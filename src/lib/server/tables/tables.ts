@@ -124,7 +124,7 @@ export async function takeOut(db: Kysely<Database>, id: string, index: number, s
 		);
 		const taken = { ...state, ...next, tables };
 		const now = await putStep(trx, id, standing, `table ${index + 1} taken out`, taken);
-		return { ...now, state: taken, steps: await stepsOf(trx, id) };
+		return { ...now, steps: await stepsOf(trx, id) };
 	});
 }
 

@@ -17,7 +17,7 @@ import { goneWith, indicesAfter } from '../../formats/row-cells.ts';
 import { chain, insertStep, rememberWork, workAt, type Chained } from '../documents/replay.ts';
 import { documentRow, DOCUMENTS, stateAt, stepsOf, type Db } from '../documents/rows.ts';
 import { openAt, wordsOf } from '../documents/open.ts';
-import { amendStep, putStep } from '../documents/steps.ts';
+import { amendStep, putStep, type Worn } from '../documents/steps.ts';
 
 /** One step of work on a table, as the bench keeps it. */
 export interface WorkStep {
@@ -148,7 +148,7 @@ export async function addWorkStep(
 	id: string,
 	index: number,
 	{ after, label, patch }: { readonly after: number | null; readonly label: string; readonly patch: Patch }
-): Promise<{ step: number; root: number | null }> {
+): Promise<{ step: number; root: number | null; published?: readonly string[] }> {
 	return db.transaction().execute(async (trx) => {
 		const { state, standing } = await locked(trx, id);
 		const saved = await savedAlready(trx, state.tables[index]?.work, after, label, patch);
@@ -172,8 +172,8 @@ export async function addWorkStep(
 			...(since >= WHOLE_EVERY && { whole: work })
 		});
 		rememberWork(step, work);
-		await standAt(trx, id, index, standing, state, step, await workAt(trx, parent));
-		return { step, root };
+		const { published } = await standAt(trx, id, index, standing, state, step, await workAt(trx, parent));
+		return { step, root, ...(published.length && { published }) };
 	});
 }
 
@@ -256,7 +256,7 @@ async function standAt(
 	state: DocumentState,
 	work: number,
 	before: WorkTable | undefined
-): Promise<void> {
+): Promise<Worn> {
 	const steps = await stepsOf(trx, id);
 	const { wears } = await workAt(trx, work);
 	const was = state.tables[index] ?? {};
@@ -265,8 +265,9 @@ async function standAt(
 	const next: DocumentState = { ...state, tables: { ...state.tables, [index]: { ...own, work } } };
 	const label = benchLabel(index);
 	const isSameStay = steps.at(-1)?.step === standing.step && steps.at(-1)?.label === label;
-	if (isSameStay) await amendStep(trx, id, standing, label, next);
-	else await putStep(trx, id, standing, label, next);
+	const worn = isSameStay
+		? await amendStep(trx, id, standing, label, next)
+		: await putStep(trx, id, standing, label, next);
 	const found = await documentRow(trx, id);
 	if (found.kind === 'json')
 		await trx
@@ -274,6 +275,7 @@ async function standAt(
 			.set({ words: wordsOf(await openAt(trx, found, next)) })
 			.where('id', '=', id)
 			.execute();
+	return worn;
 }
 
 /** How a table looks in its file, for those of its cells that come from there; undefined where the file has no looks. */

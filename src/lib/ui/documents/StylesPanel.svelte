@@ -103,19 +103,27 @@
 {/if}
 {#if view.wornStyle && view.newest !== undefined}
 	{@const { edition, pinned } = view.own}
+	{@const isTrying = view.trying === view.own.style && !!view.wornStyle.unpublished}
 	<h3 class="mt-4 mb-1.5 font-semibold" id="edition">Edition</h3>
 	<p class="mb-1.5 text-quiet">
-		{#if edition === view.newest}This table wears edition {edition}, the newest.{:else}This table wears {edition
-				? `edition ${edition}`
-				: 'the draft'}; edition {view.newest} is out.{/if}
+		{#if edition === view.newest}This table wears edition {edition}, the newest.{:else}This table wears edition {edition};
+			edition {view.newest} is out.{/if}
+		{#if isTrying}The page shows the draft now; nothing of that is kept.{/if}
 	</p>
 	<div class="flex flex-wrap gap-1.5" role="group" aria-labelledby="edition">
 		<button type="button" class={['chip', !pinned && 'on']} aria-pressed={!pinned} onclick={() => view.pin(false)}
 			>follows</button
 		>
 		<button type="button" class={['chip', pinned && 'on']} aria-pressed={!!pinned} onclick={() => view.pin(true)}
-			>pinned to {edition ? `edition ${edition}` : 'the draft'}</button
+			>pinned to edition {edition}</button
 		>
+		{#if view.wornStyle.unpublished}<button
+				type="button"
+				class={['chip', isTrying && 'on']}
+				aria-pressed={isTrying}
+				title="Shows the tables of this document that wear it as the draft says; nothing is kept"
+				onclick={() => view.tryDraft()}>try the draft</button
+			>{/if}
 		{#if edition !== view.newest}<Button small onclick={() => view.takeNewest()}>Take edition {view.newest}</Button
 			>{/if}
 	</div>

@@ -16,6 +16,7 @@ import type { DocumentTable } from '$lib/formats/document.ts';
 import { call } from '../api.ts';
 import { Sender } from '../history.svelte.ts';
 import { notify } from '../notices.svelte.ts';
+import { tellPublished } from '../published.ts';
 import { roleWords } from './roles.ts';
 
 /** What the server has of a document: its steps, where it stands, and the state there. */
@@ -24,6 +25,8 @@ export interface Saved {
 	readonly version: number;
 	readonly steps: readonly StepInfo[];
 	readonly state: DocumentState;
+	/** Names of styles that were published for it. */
+	readonly published?: readonly string[];
 }
 
 /** Which tables a style is for. */
@@ -150,12 +153,6 @@ export class DocumentView {
 		if (asked === this.picked) this.alike = found;
 	}
 
-	/** A style in its newest edition, or its draft while none is out. */
-	private wearing(style: string | undefined): Pick<TableState, 'style' | 'edition'> {
-		const edition = this.book.get(style)?.edition;
-		return { ...(style !== undefined && { style }), ...(edition && { edition }) };
-	}
-
 	/** A table as it is to be shown: what is pointed at first, then what is about to be applied, then what it wears. */
 	shown(index: number): { state: TableState; style: FlatStyle | undefined } {
 		const { draft, pointed, book } = this;
@@ -172,14 +169,14 @@ export class DocumentView {
 		};
 		if (clears) return { state: { ...state, carry: ASPECTS, partsOff: [], touches: [] }, style: BARE };
 		if (isSaved) {
-			const style = book.worn(own);
+			const style = (own.style === this.trying ? book.draft(own.style) : undefined) ?? book.worn(own);
 			const touched = style ? undefined : touchedTable(this.tables[index]!, own);
 			return touched ? { state: { ...state, carry: [], partsOff: [] }, style: OWN } : { state, style };
 		}
 		const style = pointed ?? draft.style ?? own.style ?? this.chosen;
 		// Only what is newly chosen is shown in its newest edition.
 		const isNew = pointed !== undefined || draft.style !== undefined || own.style === undefined;
-		return { state, style: isNew ? book.worn(this.wearing(style)) : book.worn(own) };
+		return { state, style: isNew && style !== undefined ? book.worn(book.wearing(style)) : book.worn(own) };
 	}
 
 	pick(index: number): void {
@@ -195,9 +192,16 @@ export class DocumentView {
 		this.scope = 'ticked';
 	}
 
+	/** The style whose tables are shown in its draft, without keeping that. */
+	trying: string | undefined = $state();
+	tryDraft(): void {
+		this.trying = this.trying === this.own.style ? undefined : this.own.style;
+	}
+
 	private async take(answer: Saved): Promise<void> {
 		const before = heldBy(this.saved.state);
 		this.saved = answer;
+		await tellPublished(answer.published);
 		if (heldBy(answer.state) === before) return;
 		// Other work or another number of tables stands now.
 		this.picked = 0;
@@ -228,7 +232,8 @@ export class DocumentView {
 		if (!this.isDirty || scoped.length === 0) return;
 		const { style, partsOff, carry, dropsEmphasis } = draft;
 		const what = clears ? 'nothing but text' : this.book.get(this.chosen)!.definition.name;
-		const worn = this.wearing(style ?? this.chosen);
+		const wanted = style ?? this.chosen;
+		const worn = wanted !== undefined && this.book.wearing(wanted);
 		const applied = (own: TableState): TableState => ({
 			...(clears
 				? { ...without(own, 'style', 'edition', 'pinned', 'partsOff', 'carry', 'touches'), cleared: true }
@@ -275,7 +280,7 @@ export class DocumentView {
 		return this.step(label, [this.picked], (own) => (pinned ? { ...own, pinned } : without(own, 'pinned')));
 	}
 	takeNewest(): Promise<boolean> {
-		const worn = this.wearing(this.wornStyle!.id);
+		const worn = this.book.wearing(this.wornStyle!.id);
 		return this.step(`table ${this.picked + 1}: edition ${this.newest}`, [this.picked], (own) => ({ ...own, ...worn }));
 	}
 	dropTouches(): Promise<boolean> {

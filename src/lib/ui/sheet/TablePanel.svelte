@@ -25,12 +25,11 @@
 	interface Props {
 		desk: Desk;
 		book: Stylebook<BookStyle>;
-		wearing: (style: string) => Pick<TableState, 'style' | 'edition'>;
 		onback: () => void;
 		onrevision: () => void;
 		onreuse: () => void;
 	}
-	let { desk, book, wearing, onback, onrevision, onreuse }: Props = $props();
+	let { desk, book, onback, onrevision, onreuse }: Props = $props();
 
 	const isNew = $derived(!!desk.draft && desk.draft.index === undefined);
 	const index = $derived(desk.picked);
@@ -107,11 +106,11 @@
 	function point(id: string | undefined) {
 		if (isNew || isChanged || pointed === id) return;
 		pointed = id;
-		void desk.pointAt(id === undefined ? undefined : wearing(id));
+		void desk.pointAt(id === undefined ? undefined : book.wearing(id));
 	}
 	function choose(id: string) {
 		pointed = undefined;
-		const dressed = ({ edition: _edition, pinned: _pinned, ...rest }: TableState) => ({ ...rest, ...wearing(id) });
+		const dressed = ({ edition: _edition, pinned: _pinned, ...rest }: TableState) => ({ ...rest, ...book.wearing(id) });
 		// Rows that are being changed go on being changed; a style that was only pointed at is none yet.
 		if (isNew || isChanged) void desk.tryOut({ ...shown, own: dressed(own) });
 		else {

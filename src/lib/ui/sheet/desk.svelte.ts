@@ -21,6 +21,7 @@ import { figureFindings } from '$lib/workbench/findings.ts';
 import { answered } from '$lib/workbench/schedules.ts';
 import type { DocumentState, TableState } from '$lib/workbench/state.ts';
 import { Sender } from '../history.svelte.ts';
+import { tellPublished } from '../published.ts';
 import { Maker } from './maker.ts';
 
 /** What the server says of a drawing. */
@@ -93,10 +94,14 @@ export class Desk {
 
 	constructor(data: SheetData) {
 		this.data = data;
+		const reload = () => this.reload();
 		this.sender = Sender.of(`/drawings/${data.id}`, {
 			line: () => this.line,
 			orderTo: (to) => ({ path: `/api/documents/${data.id}/step`, body: { version: this.data.version, to } }),
-			take: () => this.reload(),
+			async take(answer) {
+				await reload();
+				await tellPublished((answer as { published?: readonly string[] }).published);
+			},
 			drop: () => this.drop()
 		});
 	}

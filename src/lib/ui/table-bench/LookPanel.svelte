@@ -75,7 +75,7 @@
 		const words = chosen === 'rule' ? `rule “${ruleName.trim()}”` : partWords(chosen);
 		try {
 			await bench.settled();
-			await call('POST', `/api/styles/${style.id}/promote`, {
+			const { edition } = await call('POST', `/api/styles/${style.id}/promote`, {
 				place: chosen === 'rule' ? `rule:${ruleName.trim()}` : chosen,
 				set,
 				...(chosen === 'rule' && { where: condition })
@@ -88,12 +88,10 @@
 					leaves.map(([path]) => [path, undefined])
 				);
 				const next = edges.length ? lined(bare, edges, null) : bare;
-				// What was just said stands in the draft; an edition says what it said.
-				const { edition: _, ...wears } = next.wears ?? {};
-				return { ...next, wears };
+				return { ...next, wears: { ...next.wears, edition } };
 			});
 			await invalidateAll();
-			notify(`${words} of “${style.definition.name}” says it now.`);
+			notify(`${words} of “${style.definition.name}” says it now: edition ${edition}, which this table wears.`);
 			ruleName = '';
 		} catch (error) {
 			notifyError(error);
@@ -125,9 +123,8 @@
 		<h3 class="font-semibold">Make it the style’s</h3>
 		<p class="mb-1.5 text-[12px] text-quiet">
 			The touches of {pluralWord(promoted.length, 'this cell', `${promoted.length} cells`)} become a setting of “{style
-				.definition.name}”;
-			{#if style.edition}its draft says it, and other tables take it with the next edition{:else if worn > 1}{worn - 1}
-				other {worn === 2 ? 'table changes' : 'tables change'} with it{:else}no other table wears it{/if}.
+				.definition.name}”, published as a new edition. This table wears it{#if worn > 1}; {worn - 1}
+				other {worn === 2 ? 'table goes' : 'tables go'} on with theirs until it is rolled out{/if}.
 		</p>
 		<div class="flex flex-wrap items-center gap-1.5">
 			<select

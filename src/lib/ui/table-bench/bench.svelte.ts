@@ -436,11 +436,6 @@ export class TableBench {
 			Object.keys(tidy(wears)).length ? { ...work, wears: tidy(wears) } : work
 		);
 	}
-	/** A style in its newest edition, or its draft while none is out. */
-	newest(style: string): Wears {
-		const edition = this.book.get(style)?.edition;
-		return { style, ...(edition && { edition }) };
-	}
 	drawDiagonal(place: 'diagonalDown' | 'diagonalUp'): void {
 		const { pen, cells } = this;
 		const isLine = pen.draws === 'line';

@@ -6,6 +6,7 @@ import type { WorkAnswer } from '$lib/server/http/contract.ts';
 import { call, RequestError } from '../api.ts';
 import { answerOf } from '../history.svelte.ts';
 import { Keeping } from '../keeping.ts';
+import { tellPublished } from '../published.ts';
 
 /** A state of the table, with what led to it. `id` is its step's on the server; undefined until it is saved. */
 export interface Entry {
@@ -212,7 +213,10 @@ export class Saving {
 		const after = this.standing.id ?? null;
 		if ('entry' in order) {
 			const { entry, before, patch } = order;
-			const { step, root } = await this.answerOf(() => call('POST', this.path, { after, label: entry.label, patch }));
+			const { step, root, published } = await this.answerOf(() =>
+				call('POST', this.path, { after, label: entry.label, patch })
+			);
+			await tellPublished(published);
 			if (root !== null) before.id = root;
 			entry.id = step;
 			this.standing = entry;

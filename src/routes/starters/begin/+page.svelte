@@ -62,9 +62,8 @@
 		const wanted = style ?? (how === 'starter' ? chosen?.wears.style : data.styles[0]?.id);
 		if (!wanted) return {};
 		if (how === 'starter' && chosen && wanted === chosen.wears.style && chosen.wears.pinned) return chosen.wears;
-		const edition = book.get(wanted)?.edition;
 		const own = how === 'starter' && chosen?.wears.style === wanted ? chosen.wears : {};
-		return { ...own, style: wanted, ...(edition ? { edition } : { edition: undefined }) };
+		return { ...own, ...book.wearing(wanted) };
 	});
 	const called = $derived(name.trim() || (how === 'starter' && chosen?.name) || taken?.from || 'New table');
 

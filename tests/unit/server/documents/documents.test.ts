@@ -66,7 +66,7 @@ describe('the server', () => {
 		assert.equal(first.step, 1);
 		await addStep(db, id, 1, 'table 2 too', { 1: { style: ledger.id } });
 		assert.equal((await documentNamed('Season')).styled, 2);
-		assert.deepEqual((await moveToStep(db, id, 2, 1)).state.tables, { 0: { style: ledger.id } });
+		assert.deepEqual((await moveToStep(db, id, 2, 1)).state.tables, { 0: { style: ledger.id, edition: 1 } });
 		assert.equal((await styleNamed('Season Ledger')).worn.tables, 1);
 		const branch = await addStep(db, id, 3, 'another way', { 2: { style: ledger.id } });
 		assert.deepEqual(
@@ -339,7 +339,7 @@ describe('the server', () => {
 		);
 
 		const { state, tables } = await loadDocument(db, id);
-		assert.deepEqual(state.tables[0], { style: ledger.id });
+		assert.deepEqual(state.tables[0], { style: ledger.id, edition: 1 });
 		assert.match(state.tables[1]!.unreadable!.why, /^roles 1 is /);
 		assert.equal(tables.length, 9);
 		const { account } = await writeDocument(db, id);

@@ -39,6 +39,7 @@ import {
 } from '../../../../src/lib/server/styles/styles.ts';
 import { importTemplate, writeTemplate } from '../../../../src/lib/server/styles/template.ts';
 import type { Overtaken } from '../../../../src/lib/server/history.ts';
+import { up as wornEditions } from '../../../../migrations/0010-worn-editions.ts';
 import { ownDatabase } from '../../../database.ts';
 import { docx, LEDGER, tbl } from '../../formats/documents.ts';
 
@@ -207,6 +208,47 @@ describe('designing, on the server', () => {
 			assert.deepEqual(await undoRollOut(db, done.id), { tables: 1, kept: 0 });
 			assert.equal((await loadDocument(db, report.id)).state.tables[0]!.edition, 1);
 		});
+		it('are what documents wear, never a draft: the first is published when a table puts the style on', async () => {
+			const { id: beacon } = await styleNamed('Beacon');
+			const { id } = await documentNamed('Season');
+			const { state, published, version } = await addStep(db, id, 0, 'x', {
+				0: { style: beacon },
+				1: { style: beacon }
+			});
+			assert.deepEqual(published, ['Beacon']);
+			assert.deepEqual(state.tables, { 0: { style: beacon, edition: 1 }, 1: { style: beacon, edition: 1 } });
+			const [first] = await listEditions(db, beacon);
+			assert.match(first!.note, /by itself/);
+			assert.equal((await styleNamed('Beacon')).unpublished, false);
+			const file = async () => (await readDocx((await writeDocument(db, id)).bytes)).styles[0]!.parts.total?.text?.ink;
+			const before = await file();
+			await change('Beacon', withTotal('rust'));
+			assert.equal(await file(), before, 'strokes on the bench change no document');
+			assert.equal((await styleNamed('Beacon')).unpublished, true);
+
+			const next = await addStep(db, id, version, 'y', { 2: { style: beacon, edition: 1 }, 3: { style: beacon } });
+			assert.deepEqual([next.published, next.state.tables[3]], [[], { style: beacon, edition: 1 }]);
+			await assert.rejects(addStep(db, id, next.version, 'z', { 4: { style: beacon, edition: 7 } }), code('request'));
+		});
+		it('are what tables wear that wore a draft before there was this law', async () => {
+			const { id: beacon } = await styleNamed('Beacon');
+			const ledger = await styleNamed('Season Ledger');
+			const { id } = await documentNamed('Season');
+			await publish('Season Ledger');
+			await addStep(db, id, 0, 'x', { 0: { style: beacon, edition: 1 }, 1: { style: ledger.id, edition: 1 } });
+			await change('Season Ledger', withTotal('rust'));
+			await sql`update document_steps set state = jsonb_set(jsonb_set(state, '{tables,0}', ${JSON.stringify({ style: beacon, pinned: true })}::jsonb),
+				'{tables,1}', ${JSON.stringify({ style: ledger.id })}::jsonb) where document_id = ${id} and step = 1`.execute(db);
+			await sql`update wears set edition = null where document_id = ${id}`.execute(db);
+			await sql`delete from editions where style_id = ${beacon}`.execute(db);
+			await wornEditions(db as unknown as Kysely<unknown>);
+			const { state } = await loadDocument(db, id);
+			assert.deepEqual(state.tables[0], { style: beacon, pinned: true, edition: 1 });
+			assert.deepEqual(state.tables[1], { style: ledger.id, edition: 2 }, 'the draft that it wore, as it was');
+			assert.equal((await listEditions(db, ledger.id))[0]!.frozen.parts.total!.text!.ink, 'rust');
+			const { rows } = await sql`select 1 from wears where edition is null`.execute(db);
+			assert.equal(rows.length, 0);
+		});
 		it('are what a document’s file is written in, two of one style side by side', async () => {
 			const ledger = await styleNamed('Season Ledger');
 			const { id } = await documentNamed('Season');
@@ -217,16 +259,12 @@ describe('designing, on the server', () => {
 			await addStep(db, id, 0, 'x', {
 				1: { style: ledger.id, edition: 1 },
 				2: { style: ledger.id, edition: 2 },
-				4: { style: ledger.id }
+				4: { style: ledger.id, edition: 2 }
 			});
 			const { bytes, account } = await writeDocument(db, id);
 			for (const table of account.tables) assert.deepEqual(table.differences, [], table.style);
 			const document = await readDocx(bytes);
-			assert.deepEqual(document.styles.map(({ name }) => name).sort(), [
-				'Season Ledger',
-				'Season Ledger, draft',
-				'Season Ledger, edition 1'
-			]);
+			assert.deepEqual(document.styles.map(({ name }) => name).sort(), ['Season Ledger', 'Season Ledger, edition 1']);
 			const wardrobe = await Wardrobe.load(db);
 			const inkOf = (edition?: number) =>
 				wardrobe.definition({ style: ledger.id, ...(edition && { edition }) })!.parts.total!.text!.ink;

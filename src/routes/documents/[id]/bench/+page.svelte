@@ -253,7 +253,7 @@
 			onchange={(event) => {
 				const style = event.currentTarget.value;
 				const name = bench.book.get(style)?.definition.name ?? 'no style';
-				bench.wear(name, style ? { ...bench.wears, cleared: undefined, ...bench.newest(style) } : {});
+				bench.wear(name, style ? { ...bench.wears, cleared: undefined, ...bench.book.wearing(style) } : {});
 			}}
 		>
 			<option value="">no style</option>

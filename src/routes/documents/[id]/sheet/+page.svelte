@@ -55,16 +55,12 @@
 		desk.picked >= 0 ? book.get((desk.draft ?? desk.tables[desk.picked])?.own.style)?.definition.name : undefined
 	);
 
-	const wearing = (style: string) => {
-		const edition = book.get(style)?.edition;
-		return { style, ...(edition && { edition }) };
-	};
 	/** What new tables wear: what those on the sheet do, else the house's first style for drawings. */
 	const usual = $derived.by(() => {
 		const worn = desk.tables.find(({ own }) => own.style)?.own;
 		if (worn?.style) return { style: worn.style, ...(worn.edition && { edition: worn.edition }) };
 		const style = data.styles.find(({ definition }) => definition.category === 'Drawings') ?? data.styles[0];
-		return style ? wearing(style.id) : {};
+		return style ? book.wearing(style.id) : {};
 	});
 	function make() {
 		desk.picked = -1;
@@ -215,7 +211,6 @@
 			<TablePanel
 				{desk}
 				{book}
-				{wearing}
 				onback={back}
 				onrevision={() => (revising = true)}
 				onreuse={() => (reusing = true)}
