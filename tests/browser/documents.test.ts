@@ -49,10 +49,14 @@ describe('documents of every format', () => {
 		assert.doesNotMatch(await page.text('body'), /wears “Beacon” now/);
 		assert.equal(await (await page.named('Apply to 1 table')).isEnabled(), true, 'it can be tried again');
 		await page.driver.manage().logs().get('browser');
-		await page.go(`/documents/${await webPage()}`);
-		await page.css('#table-0');
-		await page.click('Undo', 'button');
-		await page.until('undone', async () => (await (await page.named('Redo', 'button')).isEnabled()) === true);
+		await page.click('Load it and do mine again: Beacon on table 1');
+		await page.until('it to be on', async () => /wears “Beacon” now/.test(await page.text('body')));
+		assert.match(await page.text('header'), /wears Beacon/);
+		for (let i = 0; i < 2; i++) {
+			await page.until('that it can be undone', async () => (await page.named('Undo', 'button')).isEnabled());
+			await page.click('Undo', 'button');
+		}
+		await page.until('undone', async () => !(await (await page.named('Undo', 'button')).isEnabled()));
 		await page.go('/documents');
 	});
 

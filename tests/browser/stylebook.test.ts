@@ -250,14 +250,39 @@ describe('the Stylebook and the style bench', () => {
 		assert.equal(style.inks!.fern, '#2F5D50');
 	});
 
-	it('a style that is worn goes only with a replacement', async () => {
+	it('a style is put aside and comes back whole, and goes for good only with a replacement', async () => {
 		await page.go('/documents');
 		await page.click('Volunteers’ handbook');
 		await page.css('#table-0');
 		await page.click(await page.named('North Wall', 'button[@role="option"]'));
 		await page.click('Apply to 1 table');
 		await page.until('worn', async () => (await page.text('header')).includes('wears North Wall'));
+		await page.until('its first edition', async () =>
+			(await page.text('body')).includes('“North Wall” had no edition: its draft is published as edition 1.')
+		);
 		await page.go('/stylebook');
+		const isShown = async () => /North Wall/.test(await page.text('main'));
+		await page.click(await page.css('[aria-label="Put “North Wall” aside"]'));
+		await page.until('it to be aside', async () => !(await isShown()));
+		await page.click('Bring it back');
+		await page.until('it to be back', isShown);
+		await page.click(await page.css('[aria-label="Put “North Wall” aside"]'));
+		await page.until('it to be aside', async () => !(await isShown()));
+		await page.go('/documents');
+		await page.click('Volunteers’ handbook');
+		await page.css('#table-0');
+		assert.match(await page.text('header'), /wears North Wall/, 'what wears it goes on wearing it');
+		await page.named('North Wall', 'button[@role="option"]');
+		await page.click(await page.css('#table-1'));
+		await page.until('it to be offered no more', async () => {
+			const options = await page.driver.executeScript<string[]>(
+				`return [...document.querySelectorAll('[role="option"]')].map((option) => option.textContent)`
+			);
+			return options.length > 0 && !options.some((words) => words.includes('North Wall'));
+		});
+		await page.go('/stylebook');
+		await page.click('Put aside · 1');
+		await page.isAccessible('styles that are put aside');
 		await page.click(await page.css('[aria-label="Remove “North Wall”"]'));
 		await page.until('the question', async () =>
 			(await page.text('[role=dialog], dialog')).includes('What do they wear instead?')

@@ -47,6 +47,7 @@ export interface Database {
 		/** Where in its steps the style stands. */
 		step: Generated<number>;
 		specimens: JSONColumnType<string[]> | null;
+		archived_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		created_at: Timestamp;
 		updated_at: Timestamp;
 	};

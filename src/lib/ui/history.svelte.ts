@@ -41,8 +41,10 @@ interface Shown {
 	readonly take: (answer: unknown) => unknown;
 	/** Drops what is not saved yet and belongs to the step that is left. */
 	readonly drop?: () => void;
-	/** Shows what stands now, after a change was refused. */
-	readonly renew?: () => unknown;
+	/** Loads what stands now and shows it. */
+	readonly renew: () => unknown;
+	/** What was tried stays on the screen when it is refused, rather than what stands. */
+	readonly keepsTried?: true;
 }
 
 /** Senders that wait for a server, by their history: a page that is left and opened again finds its own. */
@@ -78,12 +80,13 @@ export class Sender {
 
 	/**
 	 * Sends what `make` gives once its turn has come; where that is undefined there is nothing to do. Returns whether it was
-	 * saved; why the server refused it is said.
+	 * saved; why the server refused it is said. Where somebody else was first, it is said what they did, and `again` is
+	 * offered, once what stands now is loaded.
 	 */
-	send(make: () => Order | undefined): Promise<boolean> {
+	send(make: () => Order | undefined, again: () => unknown = () => this.send(make)): Promise<boolean> {
 		return this.inTurn(async () => {
 			const order = make();
-			return order ? this.deliver(order) : false;
+			return order ? this.deliver(order, again) : false;
 		});
 	}
 	/** Goes to any other step; `where` is asked once what is on its way is saved. */
@@ -111,7 +114,7 @@ export class Sender {
 			notify(`Saved now, as the server answers again: ${order.label}. Ctrl+Z takes it back.`);
 	}
 
-	private async deliver(order: Order): Promise<boolean> {
+	private async deliver(order: Order, again?: () => unknown): Promise<boolean> {
 		const { label, method, path, body } = order;
 		this.isBusy = true;
 		this.kept.set(order);
@@ -128,8 +131,16 @@ export class Sender {
 			return true;
 		} catch (error) {
 			this.kept.set(undefined);
-			notifyError(error);
-			await this.shown.renew?.();
+			if (again && error instanceof RequestError && error.body.code === 'conflict')
+				notify(error.message, 'error', {
+					words: `Load it and do mine again: ${label}`,
+					run: async () => {
+						await this.shown.renew();
+						await again();
+					}
+				});
+			else notifyError(error);
+			if (!this.shown.keepsTried) await this.shown.renew();
 			return false;
 		} finally {
 			waiting.delete(this.of);

@@ -10,6 +10,8 @@ export interface BookStyle {
 	readonly edition?: number | null;
 	/** An edition of its draft would say something else than the newest one. */
 	readonly unpublished?: boolean;
+	/** It is put aside: offered to nobody who does not wear it. */
+	readonly aside?: boolean;
 }
 
 /** Under which key an edition that is not the newest (or, without a number, the draft of a published style) is looked up. */
@@ -28,6 +30,11 @@ export class Stylebook<T extends BookStyle = BookStyle> {
 		private readonly older: Readonly<Record<string, Style>> = {}
 	) {
 		this.byId = new Map(styles.map((style) => [style.id, style]));
+	}
+
+	/** What can be chosen: all that are not put aside, and the one that is chosen. */
+	offered(chosen?: string): readonly T[] {
+		return this.styles.filter(({ id, aside }) => !aside || id === chosen);
 	}
 
 	get(id: string | undefined): T | undefined {

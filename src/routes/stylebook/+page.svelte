@@ -2,6 +2,7 @@
 	import { plural, pluralWord } from '$lib/core/words.ts';
 	import { isInkLeaf } from '$lib/core/properties/index.ts';
 	import { goto, invalidate } from '$app/navigation';
+	import ArchiveOutline from 'flowbite-svelte-icons/ArchiveOutline.svelte';
 	import TrashBinOutline from 'flowbite-svelte-icons/TrashBinOutline.svelte';
 	import type { StyleRecord } from '$lib/server/styles/styles.ts';
 	import { call } from '$lib/ui/api.ts';
@@ -30,6 +31,10 @@
 	let chooser: HTMLInputElement;
 
 	const book = $derived(new Stylebook(data.styles, data.house));
+	/** Whether those that are put aside are looked at. */
+	let isAside = $state(false);
+	const asides = $derived(data.styles.filter(({ aside }) => aside).length);
+	const shown = $derived(data.styles.filter(({ aside }) => aside === isAside));
 	const sample = $derived.by(() => {
 		const specimen = data.specimens[0];
 		return specimen
@@ -52,9 +57,7 @@
 	);
 	const found = $derived.by(() => {
 		const wanted = search.trim().toLowerCase().split(/\s+/);
-		return new Set(
-			data.styles.flatMap(({ id }) => (wanted.every((word) => haystacks.get(id)!.includes(word)) ? [id] : []))
-		);
+		return new Set(shown.flatMap(({ id }) => (wanted.every((word) => haystacks.get(id)!.includes(word)) ? [id] : [])));
 	});
 	let ticked = $state<string[]>([]);
 	const tick = (id: string) =>
@@ -98,10 +101,25 @@
 			}
 	}
 
+	async function putAside({ id, definition: { name } }: StyleRecord, aside: boolean) {
+		try {
+			await call('PUT', `/api/styles/${id}/aside`, { aside });
+			if (!aside) isAside = asides > 1;
+			notify(aside ? `“${name}” is put aside. Whatever wears it goes on wearing it.` : `“${name}” is back.`, 'done', {
+				words: aside ? 'Bring it back' : 'Put it aside again',
+				run: () => putAside(book.get(id)!, !aside)
+			});
+			await invalidate('heptarch:styles');
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+
 	async function remove() {
 		try {
 			await call('DELETE', `/api/styles/${removing!.id}`, replacement ? { replacement } : {});
 			asking = false;
+			isAside = asides > 1;
 			notify(
 				`“${removing!.definition.name}” was removed${replacement ? `; its tables wear “${book.get(replacement)!.definition.name}” now` : ''}.`
 			);
@@ -117,13 +135,16 @@
 <DropTarget ondrop={takeIn} />
 
 <TopBar title="Stylebook">
-	{#snippet facts()}<span class="chip">{plural(data.styles.length, 'style')}</span>{/snippet}
+	{#snippet facts()}<span class="chip">{plural(data.styles.length - asides, 'style')}</span>{/snippet}
 	{#snippet actions()}
 		{#if ticked.length}
 			<Button href="/api/template?styles={ticked.join(',')}" download
 				>Take out a template of {plural(ticked.length, 'style')}</Button
 			>
 		{/if}
+		{#if asides || isAside}<Button aria-pressed={isAside} onclick={() => (isAside = !isAside)}
+				>Put aside · {asides}</Button
+			>{/if}
 		<input
 			class="field w-56"
 			type="search"
@@ -136,7 +157,7 @@
 		<Button
 			primary
 			onclick={() => {
-				from = data.styles[0]?.id ?? '';
+				from = book.offered()[0]?.id ?? '';
 				making = true;
 			}}>New style…</Button
 		>
@@ -167,7 +188,7 @@
 		</div>
 	{/if}
 	<ul class="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
-		{#each data.styles as style (style.id)}
+		{#each shown as style (style.id)}
 			{@const { name, category, description, basedOn } = style.definition}
 			<!-- A card that is not found is only hidden: to make it again would take longer than a letter is typed in. -->
 			<li
@@ -207,22 +228,40 @@
 						>
 						<button
 							type="button"
-							class="relative z-1 rounded p-1.5 hover:bg-error-wash hover:text-error"
-							aria-label="Remove “{name}”"
-							onclick={() => {
-								removing = style;
-								replacement = '';
-								asking = true;
-							}}
+							class="relative z-1 rounded p-1.5 hover:bg-picked-wash hover:text-picked"
+							aria-label={style.aside ? `Bring “${name}” back` : `Put “${name}” aside`}
+							title={style.aside ? 'Back to work' : 'Put aside'}
+							onclick={() => putAside(style, !style.aside)}
 						>
-							<TrashBinOutline class="h-4 w-4" />
+							<ArchiveOutline class="h-4 w-4" />
 						</button>
+						{#if style.aside}
+							<button
+								type="button"
+								class="relative z-1 rounded p-1.5 hover:bg-error-wash hover:text-error"
+								aria-label="Remove “{name}”"
+								title="Remove for good"
+								onclick={() => {
+									removing = style;
+									replacement = '';
+									asking = true;
+								}}
+							>
+								<TrashBinOutline class="h-4 w-4" />
+							</button>
+						{/if}
 					</p>
 				</div>
 			</li>
 		{/each}
 	</ul>
-	{#if data.styles.length && !found.size}<p class="text-quiet">No style matches “{search}”.</p>{/if}
+	{#if data.styles.length && !found.size}<p class="text-quiet">
+			{search.trim()
+				? `No style matches “${search}”.`
+				: isAside
+					? 'Nothing is put aside.'
+					: 'All styles are put aside.'}
+		</p>{/if}
 </main>
 
 <Dialog bind:open={making} title="How does the new style begin?">
@@ -249,7 +288,7 @@
 			<label class="flex items-center gap-3"
 				>Which one
 				<select class="field flex-1" bind:value={from}
-					>{#each data.styles as { id, definition } (id)}<option value={id}>{definition.name}</option>{/each}</select
+					>{#each book.offered() as { id, definition } (id)}<option value={id}>{definition.name}</option>{/each}</select
 				>
 			</label>
 		{/if}
@@ -272,16 +311,17 @@
 	{:else if removing?.worn.tables}
 		<p>
 			{plural(removing.worn.tables, 'table')} in {plural(removing.worn.documents, 'document')}
-			{pluralWord(removing.worn.tables, 'wears', 'wear')} it. What do they wear instead?
+			{pluralWord(removing.worn.tables, 'wears', 'wear')} it. What do they wear instead? Steps of the past name that one then,
+			too: put aside, it stays what it was.
 		</p>
 		<select class="field mt-3 w-full" aria-label="Style to wear instead" bind:value={replacement}>
 			<option value="">Choose a style</option>
-			{#each data.styles.filter(({ id }) => id !== removing?.id) as { id, definition } (id)}<option value={id}
+			{#each book.offered().filter(({ id }) => id !== removing?.id) as { id, definition } (id)}<option value={id}
 					>{definition.name}</option
 				>{/each}
 		</select>
 	{:else}
-		<p>No table wears it. It goes from the Stylebook for good.</p>
+		<p>No table wears it. It goes for good, with its steps and editions.</p>
 	{/if}
 	{#snippet answers()}
 		<Button onclick={() => (asking = false)}>Keep it</Button>

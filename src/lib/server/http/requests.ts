@@ -120,6 +120,7 @@ const SCHEMAS = {
 	startReread: closed({ documents: { type: 'array', minItems: 1, maxItems: 2_000, items: UUID } }, ['documents']),
 	changeRun: closed({ to: { enum: ['stop', 'resume', 'undo'] } }, ['to']),
 	keepDocument: closed({ archived: { type: 'boolean' }, removed: { const: false } }, []),
+	keepStyle: closed({ aside: { type: 'boolean' } }, ['aside']),
 	newStyle: closed({ from: UUID, how: { enum: ['inherit', 'copy'] }, definition: { type: 'object' } }, []),
 	saveStyle: closed(
 		{
@@ -209,6 +210,7 @@ export interface Requests {
 	startReread: { documents: string[] };
 	changeRun: { to: 'stop' | 'resume' | 'undo' };
 	keepDocument: { archived?: boolean; removed?: false };
+	keepStyle: { aside: boolean };
 	newStyle: { from?: string; how?: 'inherit' | 'copy'; definition?: unknown };
 	saveStyle: { version: number; from: number; at: number; steps: { label: string; definition: unknown }[] };
 	pushUp: { version: number; place: string; path: string };

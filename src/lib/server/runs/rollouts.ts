@@ -34,6 +34,9 @@ export interface Impact {
 	readonly edges: number;
 }
 
+/** Whether the table would look different; a pinned one keeps what it has. */
+export const isChanged = ({ cells, edges, pinned }: Impact): boolean => !pinned && cells + edges > 0;
+
 /** How many cells and edges of a table look different in two appearances. */
 export function countChanges(before: Appearance, after: Appearance): { cells: number; edges: number } {
 	const texts = (items: readonly unknown[]) => items.map((item) => JSON.stringify(item));
@@ -103,24 +106,24 @@ export async function impactOf(db: Kysely<Database>, id: string, edition?: numbe
 	return impacts.sort((a, b) => size(b) - size(a));
 }
 
-/** Tables with what they wear and what they would wear, for looking at before and after. */
-export async function impactPictures(db: Kysely<Database>, impacts: readonly Impact[]) {
+type Place = Pick<Impact, 'document' | 'index'>;
+
+/** Tables with what they wear, for looking at what another edition would change. */
+export async function impactPictures(db: Kysely<Database>, places: readonly Place[]) {
 	const wardrobe = await Wardrobe.load(db);
 	const house = await loadHouse(db);
 	const alone = (style: Style | undefined) => style && selfContained(style, house, findIn(wardrobe.styles));
 	const pictures = [];
-	for (const { document: id, index } of impacts) {
+	for (const { document: id, index } of places) {
 		const { document, state } = await openById(db, id);
+		const entry = document.tables[index];
+		if (!entry) throw new NotFoundError(`There is no table ${index + 1}: the document has ${document.tables.length}.`);
 		const own = state.tables[index] ?? {};
-		pictures.push({
-			key: `${id}/${index}`,
-			entry: document.tables[index]!,
-			state: own,
-			before: alone(wardrobe.definition(own)) ?? null
-		});
+		pictures.push({ key: `${id}/${index}`, entry, state: own, before: alone(wardrobe.definition(own)) ?? null });
 	}
 	return pictures;
 }
+export const impactPicture = async (db: Kysely<Database>, place: Place) => (await impactPictures(db, [place]))[0]!;
 
 /**
  * Gives an edition to every table of these documents that wears the style and follows: one step of each document, and

@@ -27,6 +27,8 @@ export interface StyleRecord {
 	/** Whether an edition of the draft would say something else than the newest one. */
 	readonly unpublished: boolean;
 	readonly updatedAt: string;
+	/** It is offered nowhere; whatever wears it goes on wearing it. */
+	readonly aside: boolean;
 	/** How many tables wear it, in how many documents. */
 	readonly worn: { readonly tables: number; readonly documents: number };
 	/** Names of the styles that build on it. */
@@ -64,6 +66,7 @@ export async function listStyles(db: Db): Promise<StyleRecord[]> {
 			edition: edition?.number ?? null,
 			unpublished: !!edition && saysElse(edition, row.definition),
 			updatedAt: row.updated_at.toISOString(),
+			aside: row.archived_at !== null,
 			worn: { tables: Number(count?.tables ?? 0), documents: Number(count?.documents ?? 0) },
 			basesOf: rows.filter(({ based_on }) => based_on === row.id).map(({ name }) => name)
 		};
@@ -96,20 +99,20 @@ export async function loadStyle(db: Db, id: string): Promise<StyleRecord> {
 async function assertNameFree(db: Db, name: string, except?: string): Promise<void> {
 	const taken = await db
 		.selectFrom('styles')
-		.select('id')
+		.select(['id', 'archived_at'])
 		.where(sql`lower(name)`, '=', name.toLowerCase())
 		.executeTakeFirst();
 	if (taken && taken.id !== except)
 		throw new InputError(
 			'name-taken',
-			`The Stylebook already has a style named “${name}”. Give this one another name.`,
+			`The Stylebook already has a style named “${name}”${taken.archived_at ? ', put aside' : ''}. Give this one another name.`,
 			'/name'
 		);
 }
 
-/** Ids and names of all styles, by name. */
+/** Ids and names of the styles that are offered, by name. */
 export async function styleNames(db: Db): Promise<{ id: string; name: string }[]> {
-	return db.selectFrom('styles').select(['id', 'name']).orderBy('name').execute();
+	return db.selectFrom('styles').select(['id', 'name']).where('archived_at', 'is', null).orderBy('name').execute();
 }
 
 /** A name that is free, by counting up. */
@@ -120,6 +123,16 @@ export async function freeName(db: Db, wanted: string): Promise<string> {
 		const name = n === 1 ? wanted : `${wanted} ${n}`;
 		if (!taken.has(name.toLowerCase())) return name;
 	}
+}
+
+/** Puts a style aside, or brings it back. Throws NotFoundError where it is gone. */
+export async function putStyleAside(db: Db, id: string, aside: boolean): Promise<void> {
+	const { numUpdatedRows } = await db
+		.updateTable('styles')
+		.set({ archived_at: aside ? sql<Date>`now()` : null })
+		.where('id', '=', id)
+		.executeTakeFirst();
+	if (!numUpdatedRows) throw new NotFoundError(GONE);
 }
 
 /** Stores a style as the first step of its own. Throws InputError for what is none. */

@@ -24,14 +24,15 @@
 	}
 	let { book, sample, widths, chosen, partsOff, carry, parts, onpoint, onchoose, onparts, oncarry }: Props = $props();
 	let search = $state('');
+	const offered = $derived(book.offered(chosen));
 	const found = $derived(
-		book.styles.filter(({ id, definition: { name, description = '', category = '' } }) =>
+		offered.filter(({ id, definition: { name, description = '', category = '' } }) =>
 			`${name} ${description} ${category} ${book.sentence(id)}`.toLowerCase().includes(search.trim().toLowerCase())
 		)
 	);
 </script>
 
-{#if book.styles.length > 6}
+{#if offered.length > 6}
 	<input
 		class="field mb-3 w-full"
 		type="search"

@@ -1,3 +1,4 @@
+import { tick } from 'svelte';
 import { invalidateAll } from '$app/navigation';
 import type { Line } from '$lib/core/history.ts';
 import { ONLY_TEXT, OWN_LOOK } from '$lib/core/style/bare.ts';
@@ -54,6 +55,8 @@ const heldBy = ({ tables, added, gone }: DocumentState) =>
 interface Source {
 	readonly tables: readonly DocumentTable[];
 	readonly book: Stylebook<BookStyle>;
+	/** What is saved, as the page was loaded. */
+	readonly saved: Saved;
 }
 
 /** The document view's state: which table is picked, what is about to be applied to which, and what is saved. */
@@ -79,7 +82,14 @@ export class DocumentView {
 			line: () => this.line,
 			orderTo: (to) => ({ path: `/api/documents/${id}/step`, body: { version: this.saved.version, to } }),
 			take: (answer) => this.take(answer as Saved),
-			drop: () => (this.draft = {})
+			drop: () => (this.draft = {}),
+			renew: async () => {
+				await invalidateAll();
+				// Until the page has handed on what it got.
+				await tick();
+				this.saved = this.source().saved;
+			},
+			keepsTried: true
 		});
 	}
 
@@ -212,18 +222,22 @@ export class DocumentView {
 	step(
 		label: string,
 		indices: readonly number[],
-		next: (own: TableState, index: number) => TableState
+		next: (own: TableState, index: number) => TableState,
+		again?: () => unknown
 	): Promise<boolean> {
-		return this.sender.send(() => ({
-			label,
-			method: 'POST',
-			path: `/api/documents/${this.id}/steps`,
-			body: {
-				version: this.saved.version,
+		return this.sender.send(
+			() => ({
 				label,
-				tables: Object.fromEntries(indices.map((index) => [index, next(this.stateOf(index), index)]))
-			}
-		}));
+				method: 'POST',
+				path: `/api/documents/${this.id}/steps`,
+				body: {
+					version: this.saved.version,
+					label,
+					tables: Object.fromEntries(indices.map((index) => [index, next(this.stateOf(index), index)]))
+				}
+			}),
+			again
+		);
 	}
 
 	/** Applies what is chosen to the tables of the scope. */
@@ -246,7 +260,7 @@ export class DocumentView {
 		});
 		const count = scoped.length;
 		const label = `${what} on ${pluralWord(count, `table ${scoped[0]! + 1}`, `${count} tables`)}`;
-		if (!(await this.step(label, scoped, applied))) return;
+		if (!(await this.step(label, scoped, applied, () => this.apply()))) return;
 		this.draft = {};
 		const words = clears
 			? `${pluralWord(count, 'One table has', `${count} tables have`)} nothing but text now.`
@@ -258,7 +272,15 @@ export class DocumentView {
 		const like = this.picked + 1;
 		const indices = Object.keys(changed).map(Number);
 		const count = indices.length;
-		if (!(await this.step(`like table ${like}: ${plural(count, 'table')}`, indices, (_, index) => changed[index]!)))
+		const label = `like table ${like}: ${plural(count, 'table')}`;
+		if (
+			!(await this.step(
+				label,
+				indices,
+				(_, index) => changed[index]!,
+				() => this.match(changed)
+			))
+		)
 			return;
 		notify(`${pluralWord(count, 'One table is', `${count} tables are`)} like table ${like} now. Ctrl+Z takes it back.`);
 	}

@@ -179,7 +179,7 @@
 			value={own.style ?? ''}
 			onchange={(event) => choose(event.currentTarget.value)}
 		>
-			{#each book.styles as { id, definition } (id)}<option value={id}>{definition.name}</option>{/each}
+			{#each book.offered(own.style) as { id, definition } (id)}<option value={id}>{definition.name}</option>{/each}
 		</select>
 	{:else if current === 'place'}
 		<PlacePanel

@@ -102,7 +102,9 @@ export class Desk {
 				await reload();
 				await tellPublished((answer as { published?: readonly string[] }).published);
 			},
-			drop: () => this.drop()
+			drop: () => this.drop(),
+			renew: reload,
+			keepsTried: true
 		});
 	}
 
@@ -225,7 +227,7 @@ export class Desk {
 	 * Saves a step; whether it was saved. What the tables, the scale and the attributes are from now on is worked out from
 	 * what they are when the step is sent.
 	 */
-	save(label: string, next: (now: Standing) => Partial<Standing>): Promise<boolean> {
+	save(label: string, next: (now: Standing) => Partial<Standing>, again?: () => unknown): Promise<boolean> {
 		return this.sender.send(() => {
 			const { drawing } = this.data.state;
 			const now = { tables: this.tables, sheet: drawing?.sheet, attributes: drawing?.attributes };
@@ -247,7 +249,7 @@ export class Desk {
 					}
 				}
 			};
-		});
+		}, again);
 	}
 	async reload(): Promise<void> {
 		await invalidate('heptarch:sheet');
@@ -260,9 +262,11 @@ export class Desk {
 		const { draft } = this;
 		if (!draft) return;
 		const { index = this.data.placed.length, placed, own } = draft;
-		const isSaved = await this.save(label, ({ tables }) => ({
-			tables: [...tables.slice(0, index), { placed, own }, ...tables.slice(index + 1)]
-		}));
+		const isSaved = await this.save(
+			label,
+			({ tables }) => ({ tables: [...tables.slice(0, index), { placed, own }, ...tables.slice(index + 1)] }),
+			() => this.keepDraft(label)
+		);
 		if (!isSaved) return;
 		this.drop();
 		this.picked = index;

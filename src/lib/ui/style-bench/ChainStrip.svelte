@@ -57,8 +57,8 @@
 					onchange={(event) => turn(event.currentTarget.value || null)}
 				>
 					<option value="">nothing</option>
-					{#each bench.styles.filter(({ id }) => id !== bench.id) as { id, definition } (id)}<option value={id}
-							>{definition.name}</option
+					{#each bench.styles.filter(({ id, aside }) => id !== bench.id && (!aside || id === bench.draft.definition.basedOn)) as { id, definition } (id)}<option
+							value={id}>{definition.name}</option
 						>{/each}
 				</select>
 			</label>

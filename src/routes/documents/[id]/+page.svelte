@@ -39,9 +39,12 @@
 	const tables = $derived(data.document.tables.map(unpackTable));
 	const book = $derived(new Stylebook(data.styles, data.house, data.older));
 
-	const view = untrack(() => {
+	const saved = () => {
 		const { step, version, steps, state } = data.document;
-		return new DocumentView(data.document.id, { step, version, steps, state }, () => ({ tables, book }));
+		return { step, version, steps, state };
+	};
+	const view = untrack(() => {
+		return new DocumentView(data.document.id, saved(), () => ({ tables, book, saved: saved() }));
 	});
 	onMount(() => void view.sender.resume(view.saved.version));
 	$effect(() => void view.findAlike());

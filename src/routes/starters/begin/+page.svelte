@@ -59,7 +59,7 @@
 		}
 	});
 	const wears = $derived.by((): Wears => {
-		const wanted = style ?? (how === 'starter' ? chosen?.wears.style : data.styles[0]?.id);
+		const wanted = style ?? (how === 'starter' ? chosen?.wears.style : book.offered()[0]?.id);
 		if (!wanted) return {};
 		if (how === 'starter' && chosen && wanted === chosen.wears.style && chosen.wears.pinned) return chosen.wears;
 		const own = how === 'starter' && chosen?.wears.style === wanted ? chosen.wears : {};
@@ -231,7 +231,7 @@
 				onchange={(event) => (style = event.currentTarget.value)}
 			>
 				<option value="">no style</option>
-				{#each data.styles as { id, definition } (id)}<option value={id}>{definition.name}</option>{/each}
+				{#each book.offered(wears.style) as { id, definition } (id)}<option value={id}>{definition.name}</option>{/each}
 			</select></label
 		>
 		<label class="mb-3 block"

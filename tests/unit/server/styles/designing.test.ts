@@ -35,7 +35,9 @@ import {
 	loadStyle,
 	loadStyleSteps,
 	pushUpLeaf,
-	saveStyle
+	putStyleAside,
+	saveStyle,
+	styleNames
 } from '../../../../src/lib/server/styles/styles.ts';
 import { importTemplate, writeTemplate } from '../../../../src/lib/server/styles/template.ts';
 import type { Overtaken } from '../../../../src/lib/server/history.ts';
@@ -207,6 +209,23 @@ describe('designing, on the server', () => {
 			await removeDocument(db, handbook.id);
 			assert.deepEqual(await undoRollOut(db, done.id), { tables: 1, kept: 0 });
 			assert.equal((await loadDocument(db, report.id)).state.tables[0]!.edition, 1);
+		});
+		it('stay worn while their style is put aside, and it comes back whole', async () => {
+			const { id: beacon } = await styleNamed('Beacon');
+			const { id } = await documentNamed('Season');
+			await addStep(db, id, 0, 'x', { 0: { style: beacon } });
+			const before = await loadStyleSteps(db, beacon);
+			await putStyleAside(db, beacon, true);
+			assert.deepEqual([(await styleNamed('Beacon')).aside, (await styleNamed('Beacon')).worn.tables], [true, 1]);
+			assert.ok(!(await styleNames(db)).some(({ name }) => name === 'Beacon'));
+			assert.equal((await writeDocument(db, id)).account.tables[0]!.style, 'Beacon');
+			await assert.rejects(
+				change('Season Ledger', (style) => ({ ...style, name: 'Beacon' })),
+				/already has a style named “Beacon”, put aside/
+			);
+			await putStyleAside(db, beacon, false);
+			assert.deepEqual(await loadStyleSteps(db, beacon), before);
+			await assert.rejects(putStyleAside(db, '00000000-0000-0000-0000-000000000000', true), NotFoundError);
 		});
 		it('are what documents wear, never a draft: the first is published when a table puts the style on', async () => {
 			const { id: beacon } = await styleNamed('Beacon');

@@ -59,7 +59,7 @@
 	const usual = $derived.by(() => {
 		const worn = desk.tables.find(({ own }) => own.style)?.own;
 		if (worn?.style) return { style: worn.style, ...(worn.edition && { edition: worn.edition }) };
-		const style = data.styles.find(({ definition }) => definition.category === 'Drawings') ?? data.styles[0];
+		const style = book.offered().find(({ definition }) => definition.category === 'Drawings') ?? book.offered()[0];
 		return style ? book.wearing(style.id) : {};
 	});
 	function make() {

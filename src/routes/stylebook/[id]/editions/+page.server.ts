@@ -5,12 +5,12 @@ import { loadSpecimens } from '$lib/server/styles/specimens.ts';
 import { frozenDraft, listEditions } from '$lib/server/styles/editions.ts';
 import { loadHouse } from '$lib/server/house/house.ts';
 import { readId } from '$lib/server/http/requests.ts';
-import { impactOf, impactPictures, listRollouts } from '$lib/server/runs/rollouts.ts';
+import { impactOf, impactPictures, isChanged, listRollouts } from '$lib/server/runs/rollouts.ts';
 import { chosenSpecimens, loadStyle } from '$lib/server/styles/styles.ts';
 import type { PageServerLoad } from './$types.js';
 
-/** Tables that are shown before and after at once; the others are listed. */
-const PICTURES = 24;
+/** Tables that are shown before and after at once; others when they are unfolded. */
+const PICTURES = 6;
 
 export const load: PageServerLoad = ({ params, depends }) => {
 	depends('heptarch:editions');
@@ -30,7 +30,7 @@ export const load: PageServerLoad = ({ params, depends }) => {
 			isPublished,
 			house: await loadHouse(db()),
 			impacts,
-			pictures: await impactPictures(db(), impacts.slice(0, PICTURES)),
+			pictures: await impactPictures(db(), impacts.filter(isChanged).slice(0, PICTURES)),
 			rollouts: await listRollouts(db(), id),
 			specimen: specimens[0] ?? null
 		};

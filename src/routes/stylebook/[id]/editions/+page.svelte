@@ -36,7 +36,19 @@
 		documents.filter(({ tables }) => tables.some(({ pinned, wears }) => !pinned && wears !== newest?.number))
 	);
 	const chosen = $derived(behind.filter((document) => !left.includes(document.id)));
-	const pictures = $derived(new Map(data.pictures.map((picture) => [picture.key, picture])));
+	/** Pictures that were asked for when a table was unfolded. */
+	let asked: typeof data.pictures = $state.raw([]);
+	const pictures = $derived(new Map([...asked, ...data.pictures].map((picture) => [picture.key, picture])));
+	async function look({ document, index }: Impact) {
+		if (pictures.has(`${document}/${index}`)) return;
+		try {
+			asked = [...asked, await call('GET', `/api/styles/${id}/impact?document=${document}&table=${index}`)];
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+	type Impact = (typeof data.impacts)[number];
+	const isChanged = ({ cells, edges, pinned }: Impact) => !pinned && cells + edges > 0;
 	const after = $derived(flatten(data.draft));
 	const versions = $derived([
 		...(data.isPublished ? [] : [{ key: 'draft', words: 'the draft', style: data.draft }]),
@@ -46,7 +58,6 @@
 		const { specimen } = data;
 		return specimen ? excerpt(stateTable(specimen.entry, undefined), specimen.entry.content, 10) : builtInSpecimen();
 	});
-	const wearsWords = (edition: number | null) => (edition === null ? 'the draft' : `edition ${edition}`);
 	const when = (iso: string) =>
 		new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
@@ -116,6 +127,39 @@
 	{/snippet}
 </TopBar>
 
+{#snippet table(impact: Impact, isOpen: boolean)}
+	{@const picture = pictures.get(`${impact.document}/${impact.index}`)}
+	<li class="card px-3 py-2">
+		<details open={isOpen} ontoggle={(event) => event.currentTarget.open && look(impact)}>
+			<summary class="flex items-baseline gap-3">
+				<span class="font-semibold">{impact.title}</span>
+				<span class="text-quiet">wears edition {impact.wears}{impact.pinned ? ', pinned: it keeps that' : ''}</span>
+				<span class="ms-auto tabular-nums"
+					>{impact.cells + impact.edges === 0
+						? 'looks the same'
+						: `${impact.cells} of ${plural(impact.allCells, 'cell')}, ${plural(impact.edges, 'edge')} ${impact.pinned ? 'would change' : 'change'}`}</span
+				>
+			</summary>
+			{#if picture}
+				<div class="mt-2">
+					<BeforeAfter
+						excerpt={excerpt(stateTable(picture.entry, picture.state), picture.entry.content, 12)}
+						before={picture.before ? flatten(picture.before, () => undefined) : undefined}
+						{after}
+						house={data.house}
+						widths={picture.entry.widths}
+						kept={picture.entry.appearance}
+						words={[
+							`now, in edition ${impact.wears}`,
+							data.isPublished ? `in edition ${newest!.number}` : `in edition ${next}`
+						]}
+					/>
+				</div>
+			{:else}<p class="mt-1 text-quiet" role="status">Drawing it before and after…</p>{/if}
+		</details>
+	</li>
+{/snippet}
+
 <div class="flex min-h-0 flex-1">
 	<main class="min-w-0 flex-1 overflow-y-auto px-5 py-4" aria-label="Editions">
 		<h2 class="mb-1 font-semibold">
@@ -128,6 +172,8 @@
 		</p>
 		{#each documents as document (document.id)}
 			{@const isBehind = behind.some((other) => other.id === document.id)}
+			{@const changed = document.tables.filter(isChanged)}
+			{@const same = document.tables.filter((impact) => !isChanged(impact))}
 			<section class="mb-4" aria-label={document.name}>
 				<label class="mb-1.5 flex items-center gap-2 font-semibold">
 					{#if data.isPublished}
@@ -146,43 +192,19 @@
 					{#if data.isPublished && !isBehind}<span class="font-normal text-quiet">wears it already</span>{/if}
 				</label>
 				<ul class="flex flex-col gap-2">
-					{#each document.tables as impact (impact.index)}
-						{@const picture = pictures.get(`${impact.document}/${impact.index}`)}
-						<li class="card px-3 py-2">
-							<details open={document.tables.length <= 2 && impact.cells + impact.edges > 0}>
-								<summary class="flex items-baseline gap-3">
-									<span class="font-semibold">{impact.title}</span>
-									<span class="text-quiet"
-										>wears {wearsWords(impact.wears)}{impact.pinned ? ', pinned: it keeps that' : ''}</span
-									>
-									<span class="ms-auto tabular-nums"
-										>{impact.cells + impact.edges === 0
-											? 'looks the same'
-											: `${impact.cells} of ${plural(impact.allCells, 'cell')}, ${plural(impact.edges, 'edge')} change`}</span
-									>
-								</summary>
-								{#if picture}
-									<div class="mt-2">
-										<BeforeAfter
-											excerpt={excerpt(stateTable(picture.entry, picture.state), picture.entry.content, 12)}
-											before={picture.before ? flatten(picture.before, () => undefined) : undefined}
-											{after}
-											house={data.house}
-											widths={picture.entry.widths}
-											kept={picture.entry.appearance}
-											words={[
-												`now, in ${wearsWords(impact.wears)}`,
-												data.isPublished ? `in edition ${newest!.number}` : `in edition ${next}`
-											]}
-										/>
-									</div>
-								{:else}<p class="mt-1 text-quiet">
-										Only the {data.pictures.length} most changed tables are shown here.
-									</p>{/if}
-							</details>
-						</li>
-					{/each}
+					{#each changed as impact (impact.index)}{@render table(impact, changed.length <= 2)}{/each}
 				</ul>
+				{#if same.length}
+					<details class="mt-2">
+						<summary class="text-quiet"
+							>{plural(same.length, 'table')}
+							{same.length === 1 ? 'stays' : 'stay'} as {same.length === 1 ? 'it is' : 'they are'}</summary
+						>
+						<ul class="mt-2 flex flex-col gap-2">
+							{#each same as impact (impact.index)}{@render table(impact, false)}{/each}
+						</ul>
+					</details>
+				{/if}
 			</section>
 		{/each}
 		{#if versions.length > 1}
@@ -221,7 +243,9 @@
 					<Button small onclick={() => restore(number)}>Restore</Button>
 				</li>
 			{:else}
-				<li class="text-quiet">None yet: tables that wear the style show its draft.</li>
+				<li class="text-quiet">
+					None yet. The first is published by you, or by itself when a table of a document puts the style on.
+				</li>
 			{/each}
 		</ul>
 		<h2 class="mb-1 font-semibold">Roll-outs</h2>
