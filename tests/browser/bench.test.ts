@@ -101,6 +101,56 @@ describe('the style bench', () => {
 			await saved();
 			await page.isAccessible('property sheet');
 		});
+		it('a setting of any part is found by its words, and its field has the focus', async () => {
+			await page.key('1');
+			await page.key('/');
+			await page.css('input[aria-label="Part and setting"]');
+			await page.isAccessible('finding a setting');
+			await (await page.css('input[aria-label="Part and setting"]')).sendKeys('head size', Key.ENTER);
+			await page.until('the field', async () =>
+				page.driver.executeScript<boolean>(
+					`return document.activeElement.getAttribute('aria-label') === 'Text: size' && document.querySelector('[aria-label=Parts] [aria-checked=true], [aria-label=Parts] .on').textContent.includes('header')`
+				)
+			);
+			await page.key(Key.ESCAPE);
+			await page.driver.executeScript('document.activeElement.blur()');
+			const place = () =>
+				page.driver.executeScript<string>(
+					`return document.activeElement.closest('[aria-label=Ranks], main, aside')?.getAttribute('aria-label') ?? ''`
+				);
+			for (const wanted of ['Ranks', 'Specimen sheet', 'Property sheet', 'Ranks']) {
+				await page.key('g');
+				await page.until(wanted, async () => (await place()) === wanted);
+			}
+		});
+		it('an ink is chosen from a list inside the window; set, none and not set are three pictures', async () => {
+			await page.key('1');
+			const swatch = (button: string) =>
+				page.driver.executeScript<string>(
+					`const swatch = document.querySelector('button[aria-label' + arguments[0] + '] [data-swatch]'); const style = getComputedStyle(swatch); return [swatch.dataset.swatch, style.borderTopStyle, style.backgroundImage === 'none' ? '' : 'struck'].join(' ')`,
+					button
+				);
+			assert.equal(await swatch('$=": not set"'), 'not set dashed ');
+			await page.click(await page.css('button[aria-label^="Fill: ink"]'));
+			const box = await page.driver.executeScript<number[]>(
+				`const { left, top, right, bottom } = document.querySelector('[popover]').getBoundingClientRect(); return [left, top, innerWidth - right, innerHeight - bottom]`
+			);
+			assert.ok(
+				box.every((room) => room >= 0),
+				`inside the window: ${box.join()}`
+			);
+			await page.isAccessible('the list of inks');
+			await page.click('none', 'button');
+			await page.until('none', async () => (await swatch('^="Fill: ink"')) === 'none solid struck');
+			await page.click(await page.css('button[aria-label^="Fill: ink"]'));
+			await page.click('mist', 'button');
+			await page.until('an ink', async () => (await swatch('^="Fill: ink"')) === 'set solid ');
+			await page.click(await page.css('button[aria-label^="Fill: ink"]'));
+			await page.driver.executeScript(`document.querySelector('[role=tab][aria-selected=true]').focus()`);
+			await page.until('closed as the focus left', async () => (await count('[popover]')) === 0);
+			for (let i = 0; i < 2; i++) await page.chord(Key.CONTROL, 'z');
+			await saved();
+		});
 		it('a leaf set to none, unset, frozen here, pushed up to the base', async () => {
 			await page.key('1');
 			await page.click(await page.css('button[aria-label="Alignment: freeze down here"]'));
@@ -165,6 +215,17 @@ describe('the style bench', () => {
 				.perform();
 			await page.until('between columns', async () => (await count('[data-line=betweenColumns].set')) >= 1);
 			await page.chord(Key.CONTROL, 'z');
+			await page.until('taken back', async () => (await count('[data-line=betweenColumns].set')) === 0);
+			await page.driver
+				.actions()
+				.move({ origin: total, x: -Math.round(width / 2) - 14, y: -Math.round(height / 2) + 8 })
+				.press()
+				.move({ origin: total, x: Math.round(width / 2) + 14, y: Math.round(height / 2) - 7 })
+				.sendKeys(Key.ESCAPE)
+				.release()
+				.perform();
+			assert.equal(await count('[data-line=betweenColumns].set'), 0, 'Escape gives the frame up');
+			assert.equal(await count('[aria-label=Linework]'), 1, 'and nothing else');
 		});
 		it('an edge of another part asks whose it is to be; families and recipes draw at once', async () => {
 			const foreign = await page.css(`${sheet} section .foreign.across`);
@@ -278,6 +339,10 @@ describe('the style bench', () => {
 				.actions()
 				.move({ origin: await page.css('h1') })
 				.perform();
+			await page.until('put back', async () => (await shows('Date', 'color')) === 'rgb(255, 255, 255)');
+			await page.driver.executeScript('arguments[0].focus()', fix);
+			await page.until('tried by the focus, too', async () => (await shows('Date', 'color')) === 'rgb(0, 0, 0)');
+			await page.driver.executeScript('arguments[0].blur()', fix);
 			await page.until('put back', async () => (await shows('Date', 'color')) === 'rgb(255, 255, 255)');
 			await page.click('Text of header in black', 'button');
 			await page.until('fixed', async () => !/contrast/.test(await page.text('footer')));

@@ -1,11 +1,12 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { ClassValue } from 'svelte/elements';
+	import { autoUpdate, computePosition, flip, offset, shift, size } from '@floating-ui/dom';
 	import { keysOf } from './shortcuts.ts';
 
 	/**
-	 * What opens beside its button and closes with Escape, a press outside, or `close`, which give the focus back to the
-	 * button.
+	 * What opens beside its button, inside the window, and closes with Escape, a press outside, the focus leaving it, or
+	 * `close`. Escape and `close` give the focus back to the button.
 	 */
 	interface Props {
 		button: Snippet<[]>;
@@ -26,11 +27,42 @@
 		open = false;
 		box.querySelector('button')?.focus();
 	}
+	/** Keeps what opened at its button and inside the window, above all else, wherever the button stands. */
+	const placed = (floating: HTMLElement) => {
+		floating.showPopover();
+		const place = async () => {
+			const { x, y } = await computePosition(button!, floating, {
+				strategy: 'fixed',
+				placement: 'bottom-end',
+				middleware: [
+					offset(4),
+					flip({ padding: EDGE }),
+					shift({ padding: EDGE }),
+					size({
+						padding: EDGE,
+						apply({ availableHeight }) {
+							floating.style.maxHeight = `${Math.max(120, availableHeight)}px`;
+						}
+					})
+				]
+			});
+			floating.style.translate = `${x}px ${y}px`;
+		};
+		const button = box.querySelector('button');
+		return autoUpdate(button!, floating, () => void place());
+	};
+	/** So far from the edges of the window, at least. */
+	const EDGE = 8;
 	const keys = keysOf([{ keys: ['Escape'], when: () => open, run: close }]);
 </script>
 
 <svelte:window onpointerdown={(event) => open && !box.contains(event.target as Node) && (open = false)} />
-<div bind:this={box} class="relative" onkeydown={keys} role="presentation">
+<div
+	bind:this={box}
+	onkeydown={keys}
+	onfocusout={({ relatedTarget }) => open && relatedTarget && !box.contains(relatedTarget as Node) && (open = false)}
+	role="presentation"
+>
 	<button
 		type="button"
 		class={buttonClass}
@@ -44,8 +76,12 @@
 			{id}
 			role={name ? 'group' : undefined}
 			aria-label={name}
-			{@attach (list) => list.scrollIntoView({ block: 'nearest' })}
-			class={['absolute end-0 z-30 mt-1 rounded-lg border border-hairline bg-sheet p-2 shadow-lg', inner]}
+			popover="manual"
+			{@attach placed}
+			class={[
+				'inset-auto start-0 top-0 m-0 overflow-y-auto rounded-lg border border-hairline bg-sheet p-2 text-ink shadow-lg',
+				inner
+			]}
 		>
 			{@render children(close)}
 		</div>

@@ -93,9 +93,19 @@
 		const [first] = gathered;
 		if (places.size) bench.draw(places);
 		else if (first !== undefined) bench.offerEdge(resolved, runs[first]!.edge);
+		drop();
+	}
+	/** Nothing of what is being gathered is drawn. */
+	function drop() {
 		gathering = undefined;
 		lasso = undefined;
 		gathered = new Set();
+	}
+	/** While something is gathered, Escape means that and nothing else. */
+	function escape(event: KeyboardEvent) {
+		if (!gathering || event.key !== 'Escape') return;
+		event.stopPropagation();
+		drop();
 	}
 	const last = (run: Run) => run.at === (run.across ? structure.table.rows : structure.table.columns);
 	const isDrawn = ({ across, at, from, to }: Run) =>
@@ -108,6 +118,7 @@
 	};
 </script>
 
+<svelte:window onkeydowncapture={escape} />
 <div
 	bind:this={layer}
 	class="edges"
@@ -115,11 +126,7 @@
 	onpointerdown={down}
 	onpointermove={move}
 	onpointerup={up}
-	onpointercancel={() => {
-		gathering = undefined;
-		lasso = undefined;
-		gathered = new Set();
-	}}
+	onpointercancel={drop}
 >
 	{#each runs as run, i (i)}
 		{#if isDrawn(run)}

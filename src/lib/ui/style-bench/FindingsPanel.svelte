@@ -68,6 +68,8 @@
 						title="Point at it to try it"
 						onpointerenter={() => bench.tryFix(fix)}
 						onpointerleave={() => bench.tryFix(undefined)}
+						onfocus={() => bench.tryFix(fix)}
+						onblur={() => bench.tryFix(undefined)}
 						onclick={() => bench.fix(fix)}>{fix.words}</Button
 					>
 				{/each}

@@ -86,6 +86,8 @@
 						title={recipe.words}
 						onpointerenter={() => (bench.tried = made(recipe))}
 						onpointerleave={() => (bench.tried = undefined)}
+						onfocus={() => (bench.tried = made(recipe))}
+						onblur={() => (bench.tried = undefined)}
 						onclick={() => {
 							bench.tried = undefined;
 							bench.change(made(recipe), `linework: ${recipe.name}`);

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { tick } from 'svelte';
 	import { leafDefinition, PROPERTIES } from '$lib/core/properties/index.ts';
 	import type { Leaf, Section } from '$lib/core/properties/property.ts';
 	import { LINE_PLACES, type LinePlace } from '$lib/core/style/types.ts';
@@ -44,13 +45,34 @@
 		return shadow.some(isSaid) && !inks.some(isSaid);
 	};
 	const formatKind = $derived(String(bench.source('format.kind').value));
-	const formats = $derived(leavesIn('Figures and dates').filter(({ path }) => MATTERS[path]?.includes(formatKind)));
+	const formats = $derived(
+		leavesIn('Figures and dates').filter(({ path }) => path === bench.sought || MATTERS[path]?.includes(formatKind))
+	);
 	const place = $derived(bench.place);
+
+	let sheet: HTMLElement;
+	/** Shows a leaf that is looked for, and gives its field the focus. */
+	$effect(() => {
+		const { sought } = bench;
+		if (sought === undefined) return;
+		const [, edge] = /^lines\.(\w+)\./.exec(sought) ?? [];
+		if (edge) line = edge as LinePlace;
+		if (sought.startsWith('margin.')) isLinked = false;
+		void tick().then(() => {
+			const field = sheet.querySelector<HTMLElement>(`[data-leaf="${sought}"] :is(input, select, button)`);
+			field?.scrollIntoView({ block: 'center' });
+			field?.focus();
+			bench.sought = undefined;
+		});
+	});
 </script>
 
 {#snippet leaf(path: string, label: string, group: string)}
 	{@const { value, isSet, from, part, isInherited } = bench.source(path)}
-	<div class="grid grid-cols-[72px_minmax(0,1fr)_92px] items-start gap-x-2 border-b border-hairline py-1 last:border-0">
+	<div
+		class="grid grid-cols-[72px_minmax(0,1fr)_92px] items-start gap-x-2 border-b border-hairline py-1 last:border-0"
+		data-leaf={path}
+	>
 		<span class="pt-1 text-quiet">{label}</span>
 		<LeafField
 			{path}
@@ -113,95 +135,97 @@
 	{#each all as { path, label } (path)}{@render leaf(path, label, group)}{/each}
 {/snippet}
 
-{#key place}
-	<section class="mb-3" aria-label="Fill">
-		<h3 class="mb-0.5 font-semibold">Fill</h3>
-		{@render leaves(leavesIn('Fill'), 'Fill')}
-	</section>
-	<section class="mb-3" aria-label="Text">
-		<h3 class="mb-0.5 font-semibold">Text</h3>
-		{@render leaves(leavesIn('Text'), 'Text')}
-	</section>
-	<section class="mb-3" aria-label="Alignment">
-		<h3 class="mb-0.5 font-semibold">Alignment</h3>
-		<PlaceField
-			h={bench.source('align.h').value}
-			v={bench.source('align.v').value}
-			onset={(leaves) => bench.setAll(leaves, 'alignment')}
-		/>
-		{@render leaves(leavesIn('Alignment'), 'Alignment')}
-	</section>
-	<section class="mb-3" aria-label="Margins">
-		<h3 class="mb-0.5 flex items-center font-semibold">
-			Margins
-			<label class="ms-auto flex items-center gap-1.5 text-[12px] font-normal text-quiet"
-				><input type="checkbox" class="h-3.5 w-3.5 rounded-sm text-picked" bind:checked={isLinked} />all four alike</label
+<div bind:this={sheet}>
+	{#key place}
+		<section class="mb-3" aria-label="Fill">
+			<h3 class="mb-0.5 font-semibold">Fill</h3>
+			{@render leaves(leavesIn('Fill'), 'Fill')}
+		</section>
+		<section class="mb-3" aria-label="Text">
+			<h3 class="mb-0.5 font-semibold">Text</h3>
+			{@render leaves(leavesIn('Text'), 'Text')}
+		</section>
+		<section class="mb-3" aria-label="Alignment">
+			<h3 class="mb-0.5 font-semibold">Alignment</h3>
+			<PlaceField
+				h={bench.source('align.h').value}
+				v={bench.source('align.v').value}
+				onset={(leaves) => bench.setAll(leaves, 'alignment')}
+			/>
+			{@render leaves(leavesIn('Alignment'), 'Alignment')}
+		</section>
+		<section class="mb-3" aria-label="Margins">
+			<h3 class="mb-0.5 flex items-center font-semibold">
+				Margins
+				<label class="ms-auto flex items-center gap-1.5 text-[12px] font-normal text-quiet"
+					><input type="checkbox" class="h-3.5 w-3.5 rounded-sm text-picked" bind:checked={isLinked} />all four alike</label
+				>
+			</h3>
+			{#if isLinked}
+				{@const first = bench.source('margin.top')}
+				<div class="grid grid-cols-[72px_minmax(0,1fr)_92px] items-start gap-x-2 py-1">
+					<span class="pt-1 text-quiet">Around</span>
+					<LeafField
+						path="margin.top"
+						label="Margins: all four"
+						value={first.value}
+						isSet={first.isSet}
+						inks={bench.inks}
+						roles={bench.roles}
+						locale={bench.house.locale}
+						onset={(value) =>
+							bench.setAll(
+								MARGINS.map(({ path }) => [path, value] as const),
+								'margins'
+							)}
+					/>
+				</div>
+			{:else}
+				{@render leaves(MARGINS, 'Margins')}
+			{/if}
+		</section>
+		<section class="mb-3" aria-label="Lines">
+			<h3 class="mb-1.5 font-semibold">Lines</h3>
+			<Segmented
+				class="mb-1 gap-1!"
+				label="Which lines"
+				options={LINE_PLACES.map((name) => [name, linePlaceWords(name)] as const)}
+				value={line}
+				onchange={(name) => (line = name)}
+				hint={(name) => `${linePlaceWords(name)} of ${bench.words}: ${bench.lineStates[name]}`}
+				optionClass={(name) => [
+					bench.lineStates[name] === 'set' && 'font-semibold text-ink!',
+					bench.lineStates[name] === 'none' && 'off'
+				]}
 			>
-		</h3>
-		{#if isLinked}
-			{@const first = bench.source('margin.top')}
-			<div class="grid grid-cols-[72px_minmax(0,1fr)_92px] items-start gap-x-2 py-1">
-				<span class="pt-1 text-quiet">Around</span>
-				<LeafField
-					path="margin.top"
-					label="Margins: all four"
-					value={first.value}
-					isSet={first.isSet}
-					inks={bench.inks}
-					roles={bench.roles}
-					locale={bench.house.locale}
-					onset={(value) =>
-						bench.setAll(
-							MARGINS.map(({ path }) => [path, value] as const),
-							'margins'
-						)}
-				/>
-			</div>
-		{:else}
-			{@render leaves(MARGINS, 'Margins')}
-		{/if}
-	</section>
-	<section class="mb-3" aria-label="Lines">
-		<h3 class="mb-1.5 font-semibold">Lines</h3>
-		<Segmented
-			class="mb-1 gap-1!"
-			label="Which lines"
-			options={LINE_PLACES.map((name) => [name, linePlaceWords(name)] as const)}
-			value={line}
-			onchange={(name) => (line = name)}
-			hint={(name) => `${linePlaceWords(name)} of ${bench.words}: ${bench.lineStates[name]}`}
-			optionClass={(name) => [
-				bench.lineStates[name] === 'set' && 'font-semibold text-ink!',
-				bench.lineStates[name] === 'none' && 'off'
-			]}
-		>
-			{#snippet option(name, words)}<i class={['edge', bench.lineStates[name]]}></i>{words}{/snippet}
-		</Segmented>
-		{@render leaves(
-			leavesIn('Lines').filter(({ path }) => path.startsWith(`lines.${line}.`)),
-			`Line ${linePlaceWords(line)}`
-		)}
-	</section>
-	<section class="mb-3" aria-label="Figures and dates">
-		<h3 class="mb-0.5 font-semibold">Figures and dates</h3>
-		{@render leaves([leafDefinition('format.kind')!, ...formats], 'Format')}
-		<FormatSample {bench} />
-	</section>
-	{#each SHADOWS as shadow (shadow[0]!.path)}
-		{@const words = shadow[0]!.words.split(',')[0]!}
-		{#if !shadow[0]!.only || shadow[0]!.only === place}
-			<section class="mb-3" aria-label={words}>
-				<h3 class="mb-0.5 font-semibold first-letter:uppercase">{words}</h3>
-				{@render leaves(shadow, words)}
-				{#if isInkless(shadow)}<p class="mt-1 text-[12px] text-quiet">It shows once it has an ink.</p>{/if}
-			</section>
-		{/if}
-	{/each}
-	{#if ofRows}<section class="mb-3" aria-label="Pages">
-			<h3 class="mb-0.5 font-semibold">Pages</h3>
-			{@render leaves(leavesIn('Pages'), 'Pages')}
-		</section>{/if}
-{/key}
+				{#snippet option(name, words)}<i class={['edge', bench.lineStates[name]]}></i>{words}{/snippet}
+			</Segmented>
+			{@render leaves(
+				leavesIn('Lines').filter(({ path }) => path.startsWith(`lines.${line}.`)),
+				`Line ${linePlaceWords(line)}`
+			)}
+		</section>
+		<section class="mb-3" aria-label="Figures and dates">
+			<h3 class="mb-0.5 font-semibold">Figures and dates</h3>
+			{@render leaves([leafDefinition('format.kind')!, ...formats], 'Format')}
+			<FormatSample {bench} />
+		</section>
+		{#each SHADOWS as shadow (shadow[0]!.path)}
+			{@const words = shadow[0]!.words.split(',')[0]!}
+			{#if !shadow[0]!.only || shadow[0]!.only === place}
+				<section class="mb-3" aria-label={words}>
+					<h3 class="mb-0.5 font-semibold first-letter:uppercase">{words}</h3>
+					{@render leaves(shadow, words)}
+					{#if isInkless(shadow)}<p class="mt-1 text-[12px] text-quiet">It shows once it has an ink.</p>{/if}
+				</section>
+			{/if}
+		{/each}
+		{#if ofRows}<section class="mb-3" aria-label="Pages">
+				<h3 class="mb-0.5 font-semibold">Pages</h3>
+				{@render leaves(leavesIn('Pages'), 'Pages')}
+			</section>{/if}
+	{/key}
+</div>
 
 <style>
 	.edge {

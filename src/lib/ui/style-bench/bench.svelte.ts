@@ -57,6 +57,8 @@ export class Bench implements PropertyOwner {
 	isDrawing = $state(false);
 	pen: Pen = $state.raw({ draws: 'line', pattern: 'solid', weight: '0.35mm', ink: 'loam' });
 	/** An edge picked in linework mode that is not one of the chosen part's: who could speak of it. */
+	/** The leaf whose field is to have the focus, once it is there. */
+	sought: string | undefined = $state();
 	foreignEdge: readonly { part: string; place: LinePlace }[] = $state.raw([]);
 	view: View = $state('screen');
 	isAsTheyCame = $state(false);

@@ -29,6 +29,8 @@ export interface PropertyOwner {
 	source(path: string): LeafSource;
 	set(path: string, value: LeafValue | undefined): void;
 	setAll(leaves: readonly (readonly [path: string, value: LeafValue | undefined])[], words: string): void;
+	/** The leaf whose field is to have the focus, once it is there. */
+	sought?: string | undefined;
 	/** Goes to the part that a value comes from. */
 	choose(part: string): void;
 }

@@ -138,7 +138,8 @@
 		cell?.focus();
 	}
 	function leave() {
-		if (tracing) tracing = false;
+		if (view.trying) view.trying = undefined;
+		else if (tracing) tracing = false;
 		else if (view.isDirty) view.draft = {};
 		else comparing = 'off';
 	}

@@ -1,8 +1,9 @@
 <script lang="ts">
 	import { plural } from '$lib/core/words.ts';
-	import { onDestroy, onMount, untrack } from 'svelte';
+	import { onDestroy, onMount, tick, untrack } from 'svelte';
 	import { invalidate } from '$app/navigation';
 	import { partWords, type Rank } from '$lib/core/style/parts.ts';
+	import type { Setting } from '$lib/core/style/find.ts';
 	import { describeStyle } from '$lib/core/style/sentence.ts';
 	import type { Style } from '$lib/core/style/types.ts';
 	import type { StyleRecord } from '$lib/server/styles/styles.ts';
@@ -13,6 +14,7 @@
 	import type { DraftHistory } from '$lib/ui/style-bench/draft.svelte.ts';
 	import FindingsPanel from '$lib/ui/style-bench/FindingsPanel.svelte';
 	import LineworkPanel from '$lib/ui/style-bench/LineworkPanel.svelte';
+	import FindSetting from '$lib/ui/style-bench/FindSetting.svelte';
 	import NameDialog from '$lib/ui/style-bench/NameDialog.svelte';
 	import PartList from '$lib/ui/style-bench/PartList.svelte';
 	import PenBar from '$lib/ui/style-bench/PenBar.svelte';
@@ -86,6 +88,7 @@
 	let isAbout = $state(false);
 	let isChoosing = $state(false);
 	let isReinking = $state(false);
+	let isFinding = $state(false);
 	let isWarned = $state(false);
 	let hasKeys = $state(false);
 
@@ -170,14 +173,36 @@
 			when: () => bench.isDrawing,
 			run: () => (bench.pen = { draws: 'untouched' })
 		},
+		{ keys: ['/'], does: 'find a setting of any part', run: () => (isFinding = true) },
+		{ keys: ['G'], does: 'go on: from the ranks to the specimens, to the property sheet', run: goOn },
 		{ keys: ['W'], does: 'warnings', run: () => (isWarned = !isWarned) },
 		{ keys: ['B'], does: 'as the files came', run: () => (bench.isAsTheyCame = !bench.isAsTheyCame) },
 		...undoKeys((by) => bench.draft.goTo(bench.draft.line.at + by)),
 		{ keys: ['Escape'], does: 'leave a mode, the trace, the spotlight', run: leave },
 		{ keys: [], shown: 'Arrows, Enter', does: 'go from cell to cell, pick one' }
 	];
+	/** The three places of the bench, each by what in it takes the focus. */
+	const PLACES = [
+		'[aria-label=Ranks] [tabindex="0"]',
+		'main [tabindex="0"]',
+		'[aria-label="Property sheet"] [tabindex="0"]'
+	];
+	function goOn() {
+		const places = PLACES.flatMap((selector) => document.querySelector<HTMLElement>(selector) ?? []);
+		const at = places.findIndex((one) => one.closest('[role=tablist], main, aside')?.contains(document.activeElement));
+		const next = places[(at + 1) % places.length];
+		next?.focus();
+		next?.scrollIntoView({ block: 'nearest' });
+	}
+	async function show({ part, leaf }: Setting) {
+		bench.isDrawing = false;
+		bench.choose(part);
+		await tick();
+		bench.sought = leaf.path;
+	}
 	function leave() {
 		if (isWarned) isWarned = false;
+		else if (bench.foreignEdge.length) bench.foreignEdge = [];
 		else if (bench.isDrawing) bench.isDrawing = false;
 		else if (bench.picked) bench.picked = undefined;
 		else bench.spotlit = false;
@@ -337,6 +362,7 @@
 	<button type="button" class="shrink-0 text-quiet hover:text-ink" onclick={() => (hasKeys = true)}>? keys</button>
 </footer>
 
+<FindSetting bind:open={isFinding} {bench} onfound={show} />
 <NameDialog
 	bind:open={isAbout}
 	definition={bench.draft.definition}

@@ -4,7 +4,7 @@
 	import Popover from '../../controls/Popover.svelte';
 	import ColourField from './ColourField.svelte';
 
-	/** An ink by name, any colour, or none on purpose. */
+	/** An ink by name, any colour, or none on purpose; told apart from what is not set. */
 	let {
 		value,
 		inks,
@@ -26,7 +26,12 @@
 
 {#snippet swatch(name: string | undefined)}
 	<span
-		class={['h-4 w-4 shrink-0 rounded border border-hairline', !colour(name) && 'none']}
+		data-swatch={name === undefined ? 'not set' : name === 'none' ? 'none' : 'set'}
+		class={[
+			'h-4 w-4 shrink-0 rounded border',
+			name === undefined ? 'border-dashed border-quiet' : 'border-hairline',
+			name === 'none' && 'none'
+		]}
 		style={colour(name) ? `background:${colour(name)}` : ''}
 	></span>
 {/snippet}
@@ -34,9 +39,11 @@
 <Popover
 	label="{label}: {shown ?? 'not set'}"
 	buttonClass="field flex w-full items-center gap-2 text-start"
-	class="w-52"
+	class="w-64"
 >
-	{#snippet button()}{@render swatch(shown)}<span class="truncate">{shown ?? '–'}</span>{/snippet}
+	{#snippet button()}{@render swatch(shown)}<span class={['truncate', shown === undefined && 'text-quiet']}
+			>{shown ?? 'not set'}</span
+		>{/snippet}
 	{#snippet children(close)}
 		{@const choose = (name: string) => {
 			onset(name);
@@ -55,7 +62,7 @@
 				isOn && 'bg-picked-wash font-semibold'
 			]}
 		>
-			{#snippet item(name)}{@render swatch(name)}<span class="truncate">{name}</span>{/snippet}
+			{#snippet item(name)}{@render swatch(name)}<span class="truncate" title={name}>{name}</span>{/snippet}
 		</List>
 		<div class="mt-1.5 border-t border-hairline pt-2">
 			<p class="mb-1 text-[12px] text-quiet">Another colour</p>
