@@ -131,6 +131,7 @@ describe('the style bench', () => {
 					button
 				);
 			assert.equal(await swatch('$=": not set"'), 'not set dashed ');
+			assert.equal(await swatch('^="Fill: ink"'), 'none solid struck');
 			await page.click(await page.css('button[aria-label^="Fill: ink"]'));
 			const box = await page.driver.executeScript<number[]>(
 				`const { left, top, right, bottom } = document.querySelector('[popover]').getBoundingClientRect(); return [left, top, innerWidth - right, innerHeight - bottom]`
@@ -140,15 +141,12 @@ describe('the style bench', () => {
 				`inside the window: ${box.join()}`
 			);
 			await page.isAccessible('the list of inks');
-			await page.click('none', 'button');
-			await page.until('none', async () => (await swatch('^="Fill: ink"')) === 'none solid struck');
-			await page.click(await page.css('button[aria-label^="Fill: ink"]'));
 			await page.click('mist', 'button');
 			await page.until('an ink', async () => (await swatch('^="Fill: ink"')) === 'set solid ');
 			await page.click(await page.css('button[aria-label^="Fill: ink"]'));
 			await page.driver.executeScript(`document.querySelector('[role=tab][aria-selected=true]').focus()`);
 			await page.until('closed as the focus left', async () => (await count('[popover]')) === 0);
-			for (let i = 0; i < 2; i++) await page.chord(Key.CONTROL, 'z');
+			await page.chord(Key.CONTROL, 'z');
 			await saved();
 		});
 		it('a leaf set to none, unset, frozen here, pushed up to the base', async () => {

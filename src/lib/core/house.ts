@@ -32,3 +32,11 @@ export const FIRST_HOUSE: House = {
 		heading: { family: 'Source Sans 3', size: '9.5pt', weight: 700 }
 	}
 };
+
+/** Preferred names for colours: the inks of the house that have exactly that colour. */
+export const inkNames = (house: Pick<House, 'inks'>): ReadonlyMap<string, string> =>
+	new Map(
+		Object.entries(house.inks)
+			.map(([name, hex]) => [hex.toUpperCase(), name] as const)
+			.reverse()
+	);

@@ -1,4 +1,4 @@
-import type { House } from '../house.ts';
+import { inkNames, type House } from '../house.ts';
 import type { Hex } from '../colour.ts';
 import { appearanceOf, type Appearance, type Line, type LookField } from '../cascade/look.ts';
 import { FIELDS } from '../properties/index.ts';
@@ -126,14 +126,6 @@ function edgeDemands(structure: Structure, appearance: Appearance): Demand<strin
 		)
 	}));
 }
-
-/** Preferred names for colours: the inks of the house that have exactly that colour. */
-const inkNames = (house: House): ReadonlyMap<string, string> =>
-	new Map(
-		Object.entries(house.inks)
-			.map(([name, hex]) => [hex.toUpperCase(), name] as const)
-			.reverse()
-	);
 
 /** Opens no role by hand: where a part says just what a type role of the house says, it names the role. */
 function withRole(settings: PartSettings, roles: Readonly<Record<string, TypeRole>>): PartSettings {

@@ -19,10 +19,12 @@
 	const MOST = 40;
 	const settings = $derived(allSettings(([1, 2, 3, 4, 5] as const).flatMap((rank) => partsOfRank(rank, bench.flat))));
 	const found = $derived(findSettings(settings, typed, MOST));
-	function choose(setting: Setting | undefined) {
+	async function choose(setting: Setting | undefined) {
 		if (!setting) return;
 		open = false;
 		typed = '';
+		// While the dialog is on its way out, nothing behind it can have the focus.
+		while (document.querySelector('dialog[open]')) await new Promise(requestAnimationFrame);
 		onfound(setting);
 	}
 	const said = ({ part, leaf }: Setting) => {
@@ -39,7 +41,7 @@
 		placeholder="head size"
 		bind:value={typed}
 		onkeydown={(event) => {
-			if (event.key === 'Enter') choose(found[0]);
+			if (event.key === 'Enter') void choose(found[0]);
 		}}
 		{@attach (input) => input.focus()}
 	/>

@@ -1,3 +1,4 @@
+import { leavesSaying, lineSaying } from '$lib/core/lift/said.ts';
 import { linePath } from '$lib/core/properties/lines.ts';
 import { partWords } from '$lib/core/style/parts.ts';
 import { LINE_PLACES, type LeafValue, type LinePlace, type LineSettings } from '$lib/core/style/types.ts';
@@ -55,8 +56,10 @@ export class Touching implements PropertyOwner {
 	source(path: string): LeafSource {
 		const [group, place, property] = path.split('.') as [string, LinePlace, LineProperty];
 		if (group === 'lines' && !Touching.isDiagonal(place)) {
-			const lines = this.edges(place).map((edge) => lineAt(this.bench.work, edge)?.[property] ?? undefined);
-			return this.told(lines, undefined);
+			const edges = this.edges(place);
+			const lines = edges.map((edge) => lineAt(this.bench.work, edge)?.[property] ?? undefined);
+			const said = this.told(lines, undefined);
+			return said.isSet || this.bench.flat ? said : this.inFile(edges.map((edge) => this.lineInFile(edge)[property] ?? undefined));
 		}
 		const leaf = touchedLeaf(this.cells, path);
 		if (leaf.set) return this.told([leaf.isMixed ? undefined : leaf.value], leaf);
@@ -82,9 +85,33 @@ export class Touching implements PropertyOwner {
 			.map(({ r, c }) => leaves[structure.cellSignature[r * table.columns + c]!]!.get(path));
 		const [first] = found;
 		if (found.some((one) => one?.value !== first?.value)) return { value: undefined, isSet: false, from: 'mixed' };
-		if (!first) return { value: undefined, isSet: false, from: this.bench.flat ? 'nobody' : 'its file' };
+		if (!first) return this.bench.flat ? { value: undefined, isSet: false, from: 'nobody' } : this.lookInFile(path);
 		const parts = new Set(found.map((one) => one?.part));
 		return { value: first.value, isSet: false, from: parts.size > 1 ? 'several parts' : partWords(first.part) };
+	}
+
+	/** What a table without a style shows: the look that its file gives it. */
+	private inFile(values: readonly (LeafValue | undefined)[]): LeafSource {
+		const [value] = values;
+		return values.every((one) => one === value)
+			? { value, isSet: false, from: 'its file' }
+			: { value: undefined, isSet: false, from: 'mixed' };
+	}
+	private lookInFile(path: string): LeafSource {
+		const { appearance, table, cells, house } = this.bench;
+		const looks = new Set(
+			cells.slice(0, LOOKED_AT).map(({ r, c }) => appearance.cellLook[table.slots[r * table.columns + c]!]!)
+		);
+		return this.inFile([...looks].map((look) => leavesSaying(appearance.looks[look]!, house).get(path)));
+	}
+	private lineInFile({ r, c, side }: Edge): LineSettings {
+		const { appearance, table, house } = this.bench;
+		const { columns } = table;
+		const edge =
+			side === 'top' || side === 'bottom'
+				? appearance.across[(side === 'top' ? r : r + 1) * columns + c]!
+				: appearance.down[r * (columns + 1) + (side === 'start' ? c : c + 1)]!;
+		return edge < 0 ? {} : lineSaying(appearance.lines[edge]!, house);
 	}
 
 	set(path: string, value: LeafValue | undefined): void {
