@@ -41,7 +41,7 @@ try {
 	await go('/documents');
 	await click(named('Season report'));
 	await driver.sleep(1200);
-	await click(driver.findElement(By.xpath("//button[normalize-space()='2']")));
+	await click(driver.wait(until.elementLocated(By.xpath("//button[normalize-space()='2']")), 10_000));
 	await click(named('Season Ledger', 'button[@role="option"]'));
 	await driver.executeScript(
 		'document.querySelector(".layer [role=row]:first-child"); document.getElementById("table-1").scrollIntoView({ block: "center" }); document.querySelector("aside [role=tabpanel]").scrollTop = 0'
@@ -75,7 +75,7 @@ try {
 	await take('pages');
 	await click(named('Back to the document', 'a'));
 	await driver.wait(until.elementLocated(By.id('table-1')), 10_000);
-	await click(driver.findElement(By.xpath("//button[normalize-space()='2']")));
+	await click(driver.wait(until.elementLocated(By.xpath("//button[normalize-space()='2']")), 10_000));
 	await click(named('See it in every format', 'a'));
 	await driver.wait(until.elementLocated(By.xpath("//h2[contains(., 'CSV')]")), 20_000);
 	await take('formats');
