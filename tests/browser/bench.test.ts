@@ -119,7 +119,7 @@ describe('the style bench', () => {
 					`return document.activeElement.closest('[aria-label=Ranks], main, aside')?.getAttribute('aria-label') ?? ''`
 				);
 			for (const wanted of ['Ranks', 'Specimen sheet', 'Property sheet', 'Ranks']) {
-				await page.key('g');
+				await page.driver.actions().sendKeys('g').perform();
 				await page.until(wanted, async () => (await place()) === wanted);
 			}
 		});
