@@ -6,6 +6,8 @@ import { notify } from './notices.svelte.ts';
 export async function tellPublished(published: readonly string[] = []): Promise<void> {
 	if (!published.length) return;
 	const names = listed(published.map((name) => `“${name}”`));
-	notify(`${names} had no edition: ${pluralWord(published.length, 'its draft is', 'their drafts are')} published as edition 1.`);
+	notify(
+		`${names} had no edition: ${pluralWord(published.length, 'its draft is', 'their drafts are')} published as edition 1.`
+	);
 	await invalidateAll();
 }

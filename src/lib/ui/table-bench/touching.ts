@@ -59,7 +59,9 @@ export class Touching implements PropertyOwner {
 			const edges = this.edges(place);
 			const lines = edges.map((edge) => lineAt(this.bench.work, edge)?.[property] ?? undefined);
 			const said = this.told(lines, undefined);
-			return said.isSet || this.bench.flat ? said : this.inFile(edges.map((edge) => this.lineInFile(edge)[property] ?? undefined));
+			return said.isSet || this.bench.flat
+				? said
+				: this.inFile(edges.map((edge) => this.lineInFile(edge)[property] ?? undefined));
 		}
 		const leaf = touchedLeaf(this.cells, path);
 		if (leaf.set) return this.told([leaf.isMixed ? undefined : leaf.value], leaf);

@@ -257,7 +257,9 @@
 			}}
 		>
 			<option value="">no style</option>
-			{#each bench.book.offered(bench.wears.style) as { id, definition } (id)}<option value={id}>{definition.name}</option>{/each}
+			{#each bench.book.offered(bench.wears.style) as { id, definition } (id)}<option value={id}
+					>{definition.name}</option
+				>{/each}
 		</select>
 	</label>
 	<div class="flex gap-1" role="group" aria-label="Words being typed">

@@ -208,13 +208,7 @@
 		tabindex="0"
 	>
 		{#if isOpen}
-			<TablePanel
-				{desk}
-				{book}
-				onback={back}
-				onrevision={() => (revising = true)}
-				onreuse={() => (reusing = true)}
-			/>
+			<TablePanel {desk} {book} onback={back} onrevision={() => (revising = true)} onreuse={() => (reusing = true)} />
 		{:else}
 			<ObjectsPanel {desk} onmake={make} onpick={pick} onrevision={() => (revising = true)} />
 			{#each desk.data.remarks as remark (remark)}
