@@ -11,6 +11,13 @@ export interface WholeParagraph {
 	readonly pictures: readonly CellPicture[];
 }
 
+/** Puts one more at a key. */
+export function addTo<K, V>(lists: Map<K, V[]>, key: K, one: V): void {
+	const list = lists.get(key);
+	if (list) list.push(one);
+	else lists.set(key, [one]);
+}
+
 /** Whether a run says something beyond its text. */
 export const isMore = (run: RunView): boolean => Object.keys(run).length > 1;
 

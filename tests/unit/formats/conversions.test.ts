@@ -235,6 +235,22 @@ describe('a document in another format', () => {
 		]);
 	});
 
+	it('is read in time where notes lead to each other, in a circle or many times', () => {
+		const mark = (to: number) => `<a role="doc-noteref" href="#n${to}">x</a>`;
+		const notes = Array.from(
+			{ length: 60 },
+			(_, i) => `<aside role="doc-footnote" id="n${i}">note ${i} ${mark((i + 1) % 60)}${mark((i + 1) % 60)}</aside>`
+		);
+		const { tables, blocks } = readHtml(
+			page(`<p>a${mark(0)}</p><table><tr><td>b${mark(0)}</td></tr></table>${notes.join('')}`)
+		);
+		assert.deepEqual([tables[0]!.table.cells[0]!.text, blocks.length], ['b', 2]);
+		assert.equal(
+			readHtml(page('<p>see <a role="doc-noteref" href="#far">1</a></p><p id="far">far</p>')).blocks.length,
+			2
+		);
+	});
+
 	it('keeps what the bench knows of its tables', async () => {
 		const start = readHtml(page('<table><tr><td>Bed</td><td>Cost</td></tr><tr><td>A</td><td>3</td></tr></table>'));
 		const work = workOf(start.tables[0]!.table, start.tables[0]!.content, []);

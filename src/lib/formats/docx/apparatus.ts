@@ -2,16 +2,9 @@ import { escapeXml } from '../../core/escape.ts';
 import type { CellContent, ListMarker, Note } from '../../core/table/content.ts';
 import { inLists, isList, type List } from '../lists.ts';
 import { W_NAMESPACE } from './names.ts';
+import { NUMBER_FORMATS } from './numbering.ts';
 
 const XML = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n';
-const FORMATS: Readonly<Record<ListMarker, string>> = {
-	disc: 'bullet',
-	decimal: 'decimal',
-	'lower-alpha': 'lowerLetter',
-	'upper-alpha': 'upperLetter',
-	'lower-roman': 'lowerRoman',
-	'upper-roman': 'upperRoman'
-};
 const LEVELS = 9;
 const RAISED = '<w:rPr><w:vertAlign w:val="superscript"/></w:rPr>';
 
@@ -78,7 +71,7 @@ export class Apparatus {
 		const abstract = this.lists.map(({ marker, start }, i) => {
 			const levels = Array.from({ length: LEVELS }, (_, level) => {
 				const text = marker === 'disc' ? '•' : `%${level + 1}.`;
-				return `<w:lvl w:ilvl="${level}"><w:start w:val="${start}"/><w:numFmt w:val="${FORMATS[marker]}"/><w:lvlText w:val="${text}"/><w:lvlJc w:val="left"/><w:pPr><w:ind w:left="${360 * (level + 1)}" w:hanging="360"/></w:pPr></w:lvl>`;
+				return `<w:lvl w:ilvl="${level}"><w:start w:val="${start}"/><w:numFmt w:val="${NUMBER_FORMATS[marker]}"/><w:lvlText w:val="${text}"/><w:lvlJc w:val="left"/><w:pPr><w:ind w:left="${360 * (level + 1)}" w:hanging="360"/></w:pPr></w:lvl>`;
 			});
 			return `<w:abstractNum w:abstractNumId="${i + 1}"><w:multiLevelType w:val="multilevel"/>${levels.join('')}</w:abstractNum>`;
 		});

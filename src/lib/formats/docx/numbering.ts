@@ -1,15 +1,18 @@
-import type { ListItem, ListMarker } from '../../core/table/content.ts';
+import { LIST_MARKERS, type ListItem, type ListMarker } from '../../core/table/content.ts';
 import { descendants, type XmlNode } from '../package/xml.ts';
 import type { StyleSheet } from './styles.ts';
 
-/** Markers by their number formats (ECMA-376 Part 1 §17.18.59); other numbers are written as decimal ones. */
-const MARKERS: Readonly<Record<string, ListMarker | undefined>> = {
-	bullet: 'disc',
-	lowerLetter: 'lower-alpha',
-	upperLetter: 'upper-alpha',
-	lowerRoman: 'lower-roman',
-	upperRoman: 'upper-roman'
+/** Number formats by their markers (ECMA-376 Part 1 §17.18.59). */
+export const NUMBER_FORMATS: Readonly<Record<ListMarker, string>> = {
+	disc: 'bullet',
+	decimal: 'decimal',
+	'lower-alpha': 'lowerLetter',
+	'upper-alpha': 'upperLetter',
+	'lower-roman': 'lowerRoman',
+	'upper-roman': 'upperRoman'
 };
+const markerOf = (format: string): ListMarker =>
+	LIST_MARKERS.find((one) => NUMBER_FORMATS[one] === format) ?? 'decimal';
 const LEVELS = 9;
 
 interface Level {
@@ -35,7 +38,7 @@ function levelOf(lvl: XmlNode | undefined): Level {
 	const format = lvl?.child('w:numFmt')?.attribute('w:val') ?? 'decimal';
 	const isSilent = format === 'none' || (format !== 'bullet' && lvl?.child('w:lvlText')?.attribute('w:val') === '');
 	return {
-		marker: isSilent ? undefined : (MARKERS[format] ?? 'decimal'),
+		marker: isSilent ? undefined : markerOf(format),
 		start: number(lvl?.child('w:start')) ?? 0,
 		restart: number(lvl?.child('w:lvlRestart'))
 	};

@@ -5,6 +5,7 @@ import type { DocumentTable, TablePlace } from '../document.ts';
 import type { BlockPlace } from '../document.ts';
 import { descendants, type XmlDocument, type XmlNode } from '../package/xml.ts';
 import type { Carried } from '../carried.ts';
+import { addTo } from '../whole.ts';
 import { foundTable, shownHints } from '../found.ts';
 import { isTableCaption } from '../captions.ts';
 import { isRightToLeft, PropertyReader, readTableProperties, resolverOf } from './looks.ts';
@@ -69,8 +70,7 @@ export class StoryReader {
 
 	private paragraph(node: XmlNode, story: StoryPart, isContext: boolean): void {
 		const text = paragraphText(node).trim();
-		if (isContext && !text)
-			this.wordless.set(this.blocks.length, [...(this.wordless.get(this.blocks.length) ?? []), node]);
+		if (isContext && !text) addTo(this.wordless, this.blocks.length, node);
 		if (isContext && text) {
 			this.paragraphs.set(this.blocks.length, node);
 			const styleId = node.at('w:pPr', 'w:pStyle')?.attribute('w:val');

@@ -2,6 +2,7 @@ import type { Hints } from '../../core/recognise/facts.ts';
 import { emu } from '../../core/units.ts';
 import { isTableCaption } from '../captions.ts';
 import { type Carried } from '../carried.ts';
+import { addTo } from '../whole.ts';
 import { foundTable } from '../found.ts';
 import type { Block, CellContent } from '../../core/table/content.ts';
 import type { DocumentTable } from '../document.ts';
@@ -14,9 +15,8 @@ import { pageAppearance } from './looks.ts';
 import { isRightToLeft } from './properties/property.ts';
 import { weightOf } from './properties/text.ts';
 import { toPx } from './css.ts';
-import { contentsOf, paragraphsOf, textOf, type TextRun } from './text.ts';
+import { contentsOf, noteIn, paragraphsOf, textOf, type TextRun } from './text.ts';
 import { listItemOf } from './lists.ts';
-import { isNoteMark, noteOf } from './notes.ts';
 import { ownCaption, pictureIn, runView } from './beside.ts';
 
 /** A paragraph of a page's body. */
@@ -75,7 +75,7 @@ export class PageReader {
 				this.places.push(isBefore ? { start: place.start, end: place.start } : place);
 				this.lastText = text;
 				item = undefined;
-			} else if (pictures.length) this.wordless.set(at, [...(this.wordless.get(at) ?? []), paragraph]);
+			} else if (pictures.length) addTo(this.wordless, at, paragraph);
 			runs = [];
 			pictures = [];
 		};
@@ -105,7 +105,7 @@ export class PageReader {
 						flush(child);
 						if (child.name === 'li') item = undefined;
 					} else {
-						const note = isNoteMark(child) ? noteOf(child, textOf) : undefined;
+						const note = noteIn(child);
 						if (note) runs.push({ text: '', in: child, note });
 						else visit(child);
 					}

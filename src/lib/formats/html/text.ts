@@ -20,8 +20,16 @@ export interface TextParagraph {
 export const paragraphsOf = (element: Element): (readonly TextRun[])[] =>
 	contentsOf(element).flatMap((one) => ('runs' in one ? [one.runs] : []));
 
+/** The note that an element is the mark of. Marks in notes are text: notes can lead to each other in a circle. */
+export const noteIn = (mark: Element): Note | undefined =>
+	isNoteMark(mark)
+		? noteOf(mark, (note) =>
+				linesOf(contentsOf(note, () => undefined).flatMap((one) => ('runs' in one ? [one.runs] : [])))
+			)
+		: undefined;
+
 /** The same with the tables and pictures that stand between. */
-export function contentsOf(element: Element): (TextParagraph | Element)[] {
+export function contentsOf(element: Element, readNote = noteIn): (TextParagraph | Element)[] {
 	const paragraphs: (TextParagraph | Element)[] = [];
 	let runs: { text: string; in: Element; note?: Note }[] = [];
 	/** The item of a list that has begun, and has no text yet. */
@@ -69,7 +77,7 @@ export function contentsOf(element: Element): (TextParagraph | Element)[] {
 					flush();
 					if (child.name === 'li') item = undefined;
 				} else {
-					const note = isNoteMark(child) ? noteOf(child, textOf) : undefined;
+					const note = readNote(child);
 					if (note) runs.push({ text: '', in: child, note });
 					else visit(child);
 				}
@@ -82,7 +90,7 @@ export function contentsOf(element: Element): (TextParagraph | Element)[] {
 	return paragraphs;
 }
 
-export const textOf = (element: Element): string =>
-	paragraphsOf(element)
-		.map((runs) => runs.map(({ text }) => text).join(''))
-		.join('\n');
+const linesOf = (paragraphs: readonly (readonly TextRun[])[]): string =>
+	paragraphs.map((runs) => runs.map(({ text }) => text).join('')).join('\n');
+
+export const textOf = (element: Element): string => linesOf(paragraphsOf(element));

@@ -1,14 +1,15 @@
-import type { ListItem, ListMarker } from '../../core/table/content.ts';
+import { LIST_MARKERS, type ListItem, type ListMarker } from '../../core/table/content.ts';
 import type { XmlNode } from '../package/xml.ts';
 import type { OdfStyles } from './styles.ts';
 
-/** Markers by their number formats (ODF 1.3 Part 3 §19.500). */
-const MARKERS: Readonly<Record<string, ListMarker | undefined>> = {
-	'1': 'decimal',
-	a: 'lower-alpha',
-	A: 'upper-alpha',
-	i: 'lower-roman',
-	I: 'upper-roman'
+/** Number formats by their markers (ODF 1.3 Part 3 §19.500); bullets have none. */
+export const NUMBER_FORMATS: Readonly<Record<ListMarker, string | undefined>> = {
+	disc: undefined,
+	decimal: '1',
+	'lower-alpha': 'a',
+	'upper-alpha': 'A',
+	'lower-roman': 'i',
+	'upper-roman': 'I'
 };
 
 interface Level {
@@ -26,7 +27,7 @@ function levelOf(style: XmlNode | undefined, level: number): Level {
 	const node = style?.children.find((one) => Number(one.attribute('text:level')) === level + 1);
 	if (node?.name !== 'text:list-level-style-number') return { marker: 'disc', start: 1 };
 	return {
-		marker: MARKERS[node.attribute('style:num-format') ?? ''],
+		marker: LIST_MARKERS.find((one) => NUMBER_FORMATS[one] === (node.attribute('style:num-format') ?? '')),
 		start: whole(node.attribute('text:start-value')) ?? 1
 	};
 }

@@ -16,6 +16,7 @@ import { forbids } from '../../core/work/locks.ts';
 import { isCovered } from '../../core/work/table.ts';
 import type { DocumentTable, OpenDocument, WholeDocument } from '../document.ts';
 import type { RowFacts } from '../held.ts';
+import { NUMBER_FORMATS } from './lists.ts';
 import { inLists, isList, type List } from '../lists.ts';
 import { Package, type EntryText } from '../package/zip.ts';
 import { MIMETYPE, namespaceOf, OWN_PREFIXES } from './names.ts';
@@ -49,14 +50,6 @@ export function pictureFrame(picture: CellPicture): string {
 }
 
 const LIST_LEVELS = 10;
-const NUMBER_FORMATS: Readonly<Record<ListMarker, string>> = {
-	disc: '',
-	decimal: '1',
-	'lower-alpha': 'a',
-	'upper-alpha': 'A',
-	'lower-roman': 'i',
-	'upper-roman': 'I'
-};
 /** A list style that has one marker on all levels (ODF 1.3 Part 3 §16.30). */
 function listStyle(name: string, marker: ListMarker): string {
 	const levels = Array.from({ length: LIST_LEVELS }, (_, i) => {

@@ -2,6 +2,7 @@ import type { Appearance } from '../../core/cascade/look.ts';
 import type { Hints } from '../../core/recognise/facts.ts';
 import { isTableCaption } from '../captions.ts';
 import { type Carried } from '../carried.ts';
+import { addTo } from '../whole.ts';
 import { foundTable, shownHints } from '../found.ts';
 import type { Block, CellContent } from '../../core/table/content.ts';
 import type { DocumentTable, TablePlace } from '../document.ts';
@@ -58,8 +59,7 @@ export class TextReader {
 	private paragraph(part: OdtPart, node: XmlNode, where: TablePlace['where']): void {
 		const { source } = part.xml;
 		const text = textOf([readParagraph(node, source)]).trim();
-		if (where === 'body' && !text)
-			this.wordless.set(this.blocks.length, [...(this.wordless.get(this.blocks.length) ?? []), node]);
+		if (where === 'body' && !text) addTo(this.wordless, this.blocks.length, node);
 		if (where === 'body' && text) {
 			this.paragraphs.set(this.blocks.length, node);
 			if (node.name === 'text:h') {

@@ -134,17 +134,18 @@ export async function inEditions(trx: Transaction<Database>, state: DocumentStat
 		)
 	);
 	const isOut = ({ style, edition }: TableState) => out.has(`${style}@${edition}`);
+	const asking = Object.values(state.tables).filter((own) => own.style && !isOut(own));
 	const newest = new Map<string, number>();
 	const published: string[] = [];
-	for (const own of Object.values(state.tables)) {
-		const { style, edition } = own;
-		if (!style || isOut(own) || newest.has(style)) continue;
+	// Styles are locked in one order, whoever asks for them.
+	for (const style of [...new Set(asking.map((own) => own.style!))].sort()) {
 		const { number, isFirst } = await editionToWear(trx, style);
-		if (edition !== undefined && edition !== number)
-			throw new InputError('request', `“${names.get(style)!}” has no edition ${edition}.`, '/tables');
 		newest.set(style, number);
 		if (isFirst) published.push(names.get(style)!);
 	}
+	for (const { style, edition } of asking)
+		if (edition !== undefined && edition !== newest.get(style!))
+			throw new InputError('request', `“${names.get(style!)!}” has no edition ${edition}.`, '/tables');
 	return {
 		state: mapTables(state, (own) => (own.style && !isOut(own) ? { ...own, edition: newest.get(own.style)! } : own)),
 		published

@@ -34,9 +34,6 @@ export interface Impact {
 	readonly edges: number;
 }
 
-/** Whether the table would look different; a pinned one keeps what it has. */
-export const isChanged = ({ cells, edges, pinned }: Impact): boolean => !pinned && cells + edges > 0;
-
 /** How many cells and edges of a table look different in two appearances. */
 export function countChanges(before: Appearance, after: Appearance): { cells: number; edges: number } {
 	const texts = (items: readonly unknown[]) => items.map((item) => JSON.stringify(item));

@@ -248,6 +248,8 @@ describe('designing, on the server', () => {
 			const next = await addStep(db, id, version, 'y', { 2: { style: beacon, edition: 1 }, 3: { style: beacon } });
 			assert.deepEqual([next.published, next.state.tables[3]], [[], { style: beacon, edition: 1 }]);
 			await assert.rejects(addStep(db, id, next.version, 'z', { 4: { style: beacon, edition: 7 } }), code('request'));
+			const both = { 4: { style: beacon }, 5: { style: beacon, edition: 7 } };
+			await assert.rejects(addStep(db, id, next.version, 'z', both), code('request'), 'not covered by another table');
 		});
 		it('are what tables wear that wore a draft before there was this law', async () => {
 			const { id: beacon } = await styleNamed('Beacon');

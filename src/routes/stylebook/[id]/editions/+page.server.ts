@@ -5,7 +5,8 @@ import { loadSpecimens } from '$lib/server/styles/specimens.ts';
 import { frozenDraft, listEditions } from '$lib/server/styles/editions.ts';
 import { loadHouse } from '$lib/server/house/house.ts';
 import { readId } from '$lib/server/http/requests.ts';
-import { impactOf, impactPictures, isChanged, listRollouts } from '$lib/server/runs/rollouts.ts';
+import { isChanged } from '$lib/workbench/impact.ts';
+import { impactOf, impactPictures, listRollouts } from '$lib/server/runs/rollouts.ts';
 import { chosenSpecimens, loadStyle } from '$lib/server/styles/styles.ts';
 import type { PageServerLoad } from './$types.js';
 

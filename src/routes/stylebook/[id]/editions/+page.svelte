@@ -9,6 +9,7 @@
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import { excerpt } from '$lib/workbench/excerpt.ts';
+	import { isChanged } from '$lib/workbench/impact.ts';
 	import { builtInSpecimen } from '$lib/workbench/specimen.ts';
 	import { stateTable } from '$lib/workbench/table.ts';
 	import Button from '$lib/ui/controls/Button.svelte';
@@ -48,7 +49,6 @@
 		}
 	}
 	type Impact = (typeof data.impacts)[number];
-	const isChanged = ({ cells, edges, pinned }: Impact) => !pinned && cells + edges > 0;
 	const after = $derived(flatten(data.draft));
 	const versions = $derived([
 		...(data.isPublished ? [] : [{ key: 'draft', words: 'the draft', style: data.draft }]),
