@@ -9,6 +9,7 @@ const WORDS = {
 	link: ['link', 'links'],
 	list: ['list item as one of a list', 'list items as those of lists'],
 	note: ['note', 'notes'],
+	mark: ['mark behind words', 'marks behind words'],
 	comment: ['comment', 'comments'],
 	change: ['tracked change', 'tracked changes'],
 	field: ['field', 'fields'],

@@ -15,6 +15,7 @@ import { runsOf } from '../../../src/lib/core/table/content.ts';
 import { markerText } from '../../../src/lib/formats/lists.ts';
 import { compareKept } from '../../../src/lib/formats/read-back.ts';
 import { readHtml } from '../../../src/lib/formats/html/read.ts';
+import { docx, tbl, tr } from './documents.ts';
 
 const KINDS = ['docx', 'odt', 'html'] as const;
 type Kind = (typeof KINDS)[number];
@@ -169,6 +170,25 @@ describe('a table in another format', () => {
 		assert.deepEqual(account.remarks, [
 			'These do not come along: 1 list item as one of a list, 2 links, 1 table’s width as a share of the page, 1 form field and 1 picture.'
 		]);
+		const marked = await openDocument(
+			await docx({
+				body:
+					'<w:p><w:r><w:rPr><w:highlight w:val="yellow"/></w:rPr><w:t>all</w:t></w:r></w:p>' +
+					'<w:p><w:r><w:t>some </w:t></w:r><w:r><w:rPr><w:shd w:val="clear" w:fill="FFEE00"/></w:rPr><w:t>words</w:t></w:r></w:p>' +
+					tbl([tr('a')])
+			}),
+			'x.docx'
+		);
+		const marks = {
+			docx: marked,
+			html: readHtml(page('<p>a <mark>b</mark> <mark>c</mark></p><table><tr><td>a</td></tr></table>'))
+		};
+		for (const [kind, document] of Object.entries(marks))
+			assert.deepEqual(
+				(await through(document, 'odt')).account.remarks,
+				['These do not come along: 2 marks behind words.'],
+				kind
+			);
 		const signed = {
 			...readHtml(page('<table><tr><td>a</td></tr></table>')),
 			ownRemarks: ['It holds macros; they stay.']

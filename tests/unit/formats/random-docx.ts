@@ -33,7 +33,8 @@ class RandomDocx {
 			() => '<w:caps/>',
 			() => `<w:color w:val="${this.colour()}"/>`,
 			() => `<w:sz w:val="${random.pick([16, 21, 28])}"/>`,
-			() => '<w:u w:val="single"/>'
+			() => '<w:u w:val="single"/>',
+			this.shading
 		])}</w:rPr>`;
 	}
 	private paragraph(text: string): string {
@@ -41,6 +42,7 @@ class RandomDocx {
 		const properties = () =>
 			`<w:pPr>${random.some(0.4, [
 				() => `<w:pStyle w:val="${random.pick(['P1', 'P2'])}"/>`,
+				this.shading,
 				() => `<w:jc w:val="${random.pick(['left', 'center', 'right', 'both', 'start', 'end'])}"/>`
 			])}</w:pPr>`;
 		const more = () => `<w:r>${this.text(true)}<w:t xml:space="preserve"> more</w:t></w:r>`;
@@ -111,9 +113,13 @@ class RandomDocx {
 				random.maybe(0.5, () => this.text(false)),
 				true
 			),
-			named('paragraph', 'P1', '<w:basedOn w:val="Normal"/><w:pPr><w:jc w:val="right"/></w:pPr><w:rPr><w:b/></w:rPr>'),
+			named(
+				'paragraph',
+				'P1',
+				`<w:basedOn w:val="Normal"/><w:pPr>${random.maybe(0.3, this.shading)}<w:jc w:val="right"/></w:pPr><w:rPr><w:b/></w:rPr>`
+			),
 			named('paragraph', 'P2', '<w:basedOn w:val="P1"/><w:rPr><w:color w:val="118811"/></w:rPr>'),
-			named('character', 'C1', '<w:rPr><w:b/><w:i/></w:rPr>'),
+			named('character', 'C1', `<w:rPr><w:b/><w:i/>${random.maybe(0.3, this.shading)}</w:rPr>`),
 			table('T1'),
 			table('T2', '<w:basedOn w:val="T1"/>')
 		].join('');

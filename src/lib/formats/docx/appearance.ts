@@ -1,4 +1,5 @@
 import { Interned, type Appearance, type Line, type Look } from '../../core/cascade/look.ts';
+import type { Hex } from '../../core/colour.ts';
 import type { XmlNode } from '../package/xml.ts';
 import type { Emu } from '../../core/units.ts';
 import {
@@ -13,9 +14,10 @@ import {
 } from './looks.ts';
 import { shownBorder } from './properties/borders.ts';
 import { gapBetween, type ParagraphLayer } from './properties/paragraph.ts';
+import { shownFill } from './properties/shading.ts';
 import type { TextLayer } from './properties/text.ts';
 import type { StyleSheet } from './styles.ts';
-import { paragraphsOf, type SourceCell, type SourceGrid } from './tables.ts';
+import { paragraphsOf, runsOf, runText, type SourceCell, type SourceGrid } from './tables.ts';
 import { directOnly, emphasisOf, evenText, readCellText, type CellText } from './cell-text.ts';
 
 interface TextLayers {
@@ -31,9 +33,30 @@ function prevailing(resolver: LookResolver, reader: PropertyReader, ground: Cell
 	return { text: resolver.text(ground, run), paragraph: resolver.paragraph(ground, paragraph) };
 }
 
+/** What shows behind all of a cell's words, where it is something else than the cell's own fill. */
+export function behindText(
+	resolver: LookResolver,
+	reader: PropertyReader,
+	ground: CellGround,
+	cell: XmlNode
+): Hex | undefined {
+	const seen = new Set<Hex | undefined>();
+	for (const node of paragraphsOf(cell)) {
+		const paragraph = reader.paragraph(node.child('w:pPr'));
+		const below = resolver.paragraph(ground, paragraph).behind;
+		for (const run of runsOf(node)) {
+			if (!runText(run).trim()) continue;
+			const { behind } = resolver.text(ground, reader.run(run.child('w:rPr'), paragraph.styleId));
+			const shown = shownFill(behind, below, undefined);
+			seen.add(shown === 'none' ? undefined : shown);
+		}
+	}
+	return seen.size === 1 ? [...seen][0] : undefined;
+}
+
 /** The same for a cell in which some words stand out. */
 function prevailingOf(resolver: LookResolver, sheet: StyleSheet, ground: CellGround, text: CellText): TextLayers {
-	const emphasis = emphasisOf(text, (context) => resolver.text(ground, context));
+	const emphasis = emphasisOf(text, { shown: (context) => resolver.text(ground, context) });
 	const runs = text.flatMap(({ context: paragraph, runs }) =>
 		runs
 			.filter((run) => run.text.trim())
@@ -82,7 +105,15 @@ export function cellLooks({ node, grid, sources }: SourceGrid, reader: PropertyR
 		if (!first) return NO_LOOK;
 		const ground = resolver.ground(first, grid.rows, grid.columns);
 		const { text, paragraph } = prevailing(resolver, reader, ground, first.node);
-		const look = resolver.look(ground, reader.cell(first.node.child('w:tcPr')), text, paragraph);
+		const isMarked = text.behind !== undefined || paragraph.behind !== undefined;
+		const isFilled = isMarked && behindText(resolver, reader, ground, first.node) !== undefined;
+		const unmarked = <T extends TextLayer | ParagraphLayer>({ behind: _behind, ...layer }: T) => sheet.interned(layer);
+		const look = resolver.look(
+			ground,
+			reader.cell(first.node.child('w:tcPr')),
+			isMarked && !isFilled ? unmarked(text) : text,
+			isMarked && !isFilled ? unmarked(paragraph) : paragraph
+		);
 		const paragraphs = paragraphsOf(first.node);
 		if (paragraphs.length < 2) return look;
 		const [one, next] = paragraphs.map((node) => resolver.paragraph(ground, reader.paragraph(node.child('w:pPr'))));

@@ -29,7 +29,9 @@ export function readCellText(cell: XmlNode, reader: PropertyReader): CellText {
 }
 
 /** Settings that an author gives words inside a text; what all of a cell's text has in common is its look instead. */
-const EMPHASIS = ['bold', 'italic', 'underline', 'caps', 'smallCaps', 'ink'] as const;
+const EMPHASIS = ['bold', 'italic', 'underline', 'caps', 'smallCaps', 'ink', 'behind'] as const;
+/** What words keep where a style drops their emphasis: a mark behind them is content. */
+const MARKS: readonly (typeof EMPHASIS)[number][] = ['behind'];
 export const NO_FIELDS: ReadonlySet<keyof TextLayer> = new Set();
 export const NO_EMPHASIS = () => NO_FIELDS;
 
@@ -65,14 +67,14 @@ export function evenText(cell: XmlNode, reader: PropertyReader): EvenText | unde
  */
 export function emphasisOf(
 	content: CellText,
-	shown?: (context: RunContext) => TextLayer
+	{ shown, drops = false }: { shown?: (context: RunContext) => TextLayer; drops?: boolean } = {}
 ): (context: RunContext) => ReadonlySet<keyof TextLayer> {
 	const runs = content.flatMap((paragraph) => paragraph.runs.filter(({ text }) => text.trim()));
 	const mark = content.find(({ runs }) => runs.some(({ text }) => text.trim()))?.context.mark;
 	const uneven = new Set<(typeof EMPHASIS)[number]>();
 	/** What of an uneven field is no emphasis. */
 	const even = new Map<keyof TextLayer, unknown>();
-	for (const field of EMPHASIS) {
+	for (const field of drops ? MARKS : EMPHASIS) {
 		const share = new Map<unknown, number>();
 		for (const { context, text } of runs)
 			share.set(context.direct[field], (share.get(context.direct[field]) ?? 0) + text.length);

@@ -18,6 +18,18 @@ export function rowFacts(trPr: XmlNode | undefined): RowFacts {
 	};
 }
 
+/** How many runs of a paragraph are marked: highlighted (§17.3.2.15), or shaded among others that are not. */
+function marksIn(paragraph: XmlNode): number {
+	const runs = paragraph.children.filter((child) => child.name === 'w:r' && child.child('w:t')?.text.trim());
+	const behind = runs.map((run) => {
+		const rPr = run.child('w:rPr');
+		const highlight = rPr?.child('w:highlight')?.attribute('w:val') ?? 'none';
+		return highlight === 'none' ? rPr?.child('w:shd')?.attribute('w:fill') : highlight;
+	});
+	const isMarked = runs.some((run) => run.at('w:rPr', 'w:highlight')) || new Set(behind).size > 1;
+	return isMarked ? behind.filter((one) => one && one !== 'none' && one !== 'auto').length : 0;
+}
+
 /** Counts what an element of a document holds beside text and tables; `lists` are its paragraphs that are items of lists. */
 export function countHeld(node: XmlNode, lists: ReadonlyMap<XmlNode, unknown>, held: Held): void {
 	for (const child of node.children) {
@@ -36,8 +48,13 @@ export function countHeld(node: XmlNode, lists: ReadonlyMap<XmlNode, unknown>, h
 		else if (name === 'w:commentReference') hold(held, 'comment');
 		else if (CHANGES.has(name)) hold(held, 'change');
 		else if (name.endsWith('/math}oMath')) hold(held, 'equation');
-		else if (name === 'w:p' && lists.has(child)) hold(held, 'list');
-		else if (name === 'w:sdtPr' && child.children.some((one) => CONTROLS.has(one.name) || /}checkbox$/.test(one.name)))
+		else if (name === 'w:p') {
+			if (lists.has(child)) hold(held, 'list');
+			hold(held, 'mark', marksIn(child));
+		} else if (
+			name === 'w:sdtPr' &&
+			child.children.some((one) => CONTROLS.has(one.name) || /}checkbox$/.test(one.name))
+		)
 			hold(held, 'control');
 		else if (name === 'w:tblPr') {
 			if (child.child('w:tblW')?.attribute('w:type') === 'pct') hold(held, 'share');

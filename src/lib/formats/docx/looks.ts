@@ -4,10 +4,11 @@ import type { Line, Look } from '../../core/cascade/look.ts';
 import type { Emu } from '../../core/units.ts';
 import type { XmlDocument, XmlNode } from '../package/xml.ts';
 import { readBorders, type Borders } from './properties/borders.ts';
-import { readCell, readMargins, readShading, type CellLayer, type Margins } from './properties/cell.ts';
+import { readCell, readMargins, type CellLayer, type Margins } from './properties/cell.ts';
 import { acrossFrom } from '../sides.ts';
 import { familyOfSemibold } from './properties/semibold.ts';
 import { readParagraph, type ParagraphLayer } from './properties/paragraph.ts';
+import { readShading, shownFill } from './properties/shading.ts';
 import { readOnOff, readText, TOGGLES, type TextLayer } from './properties/text.ts';
 import { readTableLook, regionKey, regionsAt, type Block, type GridCell, type TableLook } from './regions.ts';
 import type { StyleSheet, TableStyle } from './styles.ts';
@@ -125,7 +126,7 @@ export class PropertyReader {
 			return {
 				markup,
 				styleId,
-				direct: readParagraph(pPr),
+				direct: readParagraph(pPr, this.sheet.theme),
 				mark: this.runBy(rPr && this.xml.fragment(markMarkup), styleId, () => markMarkup)
 			};
 		});
@@ -333,7 +334,7 @@ function lookOf(
 	paragraph: ParagraphLayer,
 	diagonals: CellGround['diagonals']
 ): Look {
-	const fill = cell.fill ?? 'none';
+	const fill = shownFill(text.behind, paragraph.behind, cell.fill) ?? 'none';
 	const semibold = text.family === undefined ? undefined : familyOfSemibold(text.family);
 	const ink = text.ink === 'auto' ? automaticInk(fill) : text.ink;
 	return {
@@ -359,7 +360,7 @@ function lookOf(
 	};
 }
 
-/** `auto` text (§17.3.2.6): black or white, whichever can be read on the cell's shading. */
+/** `auto` text (§17.3.2.6): black or white, whichever can be read on the shading behind it. */
 function automaticInk(fill: Hex | 'none'): Hex {
 	return contrast('#000000', fill === 'none' ? PAPER : fill) >= 4.5 ? '#000000' : '#FFFFFF';
 }

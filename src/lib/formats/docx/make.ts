@@ -17,7 +17,8 @@ import { sayableLook } from './properties/fields.ts';
 import { Media } from './media.ts';
 import { CONTENT_TYPES, W_NAMESPACE } from './names.ts';
 import { sayableLine, writeBorders, type Borders } from './properties/borders.ts';
-import { CELL_ORDER, writeMargins, writeRotation, writeShading, writeVertical } from './properties/cell.ts';
+import { CELL_ORDER, writeMargins, writeRotation, writeVertical } from './properties/cell.ts';
+import { writeShading } from './properties/shading.ts';
 import { PARAGRAPH_ORDER, spacing, writeAlignment } from './properties/paragraph.ts';
 import { RUN_ORDER, writeText } from './properties/text.ts';
 

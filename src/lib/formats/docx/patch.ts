@@ -16,6 +16,7 @@ import {
 	type PropertyReader,
 	type RunContext
 } from './looks.ts';
+import { behindText } from './appearance.ts';
 import { emphasisOf, evenText, NO_EMPHASIS, NO_FIELDS, readCellText } from './cell-text.ts';
 import {
 	PropertyPatcher,
@@ -29,7 +30,8 @@ import {
 import { readBorders } from './properties/borders.ts';
 import { lostLeaves, sayableLook } from './properties/fields.ts';
 import { gapBetween } from './properties/paragraph.ts';
-import { readMargins, readShading, ROW_ORDER, TABLE_ORDER } from './properties/cell.ts';
+import { readMargins, ROW_ORDER, TABLE_ORDER } from './properties/cell.ts';
+import { readShading } from './properties/shading.ts';
 import { readOnOff, type TextLayer } from './properties/text.ts';
 import { writeTableLook, type TableLook } from './regions.ts';
 import { WantedSides } from './sides.ts';
@@ -233,11 +235,14 @@ class TablePatch {
 		const width = widths.length ? widths.slice(cell.c, cell.c + cell.cols) : widths;
 		let key = this.sides.key(number, isContested, cache.lineId);
 		if (width.length) key = `${key} ${width.join()}`;
+		// What is behind the words stays where the fill is the file's, and shows over the cell's own.
+		const behind = this.job.carry.has('fill') ? undefined : behindText(this.resolver, reader, ground, node);
+		if (behind) key = `${key} ${behind}`;
 		let byKey = known.cells.get(own);
 		if (!byKey) known.cells.set(own, (byKey = new Map()));
 		let patched = byKey.get(key);
 		if (!patched) {
-			patched = this.patcher.cell(own, look, ground, { of: this.sides, number, isContested }, width);
+			patched = this.patcher.cell(own, look, ground, { of: this.sides, number, isContested }, width, behind);
 			byKey.set(key, patched);
 		}
 		this.use(patched, node, tcPr);
@@ -252,8 +257,9 @@ class TablePatch {
 
 	private patchText(cell: SourceCell, look: Look, ground: CellGround, known: KnownPatches): void {
 		const { reader, dropsEmphasis } = this.job;
-		const emphasis =
-			dropsEmphasis || evenText(cell.node, reader) ? NO_EMPHASIS : emphasisOf(readCellText(cell.node, reader));
+		const emphasis = evenText(cell.node, reader)
+			? NO_EMPHASIS
+			: emphasisOf(readCellText(cell.node, reader), { drops: dropsEmphasis });
 		const withNext = !this.job.changes && this.job.rows[cell.r]!.withNext;
 		const decimalAt = look.h === 'decimal' ? this.decimalAt(cell, look) : 0;
 		const paragraphs = paragraphsOf(cell.node);

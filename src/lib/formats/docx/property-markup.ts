@@ -1,5 +1,6 @@
 import { sameLine } from '../../core/properties/line.ts';
 import type { SeenLeaf } from '../read-back.ts';
+import type { Hex } from '../../core/colour.ts';
 import type { Look } from '../../core/cascade/look.ts';
 import type { Aspect } from '../../core/style/types.ts';
 import { toTwips, type Emu } from '../../core/units.ts';
@@ -17,7 +18,8 @@ import {
 } from './looks.ts';
 import { directOnly } from './cell-text.ts';
 import { writeBorders, type Borders } from './properties/borders.ts';
-import { CELL_ORDER, writeMargins, writeRotation, writeShading, writeVertical } from './properties/cell.ts';
+import { CELL_ORDER, writeMargins, writeRotation, writeVertical } from './properties/cell.ts';
+import { writeShading } from './properties/shading.ts';
 import { PARAGRAPH_ORDER, spacing, writeAlignment } from './properties/paragraph.ts';
 import { RUN_ORDER, TEXT_ELEMENTS, writeText, type TextLayer } from './properties/text.ts';
 import { SIDES } from '../../core/table/grid.ts';
@@ -84,12 +86,15 @@ export class PatchCache {
 	};
 }
 
-const TEXT_NAMES: ReadonlySet<string> = new Set(Object.values(TEXT_ELEMENTS).flat());
 /** Fields of run properties that are called otherwise among looks. */
 const TEXT_LEAF: Partial<Record<keyof TextLayer, SeenLeaf>> = { bold: 'weight', caps: 'case', smallCaps: 'case' };
 const MARGIN_FIELDS = { top: 'marginTop', bottom: 'marginBottom', start: 'marginStart', end: 'marginEnd' } as const;
 const EMPTY: ReadonlyMap<string, string> = new Map();
 const NO_SPACE = 0 as Emu;
+
+/** Whether what is behind words, or behind their paragraph, hides the fill of a look. */
+const hides = (behind: Hex | 'none' | undefined, { fill }: Look): boolean =>
+	behind !== undefined && behind !== 'none' && behind !== fill;
 
 /** What a paragraph is beside its look. */
 interface ParagraphPlace {
@@ -107,20 +112,26 @@ export const widthMarkup = (name: string, widths: readonly Emu[]) =>
 
 /** Rewrites property elements so that what stands in them makes a cell look as wanted. */
 export class PropertyPatcher {
+	/** What the style takes over of what runs say of themselves. */
+	private readonly taken: ReadonlySet<keyof TextLayer>;
 	constructor(
 		private readonly reader: PropertyReader,
 		private readonly resolver: LookResolver,
 		private readonly manner: Manner,
 		private readonly settings: PatchCache['settings']
-	) {}
+	) {
+		const fields = Object.keys(TEXT_ELEMENTS) as (keyof TextLayer)[];
+		this.taken = new Set(fields.filter((field) => manner.carry.has(field === 'behind' ? 'fill' : 'text')));
+	}
 
-	/** A w:tcPr that says what table and style do not say of the cell already. */
+	/** A w:tcPr that says what table and style do not say of the cell already; `behind`: what shows behind its words, and stays. */
 	cell(
 		own: CellContext,
 		look: Look,
 		ground: CellGround,
 		sides: { readonly of: WantedSides; readonly number: number; readonly isContested: boolean },
-		width: readonly Emu[]
+		width: readonly Emu[],
+		behind: Hex | undefined
 	): PropertyMarkup {
 		const { reader } = this;
 		const { carry, strict, direct, hasLines } = this.manner;
@@ -168,7 +179,7 @@ export class PropertyPatcher {
 		const wanted = cellLayerOf(look);
 		say(
 			'fill',
-			(kept('fill') ? own.fill : undefined) ?? ground.cell.fill ?? 'none',
+			behind ?? (kept('fill') ? own.fill : undefined) ?? ground.cell.fill ?? 'none',
 			wanted.fill ?? (kept('fill') ? undefined : 'none'),
 			(fill) => ['w:shd', writeShading(fill)]
 		);
@@ -210,17 +221,16 @@ export class PropertyPatcher {
 
 	/** Which of a run's own settings the style takes over. */
 	private goesFromRun(keep: ReadonlySet<keyof TextLayer>): (child: XmlNode) => boolean {
-		if (!this.manner.carry.has('text')) return () => false;
-		if (keep.size === 0) return ({ name }) => TEXT_NAMES.has(name);
-		const kept = new Set([...keep].flatMap((field) => TEXT_ELEMENTS[field]));
-		return ({ name }) => TEXT_NAMES.has(name) && !kept.has(name);
+		const names = new Set([...this.taken].flatMap((field) => (keep.has(field) ? [] : TEXT_ELEMENTS[field])));
+		return ({ name }) => names.has(name);
 	}
 
 	/** A w:rPr that says what a run must say itself to look as wanted, over what table, paragraph and character style make of it. */
 	run(context: RunContext, look: Look, ground: CellGround, keep: ReadonlySet<keyof TextLayer>): PropertyMarkup {
 		const { carry, direct } = this.manner;
 		const wanted = textLayerOf(look);
-		const remaining = carry.has('text') ? directOnly(context.direct, keep, true) : context.direct;
+		const gone = keep.size ? new Set([...this.taken].filter((field) => !keep.has(field))) : this.taken;
+		const remaining = directOnly(context.direct, gone, false);
 		const effective = this.resolver.effectiveText(ground, { ...context, direct: remaining });
 		const missing: TextLayer = {};
 		const same: SeenLeaf[] = [];
@@ -234,6 +244,10 @@ export class PropertyPatcher {
 				different.push(leaf);
 				Object.assign(missing, { [field]: wanted[field] });
 			}
+		}
+		if (carry.has('fill') && !keep.has('behind') && hides(effective.behind, look)) {
+			different.push('fill');
+			missing.behind = 'none';
 		}
 		const set = direct ? writeText(missing) : EMPTY;
 		return {
@@ -256,6 +270,7 @@ export class PropertyPatcher {
 		const remaining = { ...context.direct };
 		if (carry.has('alignment')) delete remaining.h;
 		if (carry.has('text')) delete remaining.lineHeight;
+		if (carry.has('fill')) delete remaining.behind;
 		const effective = this.resolver.effectiveParagraph(ground, context.styleId, remaining);
 		const set = new Map<string, string>();
 		const same: SeenLeaf[] = [];
@@ -279,6 +294,10 @@ export class PropertyPatcher {
 			const gap = setsGap && direct ? { before: place === 1 ? NO_SPACE : look.paragraphGap!, after: NO_SPACE } : {};
 			const markup = spacing(pPr?.child('w:spacing'), { ...(lineHeight !== undefined && { lineHeight }), ...gap });
 			if (markup) set.set('w:spacing', markup);
+		}
+		if (carry.has('fill') && hides(effective.behind, look)) {
+			different.push('fill');
+			if (direct) set.set('w:shd', writeShading('none'));
 		}
 		if (withNext && !pPr?.child('w:keepNext')) set.set('w:keepNext', '<w:keepNext/>');
 		if (mark !== '' && mark !== context.mark.markup) set.set('w:rPr', mark);

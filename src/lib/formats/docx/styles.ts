@@ -1,7 +1,8 @@
 import type { XmlNode } from '../package/xml.ts';
 import { readBorders, type Borders } from './properties/borders.ts';
-import { readCell, readMargins, readShading, type CellLayer, type Margins } from './properties/cell.ts';
+import { readCell, readMargins, type CellLayer, type Margins } from './properties/cell.ts';
 import { readParagraph, type ParagraphLayer } from './properties/paragraph.ts';
+import { readShading } from './properties/shading.ts';
 import { readOnOff, readText, type TextLayer } from './properties/text.ts';
 import { REGIONS, type Region } from './regions.ts';
 import type { Theme } from './theme.ts';
@@ -79,7 +80,7 @@ export class StyleSheet {
 		const defaults = root?.child('w:docDefaults');
 		this.defaults = {
 			text: readText(defaults?.at('w:rPrDefault', 'w:rPr'), theme),
-			paragraph: readParagraph(defaults?.at('w:pPrDefault', 'w:pPr'))
+			paragraph: readParagraph(defaults?.at('w:pPrDefault', 'w:pPr'), theme)
 		};
 		for (const node of root?.children ?? []) if (node.name === 'w:style') this.add(node);
 	}
@@ -140,7 +141,7 @@ export class StyleSheet {
 			style = { text: {}, paragraph: {} };
 			for (const { node } of this.chain(wanted, type)) {
 				Object.assign(style.text, readText(node.child('w:rPr'), this.theme));
-				Object.assign(style.paragraph, readParagraph(node.child('w:pPr')));
+				Object.assign(style.paragraph, readParagraph(node.child('w:pPr'), this.theme));
 			}
 			this.textStyles.set(key, style);
 		}
@@ -170,7 +171,7 @@ export class StyleSheet {
 			}
 			const layer = {
 				text: readText(node.child('w:rPr'), this.theme),
-				paragraph: readParagraph(node.child('w:pPr')),
+				paragraph: readParagraph(node.child('w:pPr'), this.theme),
 				cell
 			};
 			regions.set(region, mergeRegion(regions.get(region), layer));

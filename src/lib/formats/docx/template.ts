@@ -7,6 +7,7 @@ import { toPoints, type Emu } from '../../core/units.ts';
 import type { DocxDocument } from './read.ts';
 import type { Borders, BorderPlace } from './properties/borders.ts';
 import type { Margins } from './properties/cell.ts';
+import { shownFill } from './properties/shading.ts';
 import type { Region } from './regions.ts';
 import type { RegionLayer, TableStyle } from './styles.ts';
 
@@ -77,7 +78,8 @@ function marginLeaves(margins: Margins): Leaves {
 function regionLeaves({ text, paragraph, cell }: RegionLayer, name: InkName): Leaves {
 	const leaves: Leaves = new Map();
 	const set = (path: string, value: LeafValue | undefined) => value !== undefined && leaves.set(path, value);
-	if (cell.fill) set('fill.ink', cell.fill === 'none' ? 'none' : name(cell.fill));
+	const fill = shownFill(text.behind, paragraph.behind, cell.fill);
+	if (fill) set('fill.ink', fill === 'none' ? 'none' : name(fill));
 	const semibold = text.family === undefined ? undefined : familyOfSemibold(text.family);
 	set('text.family', semibold ?? text.family);
 	set('text.size', text.size && points(text.size));

@@ -21,7 +21,8 @@ const KINDS: Readonly<Record<string, HeldKind>> = {
 	audio: 'object',
 	object: 'object',
 	embed: 'object',
-	math: 'equation'
+	math: 'equation',
+	mark: 'mark'
 };
 
 /** What a row says of itself. */
@@ -51,6 +52,6 @@ export function countHeld(node: Element, held: Held, styles: PageStyles): void {
 			if (/;\s*margin(-left|-inline-start)\s*:\s*(?!auto|0(?![.\d]))/i.test(said)) hold(held, 'indent');
 		}
 		if (child.name === 'tr') holdRow(held, rowFacts(child, styles));
-		if (kind === undefined || kind === 'list') countHeld(child, held, styles);
+		if (kind === undefined || kind === 'list' || kind === 'mark') countHeld(child, held, styles);
 	}
 }

@@ -1,7 +1,7 @@
 import { hold, holdRow, type Held, type RowFacts } from '../held.ts';
 import type { XmlNode } from '../package/xml.ts';
 import { toEmu } from './properties/property.ts';
-import type { OdfStyles } from './styles.ts';
+import { TEXT_FILL, type OdfStyles } from './styles.ts';
 
 /** Text that a program works out (ODF 1.3 Part 3 §7). */
 const FIELDS =
@@ -20,6 +20,16 @@ export function rowFacts(row: XmlNode, styles: OdfStyles): RowFacts {
 	};
 }
 
+/** How many stretches of a paragraph have a background that the others have not. */
+function marksIn(paragraph: XmlNode, styles: OdfStyles): number {
+	const spans = paragraph.children.filter((child) => child.name === 'text:span');
+	const marked = spans.filter((span) => {
+		const behind = styles.properties('text', span.attribute('text:style-name')).get(TEXT_FILL);
+		return behind !== undefined && behind !== 'transparent';
+	});
+	return marked.length < spans.length || paragraph.text.trim() ? marked.length : 0;
+}
+
 /** Counts what an element of a document holds beside text and tables. */
 export function countHeld(node: XmlNode, styles: OdfStyles, held: Held): void {
 	for (const child of node.children) {
@@ -35,6 +45,7 @@ export function countHeld(node: XmlNode, styles: OdfStyles, held: Held): void {
 			hold(held, 'drawing');
 			continue;
 		}
+		if (name === 'text:p') hold(held, 'mark', marksIn(child, styles));
 		if (name === 'text:a') hold(held, 'link');
 		else if (name === 'text:note') hold(held, 'note');
 		else if (name === 'office:annotation') hold(held, 'comment');

@@ -13,11 +13,11 @@ import {
 	readCell,
 	writeMargins,
 	writeRotation,
-	writeShading,
 	writeVertical
 } from '../../../../src/lib/formats/docx/properties/cell.ts';
 import { lostLeaves, sayableLook } from '../../../../src/lib/formats/docx/properties/fields.ts';
 import { readParagraph, spacing, writeAlignment } from '../../../../src/lib/formats/docx/properties/paragraph.ts';
+import { writeShading } from '../../../../src/lib/formats/docx/properties/shading.ts';
 import { readText, RUN_ORDER, writeText } from '../../../../src/lib/formats/docx/properties/text.ts';
 import {
 	readTableLook,
@@ -71,7 +71,7 @@ describe('what is written is read back: each property of WordprocessingML', () =
 	it('paragraphs', () => {
 		for (const h of ['start', 'middle', 'end', 'justify', 'decimal'] as const) {
 			const markup = `<w:pPr>${[...writeAlignment(h, 700).values()].join('')}${spacing(undefined, { lineHeight: 1.5 })}</w:pPr>`;
-			assert.deepEqual(readParagraph(element(markup)), paragraphLayerOf({ h, lineHeight: 1.5 }));
+			assert.deepEqual(readParagraph(element(markup), NO_THEME), paragraphLayerOf({ h, lineHeight: 1.5 }));
 		}
 		const kept = spacing(element('<w:spacing w:before="120" w:line="400" w:lineRule="exact"/>'), { lineHeight: 1.25 });
 		assert.equal(kept, '<w:spacing w:before="120" w:line="300" w:lineRule="auto"/>', 'what else it says stays');

@@ -26,11 +26,20 @@ import { zipOf } from '../zip.ts';
 const find = (name: string) => DEMO_STYLES.find((other) => other.name === name);
 type Bytes = Uint8Array<ArrayBuffer>;
 
-async function apply(bytes: Bytes, house: Style, options: { as?: Travel; tables?: number[]; change?: object } = {}) {
+async function apply(
+	bytes: Bytes,
+	house: Style,
+	options: { as?: Travel; tables?: number[]; change?: object; dropsEmphasis?: boolean } = {}
+) {
 	const document = await readDocx(bytes);
 	const jobs = document.tables
 		.filter(({ index }) => options.tables?.includes(index) ?? true)
-		.map(({ index, table }) => ({ index, style: house, table: { ...table, ...options.change } }));
+		.map(({ index, table }) => ({
+			index,
+			style: house,
+			table: { ...table, ...options.change },
+			dropsEmphasis: options.dropsEmphasis
+		}));
 	return writeDocx(document, jobs, { house: FIRST_HOUSE, find, ...(options.as && { as: options.as }) });
 }
 const main = async (bytes: Bytes, name = 'word/document.xml') => (await (await Package.open(bytes, 'x')).text(name))!;
@@ -375,6 +384,48 @@ describe('what a DOCX says of its tables beside their cells', () => {
 			assert.deepEqual(account.tables[0]!.differences, []);
 			assert.equal(lookOf(await readDocx(after), 1).fill === '#CFE8D5', 'carry' in change);
 		}
+	});
+	const shd = (fill: string) => `<w:shd w:val="clear" w:color="auto" w:fill="${fill}"/>`;
+	const shadedStyles =
+		`<w:style w:type="paragraph" w:styleId="P"><w:name w:val="P"/><w:pPr>${shd('CFE8D5')}</w:pPr></w:style>` +
+		`<w:style w:type="character" w:styleId="C"><w:name w:val="C"/><w:rPr>${shd('FFEE00')}</w:rPr></w:style>`;
+	const words = (text: string, rPr = '') => `<w:r><w:rPr>${rPr}</w:rPr><w:t xml:space="preserve">${text}</w:t></w:r>`;
+	const says = (pPr: string, ...runs: string[]) => tc(`<w:p><w:pPr>${pPr}</w:pPr>${runs.join('')}</w:p>`);
+	it('what is behind all words is the fill that shows, of letters over paragraphs over cells, by style and directly', async () => {
+		const cell = '<w:shd w:val="clear" w:fill="102030"/>';
+		const body = tbl([
+			tr(
+				says(shd('CFE8D5'), words('a')),
+				says('<w:pStyle w:val="P"/>', words('b')),
+				says('<w:pStyle w:val="P"/>', words('c', shd('FFEE00')), words('d', `<w:b/>${shd('FFEE00')}`)),
+				says('', words('e', '<w:rStyle w:val="C"/>'))
+			),
+			tr(
+				says('', words('f'), words('g', shd('FFEE00'))),
+				tc(`<w:p>${words('h', shd('auto'))}</w:p>`, cell),
+				says(`<w:pStyle w:val="P"/>${shd('auto')}`, words('i')),
+				tc(`<w:p><w:pPr>${shd('CFE8D5')}</w:pPr>${words('j')}</w:p><w:p>${words('k')}</w:p>`, cell)
+			)
+		]);
+		const bytes = await docx({ styles: shadedStyles, body });
+		const fills = async (from: Bytes) => {
+			const document = await readDocx(from);
+			return Array.from({ length: 8 }, (_, i) => lookOf(document, i).fill);
+		};
+		const shown = ['#CFE8D5', '#CFE8D5', '#FFEE00', '#FFEE00', 'none', '#102030', 'none', '#102030'];
+		assert.deepEqual(await fills(bytes), shown);
+		for (const carry of [[...ASPECTS], ASPECTS.filter((aspect) => aspect !== 'fill')])
+			for (const as of ['living', 'direct', 'living-only'] as const)
+				for (const dropsEmphasis of [true, false]) {
+					const { bytes: after, account } = await apply(bytes, LEDGER_STYLE, { as, change: { carry }, dropsEmphasis });
+					const { differences } = account.tables[0]!;
+					const markup = await main(after);
+					if (as !== 'living-only') assert.deepEqual(differences, [], `${as}, ${carry.join()}`);
+					if (!(carry as readonly string[]).includes('fill')) {
+						assert.deepEqual(await fills(after), shown, as);
+						assert.equal(markup.match(/w:fill="FFEE00"/g)?.length, 3, 'what is the file’s stays where it stands');
+					} else assert.match(markup, /<w:t[^>]*>f<.*FFEE00.*<w:t[^>]*>g</, 'a mark behind some words stays');
+				}
 	});
 	it('a tab of a numbered list is no decimal alignment, and stays', async () => {
 		const pPr = '<w:tabs><w:tab w:val="num" w:pos="360"/></w:tabs>';

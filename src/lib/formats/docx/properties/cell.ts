@@ -1,9 +1,10 @@
-import { BLACK, PAPER, mix, type Hex } from '../../../core/colour.ts';
+import type { Hex } from '../../../core/colour.ts';
 import type { Look } from '../../../core/cascade/look.ts';
 import { fromTwips, toTwips, type Emu } from '../../../core/units.ts';
 import type { XmlNode } from '../../package/xml.ts';
-import { readColour, type Theme } from '../theme.ts';
+import type { Theme } from '../theme.ts';
 import { readBorders, type Borders } from './borders.ts';
+import { readShading } from './shading.ts';
 
 export interface Margins {
 	top?: Emu;
@@ -19,26 +20,6 @@ export interface CellLayer {
 	rotate?: Look['rotate'];
 	margins: Margins;
 	borders: Borders;
-}
-
-/** w:shd (§17.3.5): a pattern of `color` on `fill`, as the one colour that the eye mixes. */
-export function readShading(shd: XmlNode | undefined, theme: Theme): Hex | 'none' | undefined {
-	if (!shd) return undefined;
-	const pattern = shd.attribute('w:val') ?? 'clear';
-	const fill = readColour(shd, 'fill', theme);
-	const colour = readColour(shd, 'color', theme);
-	const background = fill === undefined || fill === 'auto' ? 'none' : fill;
-	if (pattern === 'clear' || pattern === 'nil') return pattern === 'nil' ? 'none' : background;
-	const foreground = colour === undefined || colour === 'auto' ? BLACK : colour;
-	const share =
-		pattern === 'solid'
-			? 1
-			: pattern.startsWith('pct')
-				? Number(pattern.slice(3)) / 100
-				: /thin/i.test(pattern)
-					? 0.25
-					: 0.5;
-	return mix(foreground, background === 'none' ? PAPER : background, share);
 }
 
 /** w:tblCellMar and w:tcMar; left and right are what transitional documents call start and end. */
@@ -84,9 +65,6 @@ export const ROW_ORDER =
 	'cnfStyle divId gridBefore gridAfter wBefore wAfter cantSplit trHeight tblHeader tblCellSpacing jc hidden ins del trPrChange'
 		.split(' ')
 		.map((name) => `w:${name}`);
-
-export const writeShading = (fill: Hex | 'none'): string =>
-	`<w:shd w:val="clear" w:color="auto" w:fill="${fill === 'none' ? 'auto' : fill.slice(1)}"/>`;
 
 export function writeMargins(element: 'w:tblCellMar' | 'w:tcMar', margins: Margins, strict: boolean): string {
 	const sides = [

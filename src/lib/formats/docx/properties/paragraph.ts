@@ -1,6 +1,9 @@
 import type { Look } from '../../../core/cascade/look.ts';
+import type { Hex } from '../../../core/colour.ts';
 import { fromTwips, toTwips, type Emu } from '../../../core/units.ts';
 import type { XmlNode } from '../../package/xml.ts';
+import type { Theme } from '../theme.ts';
+import { readShading } from './shading.ts';
 import { readOnOff } from './text.ts';
 
 /** Paragraph properties (w:pPr, §17.3.1) as far as a look has them. */
@@ -10,6 +13,8 @@ export interface ParagraphLayer {
 	/** Space above and below it. */
 	before?: Emu;
 	after?: Emu;
+	/** The shading behind it (§17.3.1.31). */
+	behind?: Hex | 'none';
 	/** It runs from right to left: it starts at the right. */
 	isRight?: boolean;
 }
@@ -35,12 +40,14 @@ const TO_JC: Record<string, string> = {
 	decimal: 'left'
 };
 
-export function readParagraph(pPr: XmlNode | undefined): ParagraphLayer {
+export function readParagraph(pPr: XmlNode | undefined, theme: Theme): ParagraphLayer {
 	const layer: ParagraphLayer = {};
 	const jc = pPr?.child('w:jc')?.attribute('w:val');
 	if (jc && FROM_JC[jc]) layer.h = FROM_JC[jc];
 	if (pPr?.child('w:tabs')?.children.some((tab) => tab.attribute('w:val') === 'decimal'))
 		if (layer.h === undefined || layer.h === 'start') layer.h = 'decimal';
+	const behind = readShading(pPr?.child('w:shd'), theme);
+	if (behind) layer.behind = behind;
 	const isRight = readOnOff(pPr?.child('w:bidi'));
 	if (isRight !== undefined) layer.isRight = isRight;
 	const spacing = pPr?.child('w:spacing');

@@ -3,6 +3,7 @@ import type { Hex } from '../../../core/colour.ts';
 import { fromPoints, fromTwips, toPoints, toTwips, type Emu } from '../../../core/units.ts';
 import { type XmlNode } from '../../package/xml.ts';
 import { readColour, readFont, type Theme } from '../theme.ts';
+import { readShading, writeShading } from './shading.ts';
 
 /** Run properties (w:rPr, ECMA-376 Part 1 §17.3.2) as far as a look has them. */
 export interface TextLayer {
@@ -11,6 +12,8 @@ export interface TextLayer {
 	ink?: Hex | 'auto';
 	underline?: 'none' | 'single' | 'double';
 	tracking?: Emu;
+	/** The shading behind the words (§17.3.2.32). */
+	behind?: Hex | 'none';
 	/** Toggle properties (§17.7.3). */
 	bold?: boolean;
 	italic?: boolean;
@@ -54,6 +57,9 @@ export function readText(rPr: XmlNode | undefined, theme: Theme): TextLayer {
 			case 'w:spacing':
 				layer.tracking = fromTwips(Number(node.attribute('w:val') ?? 0) || 0);
 				break;
+			case 'w:shd':
+				layer.behind = readShading(node, theme)!;
+				break;
 			case 'w:b':
 				layer.bold = readOnOff(node)!;
 				break;
@@ -77,6 +83,7 @@ export const TEXT_ELEMENTS: Record<keyof TextLayer, readonly string[]> = {
 	ink: ['w:color'],
 	underline: ['w:u'],
 	tracking: ['w:spacing'],
+	behind: ['w:shd'],
 	bold: ['w:b', 'w:bCs'],
 	italic: ['w:i', 'w:iCs'],
 	caps: ['w:caps'],
@@ -109,6 +116,7 @@ export function writeText(layer: TextLayer): Map<string, string> {
 	if (layer.size !== undefined)
 		for (const name of TEXT_ELEMENTS.size)
 			out.set(name, `<${name} w:val="${Math.max(1, Math.round(toPoints(layer.size) * 2))}"/>`);
+	if (layer.behind !== undefined) out.set('w:shd', writeShading(layer.behind));
 	if (layer.underline !== undefined) out.set('w:u', `<w:u w:val="${layer.underline}"/>`);
 	return out;
 }
