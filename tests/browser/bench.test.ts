@@ -160,9 +160,20 @@ describe('the style bench', () => {
 			await page.key('4');
 			await part('note');
 			await page.click(await page.css('button[aria-label="Text: push slant up to House base"]'));
+			await page.until('what it reaches', async () =>
+				/styles look different then/.test(await page.text('dialog[open], [role=dialog]'))
+			);
+			await page.isAccessible('what a push up reaches');
+			await page.click('Push it up');
 			await page.until('from the base', async () => /House base/.test(await page.text('[aria-label=Text]')));
 			await page.until('said', async () => (await page.text('[role=status]')).length > 0);
 			assert.equal(await shows('Note: evenings are counted at the gate, tours by ticket.', 'fontStyle'), 'italic');
+			await saved();
+			await page.chord(Key.CONTROL, 'z');
+			await page.until('both back', async () => /Changed along with it.*“House base”/.test(await page.text('body')));
+			await page.css('button[aria-label="Text: push slant up to House base"]');
+			await page.chord(Key.CONTROL, Key.SHIFT, 'z');
+			await page.until('both again', async () => /House base/.test(await page.text('[aria-label=Text]')));
 			await saved();
 		});
 	});
@@ -372,10 +383,27 @@ describe('the style bench', () => {
 			] as const) {
 				await page.select('How the sheet is seen', view);
 				await page.until(view, async () => (await filter()) === expected);
+				const lines = await page.named('Linework');
+				assert.equal(await lines.isEnabled(), view !== 'paper', 'nothing is offered that cannot be done');
 				if (view === 'paper') assert.equal(await count(`${sheet} .guide`), 0, 'guides are hidden on paper');
 			}
 			await open();
 			assert.match(await page.text(sheet), /Watering rota/i, 'chosen for good');
+		});
+		it('a part that none of them has says so, and the built-in one has every part', async () => {
+			const unseen = async () => (await page.text(`${side} [role=note]`)).includes('not seen');
+			await page.click('specimens…', 'button');
+			await page.click(await page.find(By.xpath("//label[contains(., 'Every part, built in')]")));
+			await page.click('on the sheet', 'button');
+			await page.until('gone', async () => !/every part/.test(await page.text(sheet)));
+			await page.key('3');
+			await part('mixed columns');
+			await page.until('said', unseen);
+			await page.click('Put the built-in specimen on the sheet');
+			await page.until('the built-in specimen', async () => /every part/.test(await page.text(sheet)));
+			await page.until('seen', async () => !(await unseen()));
+			await page.key('5');
+			assert.equal(await unseen(), false);
 		});
 		it('a long one is shown as an excerpt, or whole: then only the rows near the window are drawn', async () => {
 			await page.click('specimens…', 'button');
@@ -590,6 +618,10 @@ describe('the style bench', () => {
 			const file = join(folder, 'brand.tokens.json');
 			writeFileSync(file, JSON.stringify({ brand: { $type: 'color', pond: { $value: '#336699' } } }));
 			await page.chooseFiles('Design Tokens file', file);
+			await page.until('what comes', async () =>
+				/New ink pond: #336699/.test(await page.text('dialog[open], [role=dialog]'))
+			);
+			await page.click('Take them in');
 			await page.until('taken in', async () => /pond\s+#336699/.test(await page.text('[aria-label=Inks]')));
 			writeFileSync(file, '{"a":1}');
 			await page.chooseFiles('Design Tokens file', file);
@@ -674,6 +706,33 @@ describe('the style bench', () => {
 					.sort(),
 				['Beacon', 'Office grey']
 			);
+		});
+		it('a file that brings another style of a name asks what becomes of it, both seen', async () => {
+			const file = join(folder, 'other office.docx');
+			writeFileSync(
+				file,
+				await docx({
+					body: tbl(LEDGER),
+					styles: '<w:style w:type="table" w:styleId="A"><w:name w:val="Office grey"/><w:rPr><w:i/></w:rPr></w:style>'
+				})
+			);
+			const ask = async () => {
+				await page.chooseFiles('Style files to take in', file);
+				await page.until('the question', async () => /brings a name that/.test(await page.text('dialog[open]')));
+			};
+			const names = () =>
+				page.driver.executeScript<string[]>(
+					`return [...document.querySelectorAll('main li:not([hidden]) a')].map((link) => link.textContent.trim()).filter((name) => name.startsWith('Office'))`
+				);
+			await ask();
+			await page.isAccessible('a name that is taken');
+			await page.click('Take nothing in');
+			await page.until('closed', async () => (await count('dialog[open]')) === 0);
+			assert.deepEqual(await names(), ['Office grey']);
+			await ask();
+			await page.click('Take them in');
+			await page.until('both', async () => (await names()).includes('Office grey 2'));
+			await page.consoleIsClean();
 		});
 		it('the Stylebook is searched by names, categories, sentences and inks', async () => {
 			const find = await page.css('[data-find]');

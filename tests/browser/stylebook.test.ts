@@ -188,6 +188,10 @@ describe('the Stylebook and the style bench', () => {
 		const mine = await padding();
 		await page.click('Look at the other');
 		await page.until('the other', async () => (await padding()) !== mine);
+		assert.ok(
+			await page.driver.executeScript(`return document.querySelector('aside[aria-label="Property sheet"]').inert`),
+			'what is not seen is not edited'
+		);
 		await page.isAccessible('style bench with a conflict');
 		assert.match(await page.text('[role=alert]'), /theirs “4mm”, yours “6mm”/);
 		await page.click('Save mine over it');

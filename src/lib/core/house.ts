@@ -4,6 +4,74 @@ import type { TypeRole } from './style/types.ts';
 export interface House {
 	readonly inks: Readonly<Record<string, string>>;
 	readonly typeRoles: Readonly<Record<string, TypeRole>>;
+	/** Names that styles, their steps and tables may still use. */
+	readonly former?: FormerNames;
+}
+
+/** What names stood for that the house has no more: the name of what it is called now, or else what it was. */
+export interface FormerNames {
+	readonly inks: Readonly<Record<string, string>>;
+	readonly typeRoles: Readonly<Record<string, string | TypeRole>>;
+}
+
+/** Inks and type roles that are called otherwise, or that others replaced: from what, to what. */
+export interface Renamed {
+	readonly inks?: Readonly<Record<string, string>>;
+	readonly typeRoles?: Readonly<Record<string, string>>;
+}
+
+/** What a record says of a name itself, what every object has by birth left out. */
+const own = <T>(record: Readonly<Record<string, T>>, name: string): T | undefined =>
+	Object.hasOwn(record, name) ? record[name] : undefined;
+
+/** The colour that a name stands for in a house: of an ink that it has, or of one that it had under that name. */
+export function inkOf({ inks, former }: House, name: string): string | undefined {
+	const was = former && own(former.inks, name);
+	return own(inks, name) ?? (was === undefined ? undefined : (own(inks, was) ?? was));
+}
+
+/** The same for type roles. */
+export function typeRoleOf({ typeRoles, former }: House, name: string): TypeRole | undefined {
+	const was = former && own(former.typeRoles, name);
+	return own(typeRoles, name) ?? (typeof was === 'string' ? own(typeRoles, was) : was);
+}
+
+/** What an ink or type role of that name is called now; the name itself where nothing was renamed. */
+export const nowCalled = <T>(
+	has: Readonly<Record<string, T>>,
+	former: Readonly<Record<string, string | T>> | undefined,
+	name: string
+): string => {
+	const was = own(has, name) === undefined && former ? own(former, name) : undefined;
+	return typeof was === 'string' && own(has, was) !== undefined ? was : name;
+};
+
+/**
+ * Former names after the house changed from `before` to `after`: whatever has gone stands for what is `instead` of it, or
+ * for what it was; a name that is there again is no former one.
+ */
+export function formerAfter(before: House, after: Pick<House, 'inks' | 'typeRoles'>, instead: Renamed): FormerNames {
+	const follow = <T>(
+		had: Readonly<Record<string, T>>,
+		has: Readonly<Record<string, T>>,
+		was: Readonly<Record<string, string | T>>,
+		names: Readonly<Record<string, string>>
+	): Record<string, string | T> => {
+		const stands = (name: string): string | T | undefined => {
+			const next = own(names, name) ?? name;
+			return own(has, next) === undefined ? own(had, name) : next;
+		};
+		const entries: [string, string | T][] = [];
+		for (const [name, meant] of Object.entries(was))
+			entries.push([name, typeof meant === 'string' ? (stands(meant) ?? meant) : meant]);
+		for (const name of Object.keys(had)) entries.push([name, stands(name)!]);
+		return Object.fromEntries(entries.filter(([name]) => own(has, name) === undefined));
+	};
+	const { inks = {}, typeRoles = {} } = instead;
+	return {
+		inks: follow(before.inks, after.inks, before.former?.inks ?? {}, inks),
+		typeRoles: follow(before.typeRoles, after.typeRoles, before.former?.typeRoles ?? {}, typeRoles)
+	};
 }
 
 export const NO_HOUSE: House = { inks: {}, typeRoles: {} };

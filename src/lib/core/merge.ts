@@ -29,15 +29,18 @@ export function mergedLeaves<T>(base: T, mine: T, theirs: T): { merged: T; mine:
 	const both = (a: Json, b: Json, c: Json, path: readonly string[]): readonly [merged: Json, mine: Json] => {
 		if (same(b, c) || same(a, b)) return [c, c];
 		if (same(a, c)) return [b, b];
-		if (isGroup(b) && isGroup(c) && (a === undefined || isGroup(a))) {
-			const before: Group = a ?? {};
+		// A group that one side took out is one whose leaves it took out.
+		const groups = [a, b, c].map((one) => (one === undefined ? {} : one));
+		if (groups.every(isGroup) && [b, c].some(isGroup)) {
+			const [before, mine, theirs] = groups as [Group, Group, Group];
 			const [merged, own]: [Record<string, Json>, Record<string, Json>] = [{}, {}];
-			for (const name of new Set([...Object.keys(c), ...Object.keys(b)])) {
-				const [one, other] = both(before[name], b[name], c[name], [...path, name]);
+			for (const name of new Set([...Object.keys(theirs), ...Object.keys(mine)])) {
+				const [one, other] = both(before[name], mine[name], theirs[name], [...path, name]);
 				if (one !== undefined) merged[name] = one;
 				if (other !== undefined) own[name] = other;
 			}
-			return [merged, own];
+			const isThere = [b, c].every(isGroup);
+			return [merged, own].map((group) => (isThere || Object.keys(group).length ? group : undefined)) as [Json, Json];
 		}
 		clashes.push({ path, mine: b, theirs: c });
 		return [c, b];

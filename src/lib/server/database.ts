@@ -8,12 +8,15 @@ import {
 } from 'kysely';
 import pg from 'pg';
 import type { ScheduleRows } from '../core/schedule/rows.ts';
+import type { FormerNames, Renamed } from '../core/house.ts';
 import type { Style, TypeRole } from '../core/style/types.ts';
 import type { Patch } from '../core/work/patch.ts';
 import type { WorkTable } from '../core/work/table.ts';
 import type { Corrections } from '../workbench/corrections.ts';
 import type { DocumentState, TableState } from '../workbench/state.ts';
 import type { HouseState } from '../workbench/house.ts';
+import type { Along } from '../workbench/stylebook.ts';
+import type { Thumbnail } from '../workbench/thumbnail.ts';
 
 type Timestamp = ColumnType<Date, Date | undefined, Date>;
 
@@ -25,6 +28,8 @@ export interface Database {
 		type_roles: JSONColumnType<Record<string, TypeRole>>;
 		/** BCP 47: how figures and dates are written. */
 		locale: Generated<string>;
+		/** What inks and type roles were called before. */
+		former: ColumnType<FormerNames, string | undefined, string>;
 		version: Generated<number>;
 		step: Generated<number>;
 	};
@@ -32,7 +37,8 @@ export interface Database {
 		step: number;
 		label: string;
 		state: JSONColumnType<HouseState>;
-		styles: JSONColumnType<Record<string, { before: Style; after: Style }>>;
+		renamed: JSONColumnType<Renamed>;
+		styles: JSONColumnType<Along>;
 		created_at: Timestamp;
 		made_by: ColumnType<string | null, string | null | undefined, string | null>;
 	};
@@ -56,6 +62,8 @@ export interface Database {
 		step: number;
 		label: string;
 		definition: JSONColumnType<Style>;
+		/** What it changed in other styles, by their ids. */
+		along: JSONColumnType<Along | null>;
 		created_at: Timestamp;
 		made_by: ColumnType<string | null, string | null | undefined, string | null>;
 	};
@@ -117,6 +125,12 @@ export interface Database {
 		removed_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		created_at: Timestamp;
 		updated_at: Timestamp;
+	};
+	/** How a document looks, small, as it stood at a version. */
+	thumbnails: {
+		document_id: string;
+		version: number;
+		picture: ColumnType<Thumbnail | null, string | null, string | null>;
 	};
 	document_steps: {
 		document_id: string;

@@ -82,3 +82,13 @@ export class Stylebook<T extends BookStyle = BookStyle> {
 		return describeStyle(this.flat(id));
 	}
 }
+
+/** What was changed in styles together with something else, by their ids. */
+export type Along = Readonly<Record<string, { readonly before: Style; readonly after: Style }>>;
+
+/**
+ * What becomes of a style that arrives under a name that the house has for another one: both stay, the house's is used, or
+ * the arriving one takes its place.
+ */
+export const CLASH_CHOICES = ['both', 'ours', 'instead'] as const;
+export type ClashChoice = (typeof CLASH_CHOICES)[number];

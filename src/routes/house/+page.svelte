@@ -1,6 +1,8 @@
 <script lang="ts">
-	import { plural } from '$lib/core/words.ts';
-	import { onMount, untrack } from 'svelte';
+	import { plural, pluralWord } from '$lib/core/words.ts';
+	import { reachOf } from '$lib/workbench/reach.ts';
+	import ReachDialog from '$lib/ui/stylebook/ReachDialog.svelte';
+	import { onMount, tick, untrack } from 'svelte';
 	import { contrast, toHex } from '$lib/core/colour.ts';
 	import { InputError } from '$lib/core/errors.ts';
 	import { SHIPPED, standIn } from '$lib/core/layout/fonts.ts';
@@ -68,10 +70,14 @@
 		const isDone = ink ? await work.renameInk(from, name) : await work.renameTypeRole(from, name);
 		if (isDone) picked = { ...picked!, name };
 	}
-	async function addInk(hex: string) {
-		const name = await work.addInk(hex);
-		if (name) picked = { kind: 'ink', name };
+	/** What was made is picked, and its name has the focus. */
+	async function pickMade(kind: 'ink' | 'role', name: string | undefined) {
+		if (name === undefined) return;
+		picked = { kind, name };
+		await tick();
+		document.querySelector<HTMLInputElement>('aside input[aria-label^="Name of the"]')?.select();
 	}
+	const addInk = async (hex: string) => pickMade('ink', await work.addInk(hex));
 	function parseWeight(text: string): Parsed<number> {
 		const parsed = parseNumber(text, { least: 1, most: 1000, isWhole: true });
 		return 'fault' in parsed ? { fault: `${parsed.fault} 400 is regular, 700 bold.` } : parsed;
@@ -96,6 +102,27 @@
 		const { [key]: _, ...rest } = house.typeRoles[roleName!]!;
 		void work.setTypeRole(roleName!, (value === undefined ? rest : { ...rest, [key]: value }) as TypeRole);
 	}
+	/** Design tokens that are about to be taken in. */
+	let taking = $state.raw<{
+		inks: Record<string, string>;
+		typeRoles: Record<string, TypeRole>;
+		lines: string[];
+		left: string;
+	}>();
+	let isTaking = $state(false);
+	const said = (thing: string | TypeRole) =>
+		typeof thing === 'string' ? thing : Object.values(thing).filter(Boolean).join(' · ');
+	function changedBy<T extends string | TypeRole>(
+		come: Record<string, T>,
+		has: Readonly<Record<string, T>>,
+		what: string
+	) {
+		return Object.entries(come).flatMap(([name, thing]) => {
+			const was = Object.hasOwn(has, name) ? has[name] : undefined;
+			if (was === undefined) return [`New ${what} ${name}: ${said(thing)}`];
+			return said(was) === said(thing) ? [] : [`${name}: ${said(was)} becomes ${said(thing)}`];
+		});
+	}
 	async function takeTokens(file: File | undefined) {
 		if (!file) return;
 		try {
@@ -109,10 +136,13 @@
 			const counts = [Object.keys(inks).length, Object.keys(typeRoles).length] as const;
 			if (counts[0] + counts[1] === 0)
 				throw new InputError('tokens', `“${file.name}” holds no colour and no typography token.`);
-			if (await work.takeIn(inks, typeRoles))
-				notify(
-					`${plural(counts[0], 'ink')} and ${plural(counts[1], 'type role')} taken in${left ? `; ${plural(left, 'token')} of other types left out` : ''}.`
-				);
+			taking = {
+				inks,
+				typeRoles,
+				lines: [...changedBy(inks, house.inks, 'ink'), ...changedBy(typeRoles, house.typeRoles, 'type role')],
+				left: left ? `${plural(left, 'token')} of other types ${pluralWord(left, 'is', 'are')} left out.` : ''
+			};
+			isTaking = true;
 		} catch (error) {
 			notifyError(error);
 		}
@@ -195,10 +225,7 @@
 				small
 				class="ms-auto"
 				disabled={work.isBusy}
-				onclick={async () => {
-					const name = await work.addTypeRole();
-					if (name) picked = { kind: 'role', name };
-				}}>New type role</Button
+				onclick={async () => pickMade('role', await work.addTypeRole())}>New type role</Button
 			>
 		</div>
 		<ul class="flex flex-col gap-1.5" aria-label="Type roles">
@@ -330,3 +357,22 @@
 		{/if}
 	</aside>
 </div>
+
+{#if taking}
+	{@const { inks, typeRoles, lines, left } = taking}
+	{@const after = { ...house, inks: { ...house.inks, ...inks }, typeRoles: { ...house.typeRoles, ...typeRoles } }}
+	<ReachDialog
+		bind:open={isTaking}
+		title="Take these tokens in?"
+		lines={[...(lines.length ? lines : ['The house has all of them already.']), ...(left ? [left] : [])]}
+		reached={reachOf(data.styles, { before: house, after })}
+		house={{ before: house, after }}
+		does="Take them in"
+		ondo={async () => {
+			if (await work.takeIn(inks, typeRoles))
+				notify(
+					`${plural(Object.keys(inks).length, 'ink')} and ${plural(Object.keys(typeRoles).length, 'type role')} taken in.`
+				);
+		}}
+	/>
+{/if}

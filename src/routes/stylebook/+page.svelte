@@ -4,7 +4,9 @@
 	import { goto, invalidate } from '$app/navigation';
 	import ArchiveOutline from 'flowbite-svelte-icons/ArchiveOutline.svelte';
 	import TrashBinOutline from 'flowbite-svelte-icons/TrashBinOutline.svelte';
+	import type { StyleClash } from '$lib/server/styles/arriving.ts';
 	import type { StyleRecord } from '$lib/server/styles/styles.ts';
+	import ClashDialog from '$lib/ui/stylebook/ClashDialog.svelte';
 	import { call } from '$lib/ui/api.ts';
 	import DropTarget from '$lib/ui/documents/DropTarget.svelte';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
@@ -16,7 +18,7 @@
 	import StylePicture from '$lib/ui/stylebook/StylePicture.svelte';
 	import { excerpt } from '$lib/workbench/excerpt.ts';
 	import { builtInSpecimen } from '$lib/workbench/specimen.ts';
-	import { Stylebook } from '$lib/workbench/stylebook.ts';
+	import { Stylebook, type ClashChoice } from '$lib/workbench/stylebook.ts';
 	import { stateTable } from '$lib/workbench/table.ts';
 	import Button from '$lib/ui/controls/Button.svelte';
 
@@ -73,28 +75,36 @@
 		}
 	}
 
+	/** Names that a file brings and the house has for other styles, while it is asked what becomes of them. */
+	let asked = $state.raw<{
+		file: string;
+		clashes: readonly StyleClash[];
+		answer: (choices: Record<string, ClashChoice> | undefined) => void;
+	}>();
+	let isAsked = $state(false);
 	async function takeIn(files: readonly File[]) {
 		for (const file of files)
 			try {
-				if (/\.docx$/i.test(file.name)) {
-					const { styles } = await call('POST', `/api/template?name=${encodeURIComponent(file.name)}`, file);
-					notify(
-						styles.length
-							? `${plural(styles.length, 'table style')} of “${file.name}” in the Stylebook now: ${styles.map(({ name }) => name).join(', ')}.`
-							: `Every table style of “${file.name}” is in the Stylebook already.`
-					);
-				} else {
-					let definition: unknown;
-					try {
-						definition = JSON.parse(await file.text());
-					} catch {
-						throw new Error(
-							`“${file.name}” is neither a style file nor a word-processing template: it is not JSON and not DOCX.`
-						);
-					}
-					await call('POST', '/api/styles', { definition });
-					notify(`“${file.name}” is in the Stylebook.`);
+				const take = (choices: Record<string, ClashChoice>) => {
+					const query = new URLSearchParams({ name: file.name, choices: JSON.stringify(choices) });
+					return call('POST', `/api/template?${query}`, file);
+				};
+				let { styles, clashes } = await take({});
+				if (clashes.length) {
+					const choices = await new Promise<Record<string, ClashChoice> | undefined>((answer) => {
+						asked = { file: file.name, clashes, answer };
+						isAsked = true;
+					});
+					asked = undefined;
+					if (!choices) continue;
+					({ styles, clashes } = await take(choices));
 				}
+				const names = styles.map(({ name, was }) => (name === was ? name : `${name} (${was} in the file)`));
+				notify(
+					styles.length
+						? `${plural(styles.length, 'table style')} of “${file.name}” in the Stylebook now: ${names.join(', ')}.`
+						: `The Stylebook has every table style of “${file.name}” already.`
+				);
 				await invalidate('heptarch:styles');
 			} catch (error) {
 				notifyError(error);
@@ -330,3 +340,13 @@
 		>
 	{/snippet}
 </Dialog>
+
+{#if asked}
+	<ClashDialog
+		bind:open={isAsked}
+		file={asked.file}
+		clashes={asked.clashes}
+		house={data.house}
+		onchoose={asked.answer}
+	/>
+{/if}

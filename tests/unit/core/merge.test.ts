@@ -37,6 +37,12 @@ describe('two changes of one thing, leaf by leaf', () => {
 			})
 		);
 	});
+	test('a group that one of them took out is its leaves taken out: what the other put in stays', () => {
+		const base = { text: { ink: 'fern' } };
+		const { merged, mine, clashes } = mergedLeaves<object>(base, { text: { ink: 'fern', size: '9pt' } }, {});
+		assert.deepEqual([merged, mine, clashes], [{ text: { size: '9pt' } }, { text: { size: '9pt' } }, []]);
+		assert.deepEqual(mergedLeaves<object>(base, { text: { ink: 'rust' } }, {}).clashes.length, 1);
+	});
 	test('a clash names its place and both values; lists are leaves', () => {
 		const { merged, mine, clashes } = mergedLeaves<object>(
 			{ fill: { ink: 'fern' }, rules: [1] },

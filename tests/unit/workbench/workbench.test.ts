@@ -1,9 +1,10 @@
 import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
-import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
+import { resolve } from '../../../src/lib/core/cascade/resolve.ts';
+import { FIRST_HOUSE, NO_HOUSE } from '../../../src/lib/core/house.ts';
 import { flatten } from '../../../src/lib/core/style/inherit.ts';
-import { RANKS } from '../../../src/lib/core/style/parts.ts';
+import { partHelp, RANKS } from '../../../src/lib/core/style/parts.ts';
 import { leafWords, valueWords } from '../../../src/lib/core/style/words.ts';
 import { LEAVES } from '../../../src/lib/core/properties/index.ts';
 import { partsOfRank } from '../../../src/lib/workbench/parts.ts';
@@ -89,8 +90,16 @@ describe('the built-in specimen', () => {
 		]);
 		assert.deepEqual(
 			specimen.columnInfo.map(({ kind }) => kind),
-			['text', 'count', 'count', 'money']
+			['text', 'code', 'count', 'percent', 'quantity', 'money', 'date', 'mixed']
 		);
+		const shows = resolve(specimen, flatten(style({})), NO_HOUSE).structure.signatures.flatMap(({ parts }) =>
+			parts.map(({ name }) => name)
+		);
+		for (const { rank } of RANKS.slice(0, 5))
+			for (const part of partsOfRank(rank, flatten(style({})))) {
+				assert.match(partHelp(part), /^Rules [^.]+\. .+\.$/, part);
+				assert.ok(shows.includes(part) || /^(header:|subtotal:|group:)[3-9]/.test(part), part);
+			}
 		assert.equal(content.length, specimen.cells.length);
 	});
 });

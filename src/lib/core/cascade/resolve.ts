@@ -1,4 +1,4 @@
-import { NO_HOUSE, type House } from '../house.ts';
+import { inkOf, NO_HOUSE, typeRoleOf, type House } from '../house.ts';
 import { BLACK, luminance, toHex, type Hex } from '../colour.ts';
 import { type FlatStyle, type SetLeaf } from '../style/inherit.ts';
 import { DEFAULT_LINE_WEIGHT } from '../properties/defaults.ts';
@@ -96,7 +96,7 @@ class Resolver {
 		const out = new Map<string, SetLeaf>();
 		const role = leaves.get('text.role');
 		if (role) {
-			const opened = this.style.typeRoles.get(String(role.value)) ?? this.house.typeRoles[String(role.value)];
+			const opened = this.style.typeRoles.get(String(role.value)) ?? typeRoleOf(this.house, String(role.value));
 			for (const name of TYPE_ROLE_LEAVES) {
 				const value = opened?.[name];
 				if (value !== undefined) out.set(`text.${name}`, { value, style: role.style });
@@ -149,7 +149,7 @@ class Resolver {
 		const out = new Map<string, LeafValue>();
 		const role = leaves.get('text.role');
 		const opened =
-			role === undefined ? undefined : (this.style.typeRoles.get(String(role)) ?? this.house.typeRoles[String(role)]);
+			role === undefined ? undefined : (this.style.typeRoles.get(String(role)) ?? typeRoleOf(this.house, String(role)));
 		for (const name of TYPE_ROLE_LEAVES) if (opened?.[name] !== undefined) out.set(`text.${name}`, opened[name]);
 		for (const [path, value] of leaves) out.set(path, value);
 		return out;
@@ -325,7 +325,7 @@ interface Claim {
 /** The sRGB of an ink: the style's own, else the house's, else a hex value as it stands; undefined where nobody knows it. */
 export function inkHex(name: string | undefined, style: FlatStyle, house: House): Hex | undefined {
 	if (name === undefined || name === 'none') return undefined;
-	return toHex(style.inks.get(name) ?? house.inks[name] ?? (name.startsWith('#') ? name : 'not a colour'));
+	return toHex(style.inks.get(name) ?? inkOf(house, name) ?? (name.startsWith('#') ? name : 'not a colour'));
 }
 
 function resolveOn(structure: Structure, style: FlatStyle, house: House): Resolved {

@@ -1,3 +1,4 @@
+import { typeRoleOf } from '../house.ts';
 import { SHIPPED, standIn } from '../layout/fonts.ts';
 import { partWords } from '../style/parts.ts';
 import { findingKind, found, type Finding } from './finding.ts';
@@ -33,7 +34,8 @@ export function findFamilies({ flat, house }: Trial): Finding[] {
 		if (own !== undefined) note(String(own), place, 'text.family');
 		else {
 			const name = leaves.get('text.role')?.value;
-			const role = name === undefined ? undefined : (flat.typeRoles.get(String(name)) ?? house.typeRoles[String(name)]);
+			const role =
+				name === undefined ? undefined : (flat.typeRoles.get(String(name)) ?? typeRoleOf(house, String(name)));
 			if (role?.family) note(role.family, place, 'text.role');
 		}
 	}

@@ -13,6 +13,7 @@ import { findUnknownInks, findUnreachableParts, unknownInk, unreachable } from '
 import { behind, covers, outside, small } from './plotted.ts';
 import { findIdleRules, idleRule } from './rules.ts';
 import { sumPartial } from './sum-partial.ts';
+import { findTinted, tinted } from './tinted.ts';
 import { totalOff } from './total-off.ts';
 import type { Trial } from './trial.ts';
 import { unitsMixed } from './units-mixed.ts';
@@ -29,6 +30,7 @@ export const FINDING_KINDS: readonly FindingKind[] = [
 	thinLine,
 	idleRule,
 	unreachable,
+	tinted,
 	totalOff,
 	sumPartial,
 	unitsMixed,
@@ -48,7 +50,8 @@ const IN_STYLES: readonly ((trial: Trial) => Finding[])[] = [
 	findFamilies,
 	findThinLines,
 	findIdleRules,
-	findUnreachableParts
+	findUnreachableParts,
+	findTinted
 ];
 
 /** Everything about a style that a designer should know, worst first. */

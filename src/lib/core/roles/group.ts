@@ -6,7 +6,7 @@ export const group = role({
 	levels: true,
 	words: 'group',
 	all: 'groups',
-	part: { words: 'group heading', level: '' },
+	part: { words: 'group heading', level: '', rules: 'rows that name the rows below them' },
 	subject: 'group headings are',
 	strength: 2,
 	inColumnBands: true,

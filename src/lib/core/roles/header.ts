@@ -7,7 +7,7 @@ export const header = role({
 	levels: true,
 	words: 'header',
 	all: 'header',
-	part: { words: 'header', level: 'tier' },
+	part: { words: 'header', level: 'tier', rules: 'rows that name the columns' },
 	subject: 'the header is',
 	strength: 5,
 	corners: 'header',

@@ -5,7 +5,7 @@ export const note = role({
 	family: 'note',
 	words: 'note',
 	all: 'note',
-	part: { words: 'note', level: '' },
+	part: { words: 'note', level: '', rules: 'rows below the table that say something about it' },
 	subject: 'notes are',
 	strength: 1,
 	inColumns: false,

@@ -11,7 +11,11 @@ export interface Role<Family extends string = string, Levels extends boolean = b
 	/** All of its rows, as a part that can be switched off: "groups". */
 	readonly all: string;
 	/** Its part: "header tier 2", "group heading 2"; without the number. */
-	readonly part: { readonly words: string; readonly level: string } | null;
+	readonly part: {
+		readonly words: string;
+		readonly level: string;
+		/** Which rows it rules. */ readonly rules: string;
+	} | null;
 	/** How a sentence about a style begins that speaks of its part: "group headings are". */
 	readonly subject: string;
 	/** Place inside rank IV (engine §4): a higher one wins over a lower one. 0 where it has no part. */

@@ -6,7 +6,7 @@ export const subtotal = role({
 	levels: true,
 	words: 'subtotal',
 	all: 'subtotals',
-	part: { words: 'subtotal', level: '' },
+	part: { words: 'subtotal', level: '', rules: 'rows that add up a block' },
 	subject: 'subtotals are',
 	strength: 3,
 	inColumnBands: true,

@@ -5,7 +5,7 @@ export const title = role({
 	family: 'title',
 	words: 'title',
 	all: 'title',
-	part: { words: 'title', level: '' },
+	part: { words: 'title', level: '', rules: 'rows that name the table, above all others' },
 	subject: 'the title is',
 	strength: 6,
 	inColumns: false,

@@ -5,7 +5,7 @@ export const total = role({
 	family: 'total',
 	words: 'total',
 	all: 'total',
-	part: { words: 'total', level: '' },
+	part: { words: 'total', level: '', rules: 'rows that add up the whole table' },
 	subject: 'the total is',
 	strength: 4,
 	corners: 'total',

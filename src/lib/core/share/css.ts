@@ -1,4 +1,4 @@
-import type { House } from '../house.ts';
+import { typeRoleOf, type House } from '../house.ts';
 import { inkHex } from '../cascade/resolve.ts';
 import type { FlatStyle, SetLeaf } from '../style/inherit.ts';
 import { TYPE_ROLE_LEAVES } from '../style/leaves.ts';
@@ -156,7 +156,7 @@ export function styleCss(style: FlatStyle, house: House): string {
 	for (const [place, leaves] of places) {
 		const opened = new Map<string, LeafValue>();
 		const role = leaves.get('text.role');
-		const found = role && (style.typeRoles.get(String(role.value)) ?? house.typeRoles[String(role.value)]);
+		const found = role && (style.typeRoles.get(String(role.value)) ?? typeRoleOf(house, String(role.value)));
 		for (const name of TYPE_ROLE_LEAVES) if (found?.[name] !== undefined) opened.set(`text.${name}`, found[name]);
 		for (const [path, { value }] of leaves) opened.set(path, value);
 		const said = [...opened].map(([path, value]) => ({ leaf: leafDefinition(path)!, value }));

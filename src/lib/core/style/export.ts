@@ -1,4 +1,4 @@
-import type { House } from '../house.ts';
+import { inkOf, typeRoleOf, type House } from '../house.ts';
 import { isInkLeaf } from '../properties/index.ts';
 import { leavesOf } from './leaves.ts';
 import { baseChain, type FindBase } from './inherit.ts';
@@ -16,9 +16,11 @@ export function selfContained(style: Style, house: House, find?: FindBase): Styl
 		const settings = [...Object.values(layer.parts), ...(layer.rules ?? []).map(({ set }) => set)];
 		for (const part of settings)
 			for (const [path, value] of leavesOf(part)) {
-				if (isInkLeaf(path) && house.inks[String(value)]) inks[String(value)] = house.inks[String(value)]!;
-				if (path === 'text.role' && house.typeRoles[String(value)])
-					typeRoles[String(value)] = house.typeRoles[String(value)]!;
+				const name = String(value);
+				const ink = isInkLeaf(path) ? inkOf(house, name) : undefined;
+				if (ink !== undefined) inks[name] = ink;
+				const role = path === 'text.role' ? typeRoleOf(house, name) : undefined;
+				if (role !== undefined) typeRoles[name] = role;
 			}
 	}
 	for (const layer of [...chain].reverse()) {

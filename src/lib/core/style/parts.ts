@@ -46,6 +46,8 @@ interface Family {
 	readonly rest?: string;
 	/** As people read it, by what follows. */
 	readonly words: (rest: string) => string;
+	/** Which cells it rules: "rows that name the columns". */
+	readonly rules: (rest: string) => string;
 }
 
 const ROLE_PARTS = ROLES.filter(({ part }) => part).sort((a, b) => a.strength - b.strength);
@@ -54,24 +56,50 @@ const STRIPE = ':[1-9]\\d{0,3}';
 
 /** The families of ranks I–V in the order in which later ones win. */
 const FAMILIES: readonly Family[] = [
-	{ family: 'ground', rank: 1, words: () => 'ground' },
-	{ family: 'columnBand', rank: 2, rest: STRIPE, words: (stripe) => `column band ${stripe}` },
-	{ family: 'rowBand', rank: 2, rest: STRIPE, words: (stripe) => `row band ${stripe}` },
-	{ family: 'columns', rank: 3, rest: `:(${COLUMN_KINDS.join('|')})`, words: (kind) => `${kind} columns` },
-	{ family: 'columns:"', rank: 3, rest: '[^"]+"', words: (name) => `column “${name}”` },
-	{ family: 'firstColumn', rank: 3, words: () => 'first column' },
-	{ family: 'lastColumn', rank: 3, words: () => 'last column' },
+	{ family: 'ground', rank: 1, words: () => 'ground', rules: () => 'every cell' },
+	{
+		family: 'columnBand',
+		rank: 2,
+		rest: STRIPE,
+		words: (stripe) => `column band ${stripe}`,
+		rules: (stripe) => `columns whose turn is stripe ${stripe} of their cycle`
+	},
+	{
+		family: 'rowBand',
+		rank: 2,
+		rest: STRIPE,
+		words: (stripe) => `row band ${stripe}`,
+		rules: (stripe) => `body rows whose turn is stripe ${stripe} of their cycle`
+	},
+	{
+		family: 'columns',
+		rank: 3,
+		rest: `:(${COLUMN_KINDS.join('|')})`,
+		words: (kind) => `${kind} columns`,
+		rules: (kind) => `columns that are recognised as ${kind}`
+	},
+	{
+		family: 'columns:"',
+		rank: 3,
+		rest: '[^"]+"',
+		words: (name) => `column “${name}”`,
+		rules: (name) => `columns that a header calls “${name}”`
+	},
+	{ family: 'firstColumn', rank: 3, words: () => 'first column', rules: () => 'columns that name the rows' },
+	{ family: 'lastColumn', rank: 3, words: () => 'last column', rules: () => 'last columns, where a table has some' },
 	...ROLE_PARTS.map(({ family, levels, part }): Family => ({
 		family,
 		rank: 4,
 		...(levels && { rest: `(:${LEVEL_PATTERN})?` }),
-		words: (level) => [part!.words, level && part!.level, level].filter(Boolean).join(' ')
+		words: (level) => [part!.words, level && part!.level, level].filter(Boolean).join(' '),
+		rules: (level) => `${part!.rules}${level && `, of ${part!.level || 'level'} ${level} only`}`
 	})),
 	...ROLES.flatMap(({ corners }) => (corners ? [corners] : [])).flatMap((row) =>
 		(['first', 'last'] as const).map((column): Family => ({
 			family: `corner:${row}-${column}`,
 			rank: 5,
-			words: () => `${row} × ${column} column`
+			words: () => `${row} × ${column} column`,
+			rules: () => `cells where ${row} rows cross the ${column} column`
 		}))
 	)
 ];
@@ -133,9 +161,29 @@ export function partWords(name: string): string {
 	if (name === 'kept') return 'what the file had';
 	if (name.startsWith('rule:')) return `rule “${name.slice(5)}”`;
 	if (!parsePart(name)) return name;
+	const { family, rest } = familyOf(name);
+	return family.words(rest);
+}
+
+/** The family of a part, and what follows it in its name. */
+function familyOf(name: string): { family: Family; rest: string } {
 	const isNamed = name.startsWith('columns:"');
 	const family = FAMILIES.find((one) =>
 		isNamed ? one.family === 'columns:"' : one.family === name || one.family === name.split(':')[0]
 	)!;
-	return family.words(isNamed ? name.slice(9, -1) : name.slice(family.family.length + 1));
+	return { family, rest: isNamed ? name.slice(9, -1) : name.slice(family.family.length + 1) };
+}
+
+/** Which cells a part rules, and what wins over it, in a sentence each; '' for what is no part. */
+export function partHelp(name: string): string {
+	const part = parsePart(name);
+	if (!part) return '';
+	const { family, rest } = familyOf(name);
+	const wins =
+		part.rank === 1
+			? 'Every other part wins over it.'
+			: part.rank === 5
+				? 'Only cell rules and touches win over it.'
+				: `Parts further on in the list win over it, and so do ranks ${RANKS.find(({ rank }) => rank === part.rank + 1)!.numeral} to VII.`;
+	return `Rules ${family.rules(rest)}. ${wins}`;
 }

@@ -1,19 +1,20 @@
 import type { Kysely, Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
-import { FIRST_HOUSE } from '../../core/house.ts';
+import { FIRST_HOUSE, formerAfter, type FormerNames, type House, type Renamed } from '../../core/house.ts';
 import { canonicalStyle } from '../../core/style/canonical.ts';
 import { mapInks, mapTypeRoles } from '../../core/style/edit.ts';
-import type { Style } from '../../core/style/types.ts';
 import { checkStyle } from '../../core/style/validate.ts';
 import { LOCALES, type HouseState } from '../../workbench/house.ts';
+import type { Along } from '../../workbench/stylebook.ts';
 import type { Database } from '../database.ts';
 import { History, LOAD_AGAIN, type StepInfo } from '../history.ts';
-import { addStyleStep } from '../styles/styles.ts';
+import { addStyleStep, moveAlong } from '../styles/steps.ts';
 
 type Db = Kysely<Database> | Transaction<Database>;
 
 export interface HouseRecord extends HouseState {
 	readonly name: string;
+	readonly former: FormerNames;
 	readonly version: number;
 	readonly step: number;
 }
@@ -40,8 +41,8 @@ const byName = <T>(record: Record<string, T>): Record<string, T> =>
 export async function loadHouse(db: Db): Promise<HouseRecord> {
 	const row = await db.selectFrom('houses').selectAll().where('id', '=', ONE).executeTakeFirst();
 	if (row) {
-		const { name, inks, type_roles: typeRoles, locale, version, step } = row;
-		return { name, inks: byName(inks), typeRoles: byName(typeRoles), locale, version, step };
+		const { name, inks, type_roles: typeRoles, locale, former, version, step } = row;
+		return { name, inks: byName(inks), typeRoles: byName(typeRoles), locale, former, version, step };
 	}
 	const name = NEW_HOUSE;
 	const state: HouseState = { ...FIRST_HOUSE, locale: 'en-GB' };
@@ -50,7 +51,7 @@ export async function loadHouse(db: Db): Promise<HouseRecord> {
 		.values({ id: ONE, name, inks: JSON.stringify(state.inks), type_roles: JSON.stringify(state.typeRoles) })
 		.onConflict((conflict) => conflict.doNothing())
 		.execute();
-	return { name, ...state, version: 1, step: 0 };
+	return { name, ...state, former: { inks: {}, typeRoles: {} }, version: 1, step: 0 };
 }
 
 export const houseSteps = (db: Db): Promise<StepInfo[]> => HOUSE.list(db, ONE);
@@ -84,11 +85,17 @@ async function lockHouse(trx: Transaction<Database>, version: number): Promise<H
 async function standAt(
 	trx: Transaction<Database>,
 	{ inks, typeRoles, locale }: HouseState,
+	former: FormerNames,
 	step: number
 ): Promise<HouseRecord> {
 	await trx
 		.updateTable('houses')
-		.set({ inks: JSON.stringify(inks), type_roles: JSON.stringify(typeRoles), locale })
+		.set({
+			inks: JSON.stringify(inks),
+			type_roles: JSON.stringify(typeRoles),
+			locale,
+			former: JSON.stringify(former)
+		})
 		.where('id', '=', ONE)
 		.execute();
 	await HOUSE.stand(trx, ONE, step);
@@ -104,7 +111,7 @@ export async function changeHouse(
 	version: number,
 	label: string,
 	wanted: Parameters<typeof checkState>[0],
-	renamed: { inks?: Record<string, string>; typeRoles?: Record<string, string> } = {}
+	renamed: Renamed = {}
 ): Promise<HouseRecord> {
 	return db.transaction().execute(async (trx) => {
 		const house = await lockHouse(trx, version);
@@ -116,13 +123,13 @@ export async function changeHouse(
 		for (const to of Object.values(typeRoles))
 			if (!state.typeRoles[to])
 				throw new InputError('request', `The house has no type role “${to}” to put in its place.`, '/typeRoles');
-		const changed: Record<string, { before: Style; after: Style }> = {};
+		const changed: Record<string, Along[string]> = {};
 		if (Object.keys(inks).length || Object.keys(typeRoles).length)
 			for (const { id, definition } of await trx.selectFrom('styles').select(['id', 'definition']).execute()) {
 				const after = canonicalStyle(
 					mapTypeRoles(
-						mapInks(definition, (ink) => (definition.inks?.[ink] ? ink : (inks[ink] ?? ink))),
-						(role) => (definition.typeRoles?.[role] ? role : (typeRoles[role] ?? role))
+						mapInks(definition, (ink) => instead(ink, inks, definition.inks)),
+						(role) => instead(role, typeRoles, definition.typeRoles)
 					)
 				);
 				if (JSON.stringify(after) === JSON.stringify(canonicalStyle(definition))) continue;
@@ -131,54 +138,52 @@ export async function changeHouse(
 			}
 		const { inks: inksBefore, typeRoles: rolesBefore, locale } = house;
 		const before = { inks: inksBefore, typeRoles: rolesBefore, locale };
-		if (house.step === 0) await HOUSE.write(trx, ONE, 0, [{ label: 'as it was', state: before, more: changing({}) }]);
+		if (house.step === 0)
+			await HOUSE.write(trx, ONE, 0, [{ label: 'as it was', state: before, more: changing({}, {}) }]);
 		const step = house.step + 1;
-		await HOUSE.write(trx, ONE, step, [{ label, state, more: changing(changed) }]);
-		return standAt(trx, state, step);
+		await HOUSE.write(trx, ONE, step, [{ label, state, more: changing(changed, renamed) }]);
+		return standAt(trx, state, formerAfter(house, state, renamed), step);
 	});
 }
 
-/** What a step of the house changed in styles along with it. */
-const changing = (styles: Readonly<Record<string, { before: Style; after: Style }>>) => ({
-	styles: JSON.stringify(styles)
+/** What a style calls a thing of the house that has another name now; a style that has its own of either name is left alone. */
+const instead = (name: string, names: Readonly<Record<string, string>>, own: object = {}): string => {
+	const next = Object.hasOwn(names, name) ? names[name]! : name;
+	return Object.hasOwn(own, name) || Object.hasOwn(own, next) ? name : next;
+};
+
+/** What a step of the house changed in styles along with it, and what it renamed. */
+const changing = (styles: Along, renamed: Renamed) => ({
+	styles: JSON.stringify(styles),
+	renamed: JSON.stringify(renamed)
 });
 
+const turned = (names: Readonly<Record<string, string>> = {}): Record<string, string> =>
+	Object.fromEntries(Object.entries(names).map(([from, to]) => [to, from]));
+
 /**
- * Moves to any other step of the house: undo, redo. Styles that the steps between changed along with it go with it;
- * throws InputError, and moves nothing, where one of them was changed since.
+ * Moves to any other step of the house: undo, redo. Styles that the steps between changed along with it go with it; what
+ * was changed in them since stays.
  */
 export async function moveHouse(db: Kysely<Database>, version: number, to: number): Promise<HouseRecord> {
 	return db.transaction().execute(async (trx) => {
-		const { step: from } = await lockHouse(trx, version);
+		const house = await lockHouse(trx, version);
 		const target = await HOUSE.stateAt(trx, ONE, to);
-		const isUndo = to < from;
-		const between = await trx
+		const isUndo = to < house.step;
+		const passed = await trx
 			.selectFrom('house_steps')
-			.select(['label', 'styles'])
-			.where('step', '>', Math.min(from, to))
-			.where('step', '<=', Math.max(from, to))
+			.select(['step', 'label', 'styles', 'renamed'])
+			.where('step', '>', Math.min(house.step, to))
+			.where('step', '<=', Math.max(house.step, to))
 			.orderBy('step', isUndo ? 'desc' : 'asc')
 			.execute();
-		for (const { label, styles } of between) await moveStyles(trx, label, styles, isUndo);
-		return standAt(trx, target, to);
+		let stands: House = house;
+		for (const { step, label, styles, renamed } of passed) {
+			await moveAlong(trx, label, styles, isUndo);
+			const next = await HOUSE.stateAt(trx, ONE, isUndo ? step - 1 : step);
+			const names = isUndo ? { inks: turned(renamed.inks), typeRoles: turned(renamed.typeRoles) } : renamed;
+			stands = { ...next, former: formerAfter(stands, next, names) };
+		}
+		return standAt(trx, target, stands.former ?? house.former, to);
 	});
-}
-
-async function moveStyles(
-	trx: Transaction<Database>,
-	label: string,
-	styles: Readonly<Record<string, { before: Style; after: Style }>>,
-	isUndo: boolean
-): Promise<void> {
-	for (const [id, { before, after }] of Object.entries(styles)) {
-		const [from, into] = isUndo ? [after, before] : [before, after];
-		const style = await trx.selectFrom('styles').select(['name', 'definition']).where('id', '=', id).executeTakeFirst();
-		if (!style) continue;
-		if (JSON.stringify(canonicalStyle(style.definition)) !== JSON.stringify(canonicalStyle(from)))
-			throw new InputError(
-				'step',
-				`“${style.name}” was changed since, so “${label}” cannot be ${isUndo ? 'taken back' : 'done again'} in it. Undo those changes on its bench first.`
-			);
-		await addStyleStep(trx, id, isUndo ? `back: ${label}` : label, into);
-	}
 }

@@ -15,6 +15,7 @@ import { UNITS } from '../../formats/svg/sheet.ts';
 import type { TableState } from '../../workbench/state.ts';
 import { byIndex, CARRY, closed, PARTS_OFF, TABLE_STATE, UUID } from '../../workbench/stored.ts';
 import type { Aspect, Condition, PartSettings } from '../../core/style/types.ts';
+import { CLASH_CHOICES, type ClashChoice } from '../../workbench/stylebook.ts';
 
 const ajv = new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true });
 
@@ -270,6 +271,23 @@ export function readIndex(url: URL, name: string): number {
 	const text = url.searchParams.get(name) ?? '';
 	if (!/^\d{1,6}$/.test(text)) throw new InputError('request', `“${name}” in the address is to be a number from 0.`);
 	return Number(text);
+}
+
+/** What becomes of names that are taken, by name, as JSON in an address; none where it is absent. */
+export function readChoices(url: URL): Record<string, ClashChoice> {
+	const fault = new InputError(
+		'request',
+		`“choices” in the address is to say ${CLASH_CHOICES.join(', ')} for names, as JSON.`
+	);
+	let value: unknown;
+	try {
+		value = JSON.parse(url.searchParams.get('choices') ?? '{}');
+	} catch {
+		throw fault;
+	}
+	if (typeof value !== 'object' || value === null || Array.isArray(value)) throw fault;
+	if (!Object.values(value).every((choice) => CLASH_CHOICES.includes(choice as ClashChoice))) throw fault;
+	return value as Record<string, ClashChoice>;
 }
 
 const one = <T extends string>(url: URL, name: string, known: readonly T[], what: string): T | undefined => {

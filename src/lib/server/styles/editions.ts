@@ -11,16 +11,8 @@ import { editionKey } from '../../workbench/stylebook.ts';
 import { NotFoundError } from '../http/answers.ts';
 import type { Database } from '../database.ts';
 import { loadHouse } from '../house/house.ts';
-import {
-	addStyleStep,
-	findIn,
-	listStyles,
-	loadStyle,
-	newestEditions,
-	STYLES,
-	styleRow,
-	type StyleRecord
-} from './styles.ts';
+import { addStyleStep } from './steps.ts';
+import { findIn, listStyles, loadStyle, newestEditions, STYLES, styleRow, type StyleRecord } from './styles.ts';
 
 type Db = Kysely<Database> | Transaction<Database>;
 

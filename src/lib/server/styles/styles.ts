@@ -1,16 +1,13 @@
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { canonicalStyle } from '../../core/style/canonical.ts';
-import { pushUp } from '../../core/style/edit.ts';
 import { baseChain, type FindBase } from '../../core/style/inherit.ts';
-import { partWords } from '../../core/style/parts.ts';
 import type { Style } from '../../core/style/types.ts';
 import { FIRST_HOUSE } from '../../core/house.ts';
 import { selfContained } from '../../core/style/export.ts';
 import { checkStyle } from '../../core/style/validate.ts';
-import { leafWords } from '../../core/style/words.ts';
 import { inTransaction, type Database } from '../database.ts';
-import { History, type StepInfo } from '../history.ts';
+import { History } from '../history.ts';
 import { NotFoundError } from '../http/answers.ts';
 
 type Db = Kysely<Database> | Transaction<Database>;
@@ -51,7 +48,7 @@ export async function listStyles(db: Db): Promise<StyleRecord[]> {
 		.groupBy('style_id')
 		.execute();
 	const newest = new Map((await newestEditions(db)).map((edition) => [edition.style_id, edition]));
-	const house = await db.selectFrom('houses').select(['inks', 'type_roles as typeRoles']).executeTakeFirst();
+	const house = await db.selectFrom('houses').select(['inks', 'type_roles as typeRoles', 'former']).executeTakeFirst();
 	const find = findIn(rows);
 	const saysElse = ({ frozen }: { frozen: Style }, draft: Style) =>
 		JSON.stringify(canonicalStyle(frozen)) !==
@@ -96,7 +93,7 @@ export async function loadStyle(db: Db, id: string): Promise<StyleRecord> {
 	return style;
 }
 
-async function assertNameFree(db: Db, name: string, except?: string): Promise<void> {
+export async function assertNameFree(db: Db, name: string, except?: string): Promise<void> {
 	const taken = await db
 		.selectFrom('styles')
 		.select(['id', 'archived_at'])
@@ -210,127 +207,11 @@ export const STYLES = new History<Style>({
 	what: 'This style',
 	then: 'Your change is still here and not saved.'
 });
-/** So many steps, at most, can be gone back after a page is loaded anew. */
-const STEPS_KEPT = 200;
-
-export interface StyleStep extends Pick<StepInfo, 'label' | 'by' | 'when'> {
-	readonly definition: Style;
-}
-
-/** The steps that undo and redo go through, the newest 200; `first` is the number of the first of them. */
-export async function loadStyleSteps(
-	db: Db,
-	id: string
-): Promise<{ version: number; first: number; at: number; steps: StyleStep[] }> {
-	const { step, version } = await styleRow(db, id);
-	const rows = await db
-		.selectFrom('style_steps')
-		.select(['step', 'label', 'definition', 'made_by', 'created_at'])
-		.where('style_id', '=', id)
-		.where('step', '>', step - STEPS_KEPT)
-		.orderBy('step')
-		.execute();
-	return {
-		version,
-		first: rows[0]?.step ?? 0,
-		at: step,
-		steps: rows.map(({ label, definition, made_by, created_at }) => ({
-			label,
-			definition,
-			by: made_by,
-			when: created_at.toISOString()
-		}))
-	};
-}
-
 /** A style's row. Throws NotFoundError where it is gone. */
 export async function styleRow(db: Db, id: string) {
 	const row = await db.selectFrom('styles').selectAll().where('id', '=', id).executeTakeFirst();
 	if (!row) throw new NotFoundError(GONE);
 	return row;
-}
-
-/** Makes a style's draft what the step says that it stands at from now on. Answers its new version. */
-async function standAt(trx: Transaction<Database>, id: string, definition: Style, step: number): Promise<number> {
-	await assertNameFree(trx, definition.name, id);
-	const all = await listStyles(trx);
-	baseChain(definition, findIn(all.map((record) => (record.id === id ? { ...record, definition } : record))));
-	await trx
-		.updateTable('styles')
-		.set({
-			name: definition.name,
-			based_on: definition.basedOn ?? null,
-			definition: JSON.stringify(definition),
-			updated_at: sql`now()`
-		})
-		.where('id', '=', id)
-		.execute();
-	return STYLES.stand(trx, id, step);
-}
-
-/**
- * Saves what an editor did since the version that it saw: its steps from number `from` on are `steps` now, and the
- * style stands at step `at`. Throws ConflictError where somebody saved first; nothing is stored then.
- */
-export async function saveStyle(
-	db: Kysely<Database>,
-	id: string,
-	{
-		version,
-		from,
-		at,
-		steps
-	}: { version: number; from: number; at: number; steps: readonly { label: string; definition: unknown }[] }
-): Promise<number> {
-	const checked = steps.map(({ label, definition }, i) => {
-		try {
-			return { label, state: canonicalStyle(checkStyle(definition)) };
-		} catch (error) {
-			if (!(error instanceof InputError)) throw error;
-			throw new InputError(error.code, error.message, `/steps/${i}${error.where ?? ''}`);
-		}
-	});
-	return db.transaction().execute(async (trx) => {
-		await STYLES.lock(trx, id, version);
-		await STYLES.write(trx, id, from, checked);
-		return standAt(trx, id, await STYLES.stateAt(trx, id, at), at);
-	});
-}
-
-/** Adds one step to a style from outside its bench (an ink renamed, a base pushed up to). */
-export async function addStyleStep(
-	trx: Transaction<Database>,
-	id: string,
-	label: string,
-	definition: Style
-): Promise<number> {
-	const next = (await STYLES.lock(trx, id)).step + 1;
-	const state = canonicalStyle(checkStyle(definition));
-	await STYLES.write(trx, id, next, [{ label, state }]);
-	return standAt(trx, id, state, next);
-}
-
-/** Moves the leaf that a style sets at a place to the style that it builds on, as one step of each. */
-export async function pushUpLeaf(
-	db: Kysely<Database>,
-	id: string,
-	version: number,
-	place: string,
-	path: string
-): Promise<{ base: string }> {
-	return db.transaction().execute(async (trx) => {
-		await STYLES.lock(trx, id, version);
-		const row = await styleRow(trx, id);
-		if (!row.based_on)
-			throw new InputError('base', `“${row.name}” builds on nothing, so there is nothing to push up to.`);
-		await STYLES.lock(trx, row.based_on);
-		const base = await styleRow(trx, row.based_on);
-		const pushed = pushUp(row.definition, base.definition, place, path);
-		const label = `${partWords(place)}: ${leafWords(path)}`;
-		await addStyleStep(trx, base.id, `${label}, pushed up from ${row.name}`, pushed.base);
-		await addStyleStep(trx, id, `${label} pushed up to ${base.name}`, pushed.style);
-		return { base: base.name };
-	});
 }
 
 /** The keys of the tables on a style's specimen sheet; null where nobody chose. */

@@ -13,13 +13,15 @@
 		before: FlatStyle | undefined;
 		after: FlatStyle | undefined;
 		house: House;
+		/** The house of the other side, where it is another one. */
+		houseAfter?: House;
 		words: readonly [before: string, after: string];
 		widths?: readonly Emu[];
 		/** What lies under aspects that are not carried. */
 		kept?: Appearance;
 	}
-	let { excerpt, before, after, house, words, widths, kept }: Props = $props();
-	const look = (style: FlatStyle | undefined) =>
+	let { excerpt, before, after, house, houseAfter = house, words, widths, kept }: Props = $props();
+	const look = (style: FlatStyle | undefined, house: House) =>
 		style &&
 		appearanceOf(
 			resolve(excerpt.table, style, house),
@@ -29,10 +31,10 @@
 
 <div class="grid grid-cols-2 gap-3">
 	{#each [before, after] as style, i (i)}
-		{@const appearance = look(style)}
+		{@const appearance = look(style, i ? houseAfter : house)}
 		<figure class="min-w-0">
 			<figcaption class="mb-1 text-[12px] text-quiet">{words[i]}</figcaption>
-			<div class="overflow-hidden rounded border border-hairline bg-sheet p-2" inert aria-hidden="true">
+			<div class="on-paper overflow-hidden rounded border border-hairline bg-sheet p-2" inert aria-hidden="true">
 				{#if appearance}<TableGrid
 						grid={excerpt.table}
 						{appearance}

@@ -21,7 +21,8 @@ export class HouseWork {
 		this.steps = steps;
 	}
 	get line(): Line<StepInfo> {
-		return { steps: this.steps, at: this.house.step };
+		// The list of steps comes a moment after the step itself.
+		return { steps: this.steps, at: Math.min(this.house.step, this.steps.length - 1) };
 	}
 
 	readonly sender = Sender.of('/house', {

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { pluralWord } from '$lib/core/words.ts';
+	import { listed, pluralWord } from '$lib/core/words.ts';
 	import { detach, rebase, repeated, withLeafAt } from '$lib/core/style/edit.ts';
 	import { flatten } from '$lib/core/style/inherit.ts';
 	import { leavesOf } from '$lib/core/style/leaves.ts';
@@ -15,6 +15,8 @@
 		Object.values(parts).reduce((sum, set) => sum + leavesOf(set).size, 0);
 	const own = $derived(settings(bench.draft.definition.parts));
 	const same = $derived(repeated(bench.draft.definition, bench.find));
+	/** Names of the styles that build on this one. */
+	const follows = $derived(bench.styles.find(({ id }) => id === bench.id)?.basesOf ?? []);
 	const idOf = (name: string) => bench.styles.find(({ definition }) => definition.name === name)?.id;
 
 	function turn(reference: string | null) {
@@ -63,6 +65,16 @@
 				</select>
 			</label>
 			<p class="mt-1 text-[12px] text-quiet">What this style sets itself stays; what it does not comes from there.</p>
+			{#if follows.length}
+				<p class="mt-1 text-[12px] text-quiet">
+					{listed(follows)}
+					{pluralWord(follows.length, 'builds', 'build')} on this style and {pluralWord(
+						follows.length,
+						'follows',
+						'follow'
+					)}.
+				</p>
+			{/if}
 			{#if bench.base}
 				<Button
 					small

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { ROLES } from '$lib/core/roles/index.ts';
 	import { COLUMN_KINDS } from '$lib/core/table/columns.ts';
-	import { kindPart, namedPart, parsePart, partWords } from '$lib/core/style/parts.ts';
+	import { kindPart, namedPart, parsePart, partHelp, partWords } from '$lib/core/style/parts.ts';
 	import type { Bench } from './bench.svelte.ts';
 	import Segmented from '../controls/Segmented.svelte';
 	import Button from '../controls/Button.svelte';
@@ -44,11 +44,12 @@
 </script>
 
 <Segmented
-	class="border-b border-hairline px-4 py-3"
+	class="px-4 pt-3 pb-1.5"
 	label="Parts"
 	options={shown.map((name) => [name, partWords(name)] as const)}
 	value={bench.place}
 	onchange={(name) => bench.choose(name)}
+	hint={partHelp}
 	optionClass={(name, isOn) => (!isOn && (count(name) || isInherited(name)) ? 'text-ink!' : '')}
 >
 	{#snippet option(name, words)}
@@ -64,6 +65,7 @@
 		{/if}
 	{/snippet}
 </Segmented>
+<p class="border-b border-hairline px-4 pb-2 text-[12px] text-quiet">{partHelp(bench.place)}</p>
 {#if adding}
 	<div class="border-b border-hairline bg-desk px-4 py-3">
 		{#if bench.rank === 3}

@@ -102,7 +102,7 @@
 				>{rank === 7 ? 'per table' : `${counts[rank]} ${rank === 6 ? pluralWord(counts[6]!, 'rule') : 'set'}`}</span
 			></span
 		>
-		<span class="mini" aria-hidden="true">
+		<span class="mini on-paper" aria-hidden="true">
 			{#if rank === 1}
 				<span class="flex flex-1 items-center justify-between px-2" style="{css()}flex-direction:row"
 					><span>Ag 123</span><span>{style.parts.get('ground')?.get('text.size')?.value ?? ''}</span></span

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { tick } from 'svelte';
 	import { plural } from '$lib/core/words.ts';
 	import { conditionFault, conditionWords } from '$lib/core/style/conditions.ts';
 	import { withRules } from '$lib/core/style/edit.ts';
@@ -14,6 +15,8 @@
 	/** Rank VI: the rules in the order in which they apply, and the chosen one: where it holds, what it reaches, what it sets. */
 	let { bench }: { bench: Bench } = $props();
 	let dragged = $state<string>();
+	/** What the chosen rule is: its name stands first. */
+	let settings = $state<HTMLElement>();
 
 	const own = $derived(bench.draft.definition.rules ?? []);
 	const inherited = $derived(bench.flat.rules.filter(({ name }) => !bench.ownsRule(name)));
@@ -71,6 +74,7 @@
 			`rule “${name}” begun`
 		);
 		bench.choose(`rule:${name}`);
+		void tick().then(() => settings?.querySelector('input')?.select());
 	}
 	/** A rule of a base is changed by taking a copy of it, which stands in its place. */
 	function takeCopy() {
@@ -180,7 +184,7 @@
 	<Button small class="mt-2" onclick={add}>+ rule</Button>
 </div>
 {#if chosen}
-	<div class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
+	<div bind:this={settings} class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
 		{#if !isOwn}
 			<p class="mb-2 text-quiet">This rule comes from {chosen.style}.</p>
 			<Button small onclick={takeCopy}>Change it here</Button>

@@ -56,7 +56,7 @@
 	{@const { key, from, title, table, content, widths, before, outOf } = specimen}
 	<section
 		class={[
-			'min-w-0',
+			'on-paper min-w-0',
 			isPaper
 				? 'mx-auto mb-6 w-[794px] max-w-full border border-hairline bg-sheet px-[76px] py-14 shadow-md'
 				: ['card overflow-hidden px-4 py-3 shadow-xs', table.columns > 4 && 'col-span-2']

@@ -1,3 +1,4 @@
+import { typeRoleOf } from '$lib/core/house.ts';
 import type { Side } from '$lib/core/table/grid.ts';
 import { edgeParts, resolveParts, traceCell, type Resolved } from '$lib/core/cascade/resolve.ts';
 import { settingsAt, withLeafAt, withLeavesAt } from '$lib/core/style/edit.ts';
@@ -54,13 +55,15 @@ export class Bench implements PropertyOwner {
 	spotlit = $state(false);
 	picked: Picked | undefined = $state.raw();
 	isTracing = $state(true);
-	isDrawing = $state(false);
+	private wantsToDraw = $state(false);
 	pen: Pen = $state.raw({ draws: 'line', pattern: 'solid', weight: '0.35mm', ink: 'loam' });
-	/** An edge picked in linework mode that is not one of the chosen part's: who could speak of it. */
 	/** The leaf whose field is to have the focus, once it is there. */
 	sought: string | undefined = $state();
+	/** An edge picked in linework mode that is not one of the chosen part's: who could speak of it. */
 	foreignEdge: readonly { part: string; place: LinePlace }[] = $state.raw([]);
 	view: View = $state('screen');
+	/** Pages of paper are looked at: they have no edges to pick. */
+	readonly canDraw = $derived(this.view !== 'paper');
 	isAsTheyCame = $state(false);
 	isLookingAtTheirs = $state(false);
 	/** A change that is only tried: shown on the sheet, and gone again. */
@@ -118,6 +121,9 @@ export class Bench implements PropertyOwner {
 		const { columns } = plainest.resolved.structure.table;
 		return traceCell(plainest.resolved, Math.floor(plainest.slot / columns), plainest.slot % columns);
 	});
+
+	/** No table on the sheet has a cell of the chosen part. */
+	readonly isUnseen = $derived(this.shown.length > 0 && !this.place.startsWith('rule:') && !this.example);
 
 	constructor({ style, styles, house, history }: BenchData, specimens: readonly SheetSpecimen[]) {
 		this.id = style.id;
@@ -183,31 +189,41 @@ export class Bench implements PropertyOwner {
 		if (!(TYPE_ROLE_LEAVES as readonly string[]).includes(name)) return undefined;
 		const { value: role, isSet, isInherited } = this.source('text.role');
 		if (!isSet && !isInherited) return undefined;
-		const opened = this.flat.typeRoles.get(String(role)) ?? this.house.typeRoles[String(role)];
+		const opened = this.flat.typeRoles.get(String(role)) ?? typeRoleOf(this.house, String(role));
 		const value = opened?.[name as (typeof TYPE_ROLE_LEAVES)[number]];
 		return value === undefined ? undefined : { value, isSet: false, from: `role ${role}` };
 	}
 
 	/** Whether a rule belongs to this style and not to one that it builds on. */
+	/** Whether edges are picked on the sheet. */
+	get isDrawing(): boolean {
+		return this.wantsToDraw && this.canDraw;
+	}
+	set isDrawing(wanted: boolean) {
+		this.wantsToDraw = wanted;
+	}
+
 	ownsRule(name: string): boolean {
 		return !!this.draft.definition.rules?.some((rule) => rule.name === name);
 	}
 
 	set(path: string, value: LeafValue | undefined): void {
-		this.draft.change(
+		this.change(
 			withLeafAt(this.draft.definition, this.place, path, value),
 			`${partWords(this.place)}: ${leafWords(path)}`
 		);
 	}
 	setAll(leaves: readonly (readonly [path: string, value: LeafValue | undefined])[], words: string): void {
-		this.draft.change(withLeavesAt(this.draft.definition, this.place, leaves), `${partWords(this.place)}: ${words}`);
+		this.change(withLeavesAt(this.draft.definition, this.place, leaves), `${partWords(this.place)}: ${words}`);
 	}
+	/** A new step of the draft, which is what is shown then. */
 	change(definition: Style, label: string): void {
+		this.isLookingAtTheirs = false;
 		this.draft.change(definition, label);
 	}
 	fix(fix: Fix): void {
 		this.tried = undefined;
-		this.draft.change(withFix(this.draft.definition, fix), fix.words);
+		this.change(withFix(this.draft.definition, fix), fix.words);
 	}
 	tryFix(fix: Fix | undefined): void {
 		this.tried = fix && withFix(this.draft.definition, fix);
@@ -252,7 +268,7 @@ export class Bench implements PropertyOwner {
 		const on = places.length ? places : [this.place];
 		const definition = on.reduce((style, place) => withLeavesAt(style, place, leaves), this.draft.definition);
 		const words = drawn.map((line) => leafWords(`lines.${line}.pattern`)).join(', ');
-		this.draft.change(definition, `${on.map(partWords).join(', ')}: ${words}`);
+		this.change(definition, `${on.map(partWords).join(', ')}: ${words}`);
 		this.foreignEdge = [];
 	}
 	/** Says who could speak of an edge that is not one of the chosen part's. */

@@ -58,6 +58,8 @@ export class StyleDraft {
 	private lastChange = { label: '', time: 0 };
 	private timer: ReturnType<typeof setTimeout> | undefined;
 	private running: Promise<void> = Promise.resolve();
+	/** Told the names of other styles that undo or redo moved along. */
+	onAlong: ((names: readonly string[]) => void) | undefined;
 	private readonly kept: Keeping<Kept>;
 
 	/** The draft of a style, for the page that shows it now. */
@@ -142,7 +144,7 @@ export class StyleDraft {
 		this.state = 'saving';
 		this.fault = undefined;
 		try {
-			const { version } = await answerOf(
+			const { version, along } = await answerOf(
 				() =>
 					call('PUT', `/api/styles/${this.id}`, {
 						version: this.savedVersion,
@@ -170,6 +172,7 @@ export class StyleDraft {
 				this.keep();
 				this.timer = setTimeout(() => void this.save(), REST);
 			} else this.kept.set(undefined);
+			if (along.length) this.onAlong?.(along);
 		} catch (error) {
 			this.fault = (error as Error).message;
 			this.state = 'failed';

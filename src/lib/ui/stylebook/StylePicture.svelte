@@ -26,7 +26,7 @@
 	const appearance = $derived(appearanceOf(resolve(sample.table, style, house)));
 </script>
 
-<div class="overflow-hidden bg-sheet p-2" style="height:{height}px" aria-hidden="true" inert>
+<div class="on-paper overflow-hidden bg-sheet p-2" style="height:{height}px" aria-hidden="true" inert>
 	<div style="width:{100 / scale}%;transform:scale({scale});transform-origin:0 0">
 		<TableGrid grid={sample.table} {appearance} content={sample.content} {widths} fill />
 	</div>

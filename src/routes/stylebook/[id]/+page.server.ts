@@ -3,7 +3,8 @@ import { db } from '$lib/server/database.ts';
 import { loadSpecimens } from '$lib/server/styles/specimens.ts';
 import { loadHouse } from '$lib/server/house/house.ts';
 import { readId } from '$lib/server/http/requests.ts';
-import { chosenSpecimens, listStyles, loadStyleSteps } from '$lib/server/styles/styles.ts';
+import { loadStyleSteps } from '$lib/server/styles/steps.ts';
+import { chosenSpecimens, listStyles } from '$lib/server/styles/styles.ts';
 import type { PageServerLoad } from './$types.js';
 
 /** How many tables are put on a sheet that nobody chose tables for, the built-in one aside. */

@@ -1,8 +1,12 @@
 <script lang="ts">
-	import { plural } from '$lib/core/words.ts';
+	import { listed, plural } from '$lib/core/words.ts';
 	import { onDestroy, onMount, tick, untrack } from 'svelte';
 	import { invalidate } from '$app/navigation';
+	import { pushUp } from '$lib/core/style/edit.ts';
 	import { partWords, type Rank } from '$lib/core/style/parts.ts';
+	import { leafWords } from '$lib/core/style/words.ts';
+	import { reachOf, type Reached } from '$lib/workbench/reach.ts';
+	import ReachDialog from '$lib/ui/stylebook/ReachDialog.svelte';
 	import type { Setting } from '$lib/core/style/find.ts';
 	import { describeStyle } from '$lib/core/style/sentence.ts';
 	import type { Style } from '$lib/core/style/types.ts';
@@ -103,17 +107,36 @@
 	}
 	/** Takes up what the server has now, after something there changed this style and others. */
 	async function reload() {
+		await takeUpOthers();
+		bench.draft.reload(data.history as DraftHistory);
+	}
+	async function takeUpOthers() {
 		await invalidate('heptarch:bench');
 		bench.styles = data.styles as readonly StyleRecord[];
 		bench.house = data.house;
-		bench.draft.reload(data.history as DraftHistory);
 	}
-	async function pushUp(path: string) {
+	bench.draft.onAlong = async (names) => {
+		await takeUpOthers();
+		notify(`Changed along with it, as they were changed together: ${listed(names.map((name) => `“${name}”`))}.`);
+	};
+	/** A setting that is about to be pushed up, with the styles that it reaches. */
+	let pushing = $state.raw<{ place: string; path: string; words: string; reached: readonly Reached[] }>();
+	let isPushing = $state(false);
+	function askToPush(path: string) {
+		const { place, id, base, styles, house } = bench;
+		const { definition } = bench.draft;
+		const pushed = pushUp(definition, base!.definition, place, path);
+		const now = styles.map((style) => (style.id === id ? { ...style, definition } : style));
+		const reached = reachOf(now, { before: house, after: house }, { [id]: pushed.style, [base!.id]: pushed.base });
+		pushing = { place, path, words: `${partWords(place)}: ${leafWords(path)}`, reached };
+		isPushing = true;
+	}
+	async function push(place: string, path: string) {
 		try {
 			await bench.draft.save();
 			const { base } = await call('POST', `/api/styles/${bench.id}/push-up`, {
 				version: bench.draft.version,
-				place: bench.place,
+				place,
 				path
 			});
 			await reload();
@@ -158,6 +181,7 @@
 		{
 			keys: ['L'],
 			does: 'linework: draw lines on the specimens',
+			when: () => bench.canDraw,
 			run: () => (bench.isDrawing = !bench.isDrawing)
 		},
 		{
@@ -246,7 +270,13 @@
 	{/snippet}
 	{#snippet actions()}
 		<UndoRedo line={bench.draft.line} onmove={(to) => bench.draft.goTo(to)} />
-		<Button aria-pressed={bench.isDrawing} onclick={() => (bench.isDrawing = !bench.isDrawing)}
+		<Button
+			aria-pressed={bench.isDrawing}
+			disabled={!bench.canDraw}
+			title={bench.canDraw
+				? undefined
+				: 'Pages of paper are only looked at; choose another way of seeing the sheet to draw'}
+			onclick={() => (bench.isDrawing = !bench.isDrawing)}
 			>{bench.isDrawing ? 'Done with lines' : 'Linework'} <span class="text-quiet">L</span></Button
 		>
 		<Button onclick={() => (isReinking = true)}>Re-ink…</Button>
@@ -301,7 +331,16 @@
 			</p>
 		</main>
 	</div>
-	<aside class="flex w-[330px] shrink-0 flex-col border-s border-hairline bg-paper" aria-label="Property sheet">
+	<aside
+		class="flex w-[330px] shrink-0 flex-col border-s border-hairline bg-paper"
+		aria-label="Property sheet"
+		inert={bench.isLookingAtTheirs}
+	>
+		{#if bench.isLookingAtTheirs}
+			<p class="bg-warning-wash px-4 py-2 text-warning-text">
+				You look at the other window’s version. Look at yours to change it.
+			</p>
+		{/if}
 		{#if bench.isDrawing && bench.rank <= 5}
 			<PartList {bench} />
 			<LineworkPanel {bench} />
@@ -317,7 +356,18 @@
 						onset={(bands) => bench.change({ ...bench.draft.definition, bands }, 'cycle of bands')}
 					/>
 				{/if}
-				<PropertySheet {bench} onpush={pushUp} />
+				{#if bench.isUnseen}
+					{@const keys = bench.specimens.map(({ key }) => key)}
+					<p class="mb-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text" role="note">
+						No table on the sheet has a cell of this part, so what is set here is not seen.
+						{#if !keys.includes('built-in') && !/:\d+$/.test(bench.place)}
+							<Button small class="mt-1.5" onclick={() => chooseSpecimens([...keys, 'built-in'])}
+								>Put the built-in specimen on the sheet</Button
+							>
+						{/if}
+					</p>
+				{/if}
+				<PropertySheet {bench} onpush={askToPush} />
 			</div>
 		{:else if bench.rank === 6}
 			<RulesPanel {bench} />
@@ -327,6 +377,18 @@
 	</aside>
 </TabPanel>
 
+{#if pushing}
+	{@const { place, path, words, reached } = pushing}
+	<ReachDialog
+		bind:open={isPushing}
+		title="Push up to {bench.base?.definition.name ?? 'its base'}?"
+		lines={[`${words} is said there then, for all that build on it.`]}
+		{reached}
+		house={{ before: bench.house, after: bench.house }}
+		does="Push it up"
+		ondo={() => push(place, path)}
+	/>
+{/if}
 {#if bench.picked && pickedShown && bench.isTracing}
 	{@const cell = pickedShown.resolved.structure.table.cells[bench.picked.cell]!}
 	<TraceStrip

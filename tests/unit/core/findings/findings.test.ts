@@ -52,6 +52,17 @@ describe('findings of a style', () => {
 		});
 		assert.deepEqual(findingsOf(trial(quiet)), []);
 	});
+	it('a fill that a tint of a lower rank makes paler, and the full tint as what helps', () => {
+		const tint = style({ ground: { fill: { tint: 0.1 } }, header: { fill: { ink: 'mist' } } });
+		const [pale, ...others] = of('tinted', tint);
+		assert.deepEqual([pale!.place, others], ['header', []]);
+		assert.match(pale!.words, /header.*10 %/);
+		assert.deepEqual(fixed('tinted', tint, pale!), [0]);
+		const own = style({ ground: { fill: { tint: 0.1 } }, header: { fill: { ink: 'mist', tint: 0.5 } } });
+		assert.deepEqual(of('tinted', own), []);
+		const higher = style({ ground: { fill: { ink: 'mist' } }, header: { fill: { tint: 0.5 } } });
+		assert.deepEqual(of('tinted', higher), [], 'who says so later meant it');
+	});
 	it('text that cannot be read: where, why, and fixes that really help', () => {
 		const pale = style({
 			ground: { fill: { ink: 'fern', tint: 0.1 }, text: { ink: 'black' } },

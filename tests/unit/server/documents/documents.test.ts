@@ -14,14 +14,8 @@ import { archiveDocument, bringBackDocument, removeDocument } from '../../../../
 import { loadSpecimens } from '../../../../src/lib/server/styles/specimens.ts';
 import { writeDocument } from '../../../../src/lib/server/documents/writing.ts';
 import { readId, readRequest } from '../../../../src/lib/server/http/requests.ts';
-import {
-	createStyle,
-	importStyle,
-	listStyles,
-	loadStyle,
-	loadStyleSteps,
-	saveStyle
-} from '../../../../src/lib/server/styles/styles.ts';
+import { loadStyleSteps, saveStyle } from '../../../../src/lib/server/styles/steps.ts';
+import { createStyle, importStyle, listStyles, loadStyle } from '../../../../src/lib/server/styles/styles.ts';
 import { removeStyle } from '../../../../src/lib/server/styles/removal.ts';
 import { openById } from '../../../../src/lib/server/documents/open.ts';
 import { impactOf } from '../../../../src/lib/server/runs/rollouts.ts';
@@ -190,10 +184,10 @@ describe('the server', () => {
 
 	it('never saves one window’s style over another’s', async () => {
 		const { id, version, definition } = await styleNamed('Beacon');
-		const saved = await save(id, version, { ...definition, description: 'mine' });
+		const { version: saved } = await save(id, version, { ...definition, description: 'mine' });
 		await assert.rejects(save(id, version, { ...definition, description: 'theirs' }), ConflictError);
 		assert.equal((await loadStyle(db, id)).definition.description, 'mine');
-		assert.equal(await save(id, saved, { ...definition, description: 'theirs, knowingly' }), saved + 1);
+		assert.equal((await save(id, saved, { ...definition, description: 'theirs, knowingly' })).version, saved + 1);
 	});
 
 	it('refuses styles that are not valid, names that are taken, circles', async () => {

@@ -1,8 +1,11 @@
 import assert from 'node:assert/strict';
 import { afterEach, beforeEach, describe, it } from 'node:test';
 import { sql, type Kysely } from 'kysely';
+import { unknownInks } from '../../../../src/lib/core/cascade/look.ts';
 import { InputError } from '../../../../src/lib/core/errors.ts';
-import { withLeafAt } from '../../../../src/lib/core/style/edit.ts';
+import { FIRST_HOUSE, inkOf } from '../../../../src/lib/core/house.ts';
+import { mapInks, withLeafAt } from '../../../../src/lib/core/style/edit.ts';
+import { flatten } from '../../../../src/lib/core/style/inherit.ts';
 import type { Style } from '../../../../src/lib/core/style/types.ts';
 import { readDocx } from '../../../../src/lib/formats/docx/read.ts';
 import { ConflictError, NotFoundError } from '../../../../src/lib/server/http/answers.ts';
@@ -27,19 +30,19 @@ import {
 	rollOut,
 	undoRollOut
 } from '../../../../src/lib/server/runs/rollouts.ts';
+import { loadStyleSteps, pushUpLeaf, saveStyle } from '../../../../src/lib/server/styles/steps.ts';
 import {
 	chooseSpecimens,
 	chosenSpecimens,
 	createStyle,
+	findIn,
 	listStyles,
 	loadStyle,
-	loadStyleSteps,
-	pushUpLeaf,
 	putStyleAside,
-	saveStyle,
 	styleNames
 } from '../../../../src/lib/server/styles/styles.ts';
-import { importTemplate, writeTemplate } from '../../../../src/lib/server/styles/template.ts';
+import { takeStylesIn } from '../../../../src/lib/server/styles/arriving.ts';
+import { writeTemplate } from '../../../../src/lib/server/styles/template.ts';
 import type { Overtaken } from '../../../../src/lib/server/history.ts';
 import { up as wornEditions } from '../../../../migrations/0010-worn-editions.ts';
 import { ownDatabase } from '../../../database.ts';
@@ -76,7 +79,7 @@ describe('designing, on the server', () => {
 				[history.first, history.at, history.steps.map(({ label }) => label)],
 				[0, 2, ['as it began', 'total: ink', 'total: ink again']]
 			);
-			version = await saveStyle(db, id, { version, from: 3, at: 1, steps: [] });
+			({ version } = await saveStyle(db, id, { version, from: 3, at: 1, steps: [] }));
 			assert.equal((await loadStyle(db, id)).definition.parts.total!.text!.ink, 'plum');
 			const { definition } = await loadStyle(db, id);
 			await saveStyle(db, id, {
@@ -120,6 +123,36 @@ describe('designing, on the server', () => {
 		await assert.rejects(pushUpLeaf(db, id, version, 'total', 'text.weight'), ConflictError);
 		const beacon = await styleNamed('Beacon');
 		await assert.rejects(pushUpLeaf(db, beacon.id, beacon.version, 'total', 'text.weight'), code('base'));
+	});
+	it('and one undo takes it back in both, on whichever bench; what was changed since stays', async () => {
+		await change('Season Ledger', (style) => withLeafAt(style, 'total', 'text.weight', 700));
+		const [ledger, house] = [await styleNamed('Season Ledger'), await styleNamed('House base')];
+		const said = async () =>
+			Promise.all(
+				['Season Ledger', 'House base'].map(
+					async (name) => (await styleNamed(name)).definition.parts.total?.text?.weight
+				)
+			);
+		const before = await said();
+		await pushUpLeaf(db, ledger.id, ledger.version, 'total', 'text.weight');
+		const pushed = await said();
+		assert.notDeepEqual(pushed, before);
+		await change('House base', (style) => withLeafAt(style, 'total', 'text.ink', 'rust'));
+		for (const { id, other } of [
+			{ id: ledger.id, other: 'House base' },
+			{ id: ledger.id, other: 'House base' }
+		]) {
+			const { version, at } = await loadStyleSteps(db, id);
+			const back = await saveStyle(db, id, { version, from: at + 1, at: at - 1, steps: [] });
+			assert.deepEqual([await said(), back.along], [before, [other]]);
+			assert.equal((await styleNamed('House base')).definition.parts.total!.text!.ink, 'rust');
+			const again = await saveStyle(db, id, { version: back.version, from: at + 1, at, steps: [] });
+			assert.deepEqual([await said(), again.along], [pushed, [other]]);
+		}
+		const { version, steps } = await loadStyleSteps(db, house.id);
+		const at = steps.findIndex(({ label }) => label.includes('pushed up from')) - 1;
+		const back = await saveStyle(db, house.id, { version, from: steps.length, at, steps: [] });
+		assert.deepEqual([(await said())[0], back.along], [before[0], ['Season Ledger']]);
 	});
 
 	describe('editions', () => {
@@ -340,7 +373,26 @@ describe('designing, on the server', () => {
 			);
 			assert.ok(JSON.stringify((await loadStyle(db, id)).definition.parts).includes('"plum"'));
 		});
-		it('does not take back what was changed since', async () => {
+		it('goes on meaning by a former name what it meant, in steps that are gone back to', async () => {
+			const id = await change('Season Ledger', withTotal('fern'));
+			await change('Season Ledger', withTotal('rust'));
+			const house = await loadHouse(db);
+			const { fern, ...rest } = house.inks;
+			const renamed = { inks: { fern: 'leaf' } };
+			await changeHouse(db, house.version, 'x', { ...stateOf(house), inks: { ...rest, leaf: fern! } }, renamed);
+			const { version, at } = await loadStyleSteps(db, id);
+			await saveStyle(db, id, { version, from: at + 1, at: at - 2, steps: [] });
+			const { definition } = await loadStyle(db, id);
+			assert.equal(definition.parts.total!.text!.ink, 'leaf');
+			assert.deepEqual(
+				unknownInks({ style: flatten(definition, findIn(await listStyles(db))), house: await loadHouse(db) }),
+				[]
+			);
+			const now = await loadHouse(db);
+			await changeHouse(db, now.version, 'x', { ...stateOf(now), inks: rest });
+			assert.equal(inkOf(await loadHouse(db), 'fern'), fern, 'taken out: as it was');
+		});
+		it('takes back a rename, and leaves what was changed since', async () => {
 			const house = await loadHouse(db);
 			const { fern, ...rest } = house.inks;
 			const changed = await changeHouse(
@@ -351,8 +403,11 @@ describe('designing, on the server', () => {
 				{ inks: { fern: 'leaf' } }
 			);
 			await change('Season Ledger', withTotal('rust'));
-			await assert.rejects(moveHouse(db, changed.version, 0), /“Season Ledger” was changed since/);
-			assert.equal((await loadHouse(db)).inks.leaf, fern, 'nothing is half taken back');
+			const back = await moveHouse(db, changed.version, 0);
+			assert.equal(back.inks.fern, fern);
+			const { definition } = await styleNamed('Season Ledger');
+			assert.equal(definition.parts.total!.text!.ink, 'rust');
+			assert.ok(!JSON.stringify(definition.parts).includes('"leaf"'));
 		});
 		it('refuses inks that are none, replacements that are not there, and what another window changed', async () => {
 			const house = await loadHouse(db);
@@ -385,9 +440,13 @@ describe('designing, on the server', () => {
 
 	describe('templates', () => {
 		const styles = `<w:style w:type="table" w:styleId="A"><w:name w:val="Beacon"/><w:rPr><w:b/></w:rPr></w:style><w:style w:type="table" w:styleId="B"><w:name w:val="Office costs"/><w:basedOn w:val="A"/><w:tblStylePr w:type="firstRow"><w:rPr><w:color w:val="2F5D50"/></w:rPr></w:tblStylePr></w:style>`;
-		it('come in with their chains; a name that is taken gets another; all or none', async () => {
+		it('come in with their chains; what becomes of a name that is taken is asked first; all or none', async () => {
 			const bytes = await docx({ body: tbl(LEDGER), styles });
-			const { styles: taken } = await importTemplate(db, 'office.docx', bytes);
+			const count = (await listStyles(db)).length;
+			const asked = await takeStylesIn(db, 'office.docx', bytes);
+			assert.deepEqual([asked.styles, asked.clashes.map(({ name }) => name)], [[], ['Beacon']]);
+			assert.equal((await listStyles(db)).length, count, 'nothing is stored while there is a question');
+			const { styles: taken } = await takeStylesIn(db, 'office.docx', bytes, { Beacon: 'both' });
 			assert.deepEqual(
 				taken.map(({ name, was }) => [name, was]),
 				[
@@ -398,12 +457,58 @@ describe('designing, on the server', () => {
 			const costs = await loadStyle(db, taken[1]!.id);
 			assert.equal(costs.definition.basedOn, taken[0]!.id);
 			assert.deepEqual(costs.definition.parts, { header: { text: { ink: 'fern' } } });
-			await assert.rejects(importTemplate(db, 'none.docx', await docx({ body: tbl(LEDGER) })), code('no-style'));
+			await assert.rejects(takeStylesIn(db, 'none.docx', await docx({ body: tbl(LEDGER) })), code('no-style'));
+			const again = await takeStylesIn(db, 'office.docx', bytes, { Beacon: 'ours' });
+			assert.deepEqual(
+				[again.styles, again.clashes.map(({ name }) => name)],
+				[[], ['Office costs']],
+				'what is there builds on another base'
+			);
+		});
+		it('take the place of what the house has, as one step that can be taken back', async () => {
+			const bytes = await docx({ body: tbl(LEDGER), styles });
+			const { id, definition } = await styleNamed('Beacon');
+			const { styles: taken } = await takeStylesIn(db, 'office.docx', bytes, { Beacon: 'instead' });
+			assert.deepEqual(taken[0], { id, name: 'Beacon', was: 'Beacon' });
+			assert.deepEqual((await loadStyle(db, id)).definition.parts, { ground: { text: { weight: 700 } } });
+			const { version, at, steps } = await loadStyleSteps(db, id);
+			assert.equal(steps.at(-1)!.label, 'taken in from “office.docx”');
+			await saveStyle(db, id, { version, from: at + 1, at: at - 1, steps: [] });
+			assert.deepEqual((await loadStyle(db, id)).definition, definition);
+		});
+		it('are known again by what they say, whatever their inks are called; a style file likewise', async () => {
+			const ledger = await styleNamed('Season Ledger');
+			const file = (style: unknown) => new TextEncoder().encode(JSON.stringify(style)) as Uint8Array<ArrayBuffer>;
+			const frozen = await frozenDraft(db, ledger.id);
+			assert.deepEqual(await takeStylesIn(db, 'ledger.json', file(frozen)), { styles: [], clashes: [] });
+			const renamed = { ...frozen, inks: { ...frozen.inks, leaf: FIRST_HOUSE.inks.fern! } };
+			const other = mapInks(renamed, (ink) => (ink === 'fern' ? 'leaf' : ink));
+			assert.deepEqual(await takeStylesIn(db, 'ledger.json', file(other)), { styles: [], clashes: [] });
+			const { clashes } = await takeStylesIn(db, 'ledger.json', file(withTotal('plum')(frozen)));
+			assert.deepEqual(
+				clashes.map(({ name }) => name),
+				['Season Ledger']
+			);
+			await putStyleAside(db, ledger.id, true);
+			await takeStylesIn(db, 'ledger.json', file(frozen));
+			assert.equal((await styleNamed('Season Ledger')).aside, false, 'one that was put aside is back');
+			await assert.rejects(
+				takeStylesIn(db, 'ledger.json', file({ ...frozen, parts: { ground: { fill: { hue: 1 } } } })),
+				/“ledger\.json”.*valid/
+			);
+			await assert.rejects(
+				takeStylesIn(db, 'half.json', new TextEncoder().encode('{"a":')),
+				/“half\.json” is not whole/
+			);
 		});
 		it('go out with styles that authors can pick, and come back as they were defined', async () => {
 			const ids = (await listStyles(db)).map(({ id }) => id);
 			const { bytes } = await writeTemplate(db, ids);
-			assert.deepEqual((await importTemplate(db, 'back.docx', bytes)).styles, [], 'the house has them all');
+			assert.deepEqual(
+				await takeStylesIn(db, 'back.docx', bytes),
+				{ styles: [], clashes: [] },
+				'the house has them all'
+			);
 			const drafts = new Map<string, Style>();
 			for (const id of ids)
 				drafts.set(
@@ -411,7 +516,7 @@ describe('designing, on the server', () => {
 					await frozenDraft(db, id)
 				);
 			await sql`truncate styles cascade`.execute(db);
-			await importTemplate(db, 'back.docx', bytes);
+			await takeStylesIn(db, 'back.docx', bytes);
 			const parts = ({ parts, bases, bands, rules }: Style) => ({
 				parts,
 				bands,

@@ -3,7 +3,8 @@ import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { readId, readRequest } from '$lib/server/http/requests.ts';
 import { removeStyle } from '$lib/server/styles/removal.ts';
-import { loadStyle, saveStyle } from '$lib/server/styles/styles.ts';
+import { saveStyle } from '$lib/server/styles/steps.ts';
+import { loadStyle } from '$lib/server/styles/styles.ts';
 import type { RequestHandler } from './$types.js';
 
 export const GET: RequestHandler = ({ params }) =>
@@ -11,9 +12,9 @@ export const GET: RequestHandler = ({ params }) =>
 
 /** What an editor did since the version that it saw: steps, and where it stands among them. */
 export const PUT: RequestHandler = ({ params, request }) =>
-	answer<Gives<'PUT /api/styles/*'>>(async () => ({
-		version: await saveStyle(db(), readId(params.id, 'style'), await readRequest(request, 'saveStyle'))
-	}));
+	answer<Gives<'PUT /api/styles/*'>>(async () =>
+		saveStyle(db(), readId(params.id, 'style'), await readRequest(request, 'saveStyle'))
+	);
 
 export const DELETE: RequestHandler = ({ params, request }) =>
 	answer<Gives<'DELETE /api/styles/*'>>(async () => {

@@ -2,7 +2,7 @@ import type { Gives } from '$lib/server/http/contract.ts';
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { readId, readRequest } from '$lib/server/http/requests.ts';
-import { pushUpLeaf } from '$lib/server/styles/styles.ts';
+import { pushUpLeaf } from '$lib/server/styles/steps.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Moves one setting to the base that the style builds on. */

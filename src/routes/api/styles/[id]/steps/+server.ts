@@ -2,7 +2,7 @@ import type { Gives } from '$lib/server/http/contract.ts';
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { readId } from '$lib/server/http/requests.ts';
-import { loadStyleSteps } from '$lib/server/styles/styles.ts';
+import { loadStyleSteps } from '$lib/server/styles/steps.ts';
 import type { RequestHandler } from './$types.js';
 
 /** A style's steps, and where it stands among them. */
