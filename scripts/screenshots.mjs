@@ -38,6 +38,8 @@ const key = async (...keys) => {
 };
 
 try {
+	await go('/');
+	await take('desk');
 	await go('/documents');
 	await click(named('Season report'));
 	await driver.sleep(1200);
@@ -56,6 +58,13 @@ try {
 	await click(named('What it is'));
 	await take('recognised');
 	await click(named('Styles', 'button'));
+	await key('o');
+	await click(named('Beacon', 'button[@role="option"]'));
+	await click(named('Tick all 9'));
+	await driver.sleep(1500);
+	await take('contact-sheet');
+	await key('o');
+	await click(named('Season Ledger', 'button[@role="option"]'));
 	await click(named('All · 9', 'button'));
 	await click(named('Apply to 9 tables'));
 	await driver.sleep(800);
@@ -64,10 +73,6 @@ try {
 	await driver.sleep(5200);
 	await take('account');
 	await click(named('Not yet', 'button'));
-	await click(named('What changes', 'button'));
-	await click(named('Side by side', 'button'));
-	await driver.sleep(600);
-	await take('changes');
 	await click(named('Print…', 'a'));
 	await driver.wait(until.elementLocated(By.css('svg[aria-label^="Page 1"]')), 10_000);
 	await driver.executeScript('document.querySelector("main").scrollTo(0, 900)');
@@ -130,20 +135,7 @@ try {
 	);
 	await key('l');
 	await take('linework');
-	await key('l', '6');
-	await click(named('+ rule', 'button'));
-	await driver.executeScript(
-		`const about = document.querySelector('[aria-label="What it is about"]'); about.value = 'kind:percent'; about.dispatchEvent(new Event('change', { bubbles: true }))`
-	);
-	for (const [label, ink] of [
-		['Text', 'rust'],
-		['Fill', 'marigold']
-	]) {
-		await click(driver.findElement(By.css(`button[aria-label^="${label}: ink"]`)));
-		await click(named(ink, 'button'));
-	}
-	await driver.executeScript(`document.querySelector('[aria-label="Property sheet"] .overflow-y-auto').scrollTop = 0`);
-	await take('cell-rules');
+	await key('l');
 	await click(named('Editions…', 'a'));
 	await driver.sleep(1200);
 	await take('editions');

@@ -3,6 +3,7 @@ import { pino } from 'pino';
 import { building } from '$app/environment';
 import { db, isAway } from '$lib/server/database.ts';
 import { queue } from '$lib/server/runs/queue.ts';
+import { THEME_COOKIE, themeOf } from '$lib/ui/shell/theme.ts';
 
 const log = pino({ level: process.env.HEPTARCH_LOG ?? 'info', base: null });
 
@@ -35,7 +36,11 @@ async function workOnRuns(): Promise<void> {
 }
 
 export const handle: Handle = async ({ event, resolve }) => {
-	const response = await resolve(event, { filterSerializedResponseHeaders: () => false });
+	const theme = themeOf(event.cookies.get(THEME_COOKIE));
+	const response = await resolve(event, {
+		filterSerializedResponseHeaders: () => false,
+		transformPageChunk: ({ html }) => html.replace('%theme%', theme)
+	});
 	response.headers.set('X-Content-Type-Options', 'nosniff');
 	response.headers.set('Referrer-Policy', 'same-origin');
 	return response;

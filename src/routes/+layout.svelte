@@ -4,9 +4,23 @@
 	import '@fontsource-variable/fraunces';
 	import '$lib/ui/table/fonts.ts';
 	import Notices from '$lib/ui/shell/Notices.svelte';
+	import { afterNavigate, onNavigate } from '$app/navigation';
+	import { onMount } from 'svelte';
+	import { focusArrival, keepFocus } from '$lib/ui/shell/focus.ts';
 	import Rail from '$lib/ui/shell/Rail.svelte';
 
 	let { children } = $props();
+	let focus: ReturnType<typeof keepFocus> | undefined;
+	onMount(() => {
+		focus = keepFocus();
+		return focus.stop;
+	});
+	onNavigate(({ from, to }) => {
+		if (from?.url.pathname !== to?.url.pathname) focus?.forget();
+	});
+	afterNavigate(({ type, from, to }) => {
+		if (type !== 'enter' && from?.url.pathname !== to?.url.pathname) focusArrival();
+	});
 </script>
 
 <div class="flex h-screen overflow-hidden">

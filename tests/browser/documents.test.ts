@@ -37,6 +37,83 @@ describe('documents of every format', () => {
 		await page.css('#table-0');
 	};
 
+	it('the tables of a document are one stop for the keyboard; arrow keys lead along them', async () => {
+		await page.go('/documents');
+		await page.click(await page.find(By.xpath("//a[normalize-space()='Season report 2031']")));
+		await page.css('#table-0');
+		const strip = '[role=toolbar][aria-label="Tables of the document"]';
+		const stops = () =>
+			page.driver.executeScript<number>(
+				`return [...document.querySelectorAll(arguments[0] + ' :is(button, input)')].filter(({ tabIndex }) => tabIndex === 0).length`,
+				strip
+			);
+		assert.equal(await stops(), 1);
+		await page.driver.executeScript(`document.querySelector(arguments[0] + ' button').focus()`, strip);
+		const press = (...keys: string[]) =>
+			page.driver
+				.actions()
+				.sendKeys(...keys)
+				.perform();
+		await press(Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.SPACE);
+		const focused = () =>
+			page.driver.executeScript<string>(`return document.activeElement.getAttribute('aria-label') ?? ''`);
+		assert.equal(await focused(), 'Tick table 2');
+		await page.named('Ticked · 1');
+		assert.equal(await stops(), 1);
+		await press(Key.TAB);
+		assert.equal(
+			await page.driver.executeScript(`return !!document.activeElement.closest(arguments[0])`, strip),
+			false
+		);
+		await page.driver.actions().keyDown(Key.SHIFT).sendKeys(Key.TAB).keyUp(Key.SHIFT).perform();
+		assert.equal(await focused(), 'Tick table 2', 'where it was left');
+	});
+	it('all tables at once: as they came and as they would be, ticked by likeness or by hand', async () => {
+		await page.go('/documents');
+		await page.click(await page.find(By.xpath("//a[normalize-space()='Season report 2031']")));
+		await page.css('#table-0');
+		const address = await page.driver.getCurrentUrl();
+		await page.key('o');
+		const cards = () =>
+			page.driver.executeScript<[ticked: boolean, pictures: number][]>(
+				`return [...document.querySelectorAll('[aria-label="All tables"] > li')].map((card) => [card.querySelector('input').checked, card.querySelectorAll('[role=row]').length ? card.querySelectorAll('.tracks').length : 0])`
+			);
+		await page.until('nine cards', async () => (await cards()).length === 9);
+		await page.isAccessible('all tables at once');
+		await page.until('likeness is known', async () => /like table 1 \([1-9]/.test(await page.text('main')));
+		await page.click('Tick those like table 1');
+		const alike = (await cards()).filter(([ticked]) => ticked).length;
+		assert.ok(alike > 0 && alike < 9);
+		await page.click(await page.css('[aria-label="All tables"] input[aria-label^="Tick table 9"]'));
+		await page.click('Beacon', 'button');
+		await page.until('a picture of what would be', async () =>
+			(await cards()).some(([ticked, pictures]) => ticked && pictures === 2)
+		);
+		assert.ok(
+			(await cards()).every(([ticked, pictures]) => ticked || pictures < 2),
+			'only what is ticked'
+		);
+		await page.named(`Apply to ${alike + 1} tables`);
+		await page.click(await page.css('button[aria-label="Show table 3 on the page"]'));
+		await page.until('on the page', () =>
+			page.driver.executeScript<boolean>(`return !document.querySelector('#table-2').closest('[hidden]')`)
+		);
+		assert.equal((await page.driver.findElements(By.css('[aria-label="All tables"]'))).length, 0);
+		await page.consoleIsClean();
+		await page.go(new URL(address).pathname);
+	});
+	it('the Desk shows what was worked on last, what waits and what is new, each a step away', async () => {
+		await page.go('/');
+		assert.match(await page.text('[aria-label="Worked on last"]'), /Season report 2031[\s\S]*9 tables/);
+		assert.match(await page.text('[aria-label="Waiting for you"]'), /finding/);
+		assert.match(await page.text('[aria-label="New in the house"]'), /added|published/);
+		await page.isAccessible('the Desk');
+		await page.consoleIsClean();
+		await page.click(
+			await page.find(By.xpath("//section[@aria-label='Worked on last']//a[contains(., 'Season report 2031')]"))
+		);
+		await page.css('#table-0');
+	});
 	it('what is applied to a document that changed meanwhile is not said to be on, and is still chosen', async () => {
 		await openDocument('Volunteers’ handbook');
 		const step = `return fetch('/api/documents/${await webPage()}/steps', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ version: 0, label: 'from elsewhere', tables: { 1: {} } }) }).then((answer) => answer.status)`;
@@ -260,10 +337,18 @@ describe('documents of every format', () => {
 			for (const name of ['Season report 2031', 'Season report 2031, open text', 'Seed exchange list'])
 				await page.click(await page.css(`[aria-label="Tick “${name}”"]`));
 			await page.click('Give 3 documents a style…');
-			const id = await page.driver.executeScript<string>(
-				`return [...document.querySelectorAll('select[aria-label="Style of the run"] option')].find((option) => option.textContent === 'Beacon').value`
+			const pictures = (of: string) =>
+				page.driver.executeScript<number>(
+					`return document.querySelectorAll('dialog [aria-label="' + arguments[0] + '"] .tracks').length`,
+					of
+				);
+			await page.until('styles by their pictures', async () => (await pictures('Style of the run')) > 5);
+			await page.click(await page.find(By.xpath("//dialog//button[@role='option'][contains(., 'Beacon')]")));
+			await page.until('tables before and after', async () => (await pictures('What it would do')) === 18);
+			assert.match(
+				await page.text('[aria-label="What it would do"]'),
+				/table 1, as it would be[\s\S]*and 4 more tables/
 			);
-			await page.select('Style of the run', id);
 			await page.isAccessible('starting a run');
 			await page.click('Start the run');
 			await page.until('done', async () => (await page.text('[data-run-state]')) === 'done');

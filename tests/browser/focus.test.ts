@@ -44,6 +44,7 @@ describe('the focus', () => {
 		return [...found];
 	};
 	for (const [what, address] of [
+		['the Desk', '/'],
 		['the documents', '/documents'],
 		['the Stylebook', '/stylebook'],
 		['the starters', '/starters'],
@@ -81,7 +82,17 @@ describe('the keys of a screen', () => {
 		await page.click('Season Ledger');
 		await page.css('[role=tablist]');
 		const style = new URL(await page.driver.getCurrentUrl()).pathname;
-		const screens = ['/documents', '/stylebook', '/starters', '/starters/begin', '/runs', '/house', document, style];
+		const screens = [
+			'/',
+			'/documents',
+			'/stylebook',
+			'/starters',
+			'/starters/begin',
+			'/runs',
+			'/house',
+			document,
+			style
+		];
 		for (const address of [...screens, `${document}/print`, `${style}/editions`]) {
 			await page.go(address);
 			await page.driver.sleep(400);
@@ -95,6 +106,83 @@ describe('the keys of a screen', () => {
 				async () => (await page.driver.findElements(By.css('dialog[open]'))).length === 0
 			);
 		}
+		await page.consoleIsClean();
+	});
+});
+
+describe('the focus comes back', () => {
+	let page: Page;
+	before(async () => {
+		page = await Page.open('demo');
+	});
+	after(() => page.close());
+	const press = (...keys: string[]) =>
+		page.driver
+			.actions()
+			.sendKeys(...keys)
+			.perform();
+	/** What has the focus, in words. */
+	const at = () =>
+		page.driver.executeScript<string>(
+			`const at = document.activeElement; return at.tagName.toLowerCase() + ' ' + (at.getAttribute('aria-label') ?? at.textContent.trim()).slice(0, 60)`
+		);
+	/** Does something with the keyboard, as the focus stands on what a selector or its words name. */
+	const enter = async (target: string) => {
+		const element = /[[#.]/.test(target) ? await page.css(target) : await page.named(target);
+		await page.driver.executeScript('arguments[0].focus()', element);
+		await press(Key.ENTER);
+	};
+	const isAt = (what: string, words: RegExp) => page.until(what, async () => words.test(await at()));
+
+	it('to the title of the page, on arrival', async () => {
+		await page.go('/documents');
+		await enter("a[href='/stylebook']");
+		await isAt('the Stylebook', /^h1 Stylebook/);
+		await enter('Season Ledger');
+		await isAt('the style', /^h1 Season Ledger/);
+	});
+	it('to what opened a dialog, and to what stands where a setting was unset, frozen or fixed', async () => {
+		await enter('Re-ink…');
+		await page.css('[data-reinked]');
+		await press(Key.ESCAPE);
+		await isAt('what opened it', /Re-ink/);
+		await page.key('4');
+		await page.click(
+			await page.find(By.xpath("//div[@aria-label='Parts']//button[starts-with(normalize-space(.), 'note')]"))
+		);
+		await enter('button[aria-label="Text: push slant up to House base"]');
+		await page.named('Push it up');
+		await press(Key.ESCAPE);
+		await isAt('what was to be pushed', /push slant up/);
+		const unset = 'button[aria-label="Text: slant is set here; unset it"]';
+		await enter(unset);
+		await page.until('unset', async () => (await page.driver.findElements(By.css(unset))).length === 0);
+		const isInRow = () =>
+			page.driver.executeScript<boolean>(`return !!document.activeElement.closest('[data-leaf="text.italic"]')`);
+		await page.until('still in its row', isInRow);
+		await page.key('1');
+		await enter('button[aria-label="Alignment: freeze down here"]');
+		await page.css('button[aria-label="Alignment: down is set here; unset it"]');
+		await page.until('in the row that is set now', async () => /^button Alignment: (push )?down/.test(await at()));
+	});
+	it('to the name of what was made: a rule, an ink, a type role', async () => {
+		await page.key('6');
+		await enter('+ rule');
+		await isAt('the rule', /^input Name of the rule/);
+		await page.go('/house');
+		await enter('New ink');
+		await isAt('the ink', /^input Name of the ink/);
+		await enter('New type role');
+		await isAt('the type role', /^input Name of the type role/);
+		await enter('Undo');
+		await isAt('undo, once it can be pressed again', /^button Undo/);
+	});
+	it('to nobody who let go of it', async () => {
+		await page.go('/house');
+		await page.driver.executeScript('document.querySelector("main h2").click(); document.activeElement.blur()');
+		await page.click(await page.css('main h2'));
+		await page.driver.sleep(300);
+		assert.match(await at(), /^body/);
 		await page.consoleIsClean();
 	});
 });

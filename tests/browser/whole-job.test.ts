@@ -41,6 +41,9 @@ describe('the whole job, from the empty library', () => {
 
 	it('an empty library says what to do', async () => {
 		await page.go('/');
+		assert.match(await page.text('main'), /Bring a document[\s\S]*Make a style[\s\S]*Put it on the tables/);
+		await page.isAccessible('the Desk of a new house');
+		await page.go('/documents');
 		assert.match(await page.text('main'), /No document yet[\s\S]*up to 50 MB/);
 		await page.isAccessible('empty documents');
 		await page.go('/stylebook');

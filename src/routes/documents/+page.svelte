@@ -6,13 +6,14 @@
 	import ArchiveOutline from 'flowbite-svelte-icons/ArchiveOutline.svelte';
 	import TrashBinOutline from 'flowbite-svelte-icons/TrashBinOutline.svelte';
 	import { call } from '$lib/ui/api.ts';
+	import { Arrivals } from '$lib/ui/documents/arrivals.svelte.ts';
+	import ArrivalsBanner from '$lib/ui/documents/ArrivalsBanner.svelte';
 	import DropTarget from '$lib/ui/documents/DropTarget.svelte';
 	import { accepted, kindWords } from '$lib/formats/kinds.ts';
 	import { addressOf } from '$lib/ui/documents/kinds.ts';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import RunDialog from '$lib/ui/documents/RunDialog.svelte';
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
-	import { isTyping } from '$lib/ui/controls/shortcuts.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import type { DocumentSummary } from '$lib/server/documents/list.ts';
 	import Button from '$lib/ui/controls/Button.svelte';
@@ -21,80 +22,7 @@
 	let chooser: HTMLInputElement;
 	let removing = $state<DocumentSummary>();
 	let asking = $state(false);
-	/** A file on its way in. */
-	class Arriving {
-		state = $state<'reading' | 'in' | 'failed'>('reading');
-		reason = $state('');
-		readonly file: File;
-		constructor(file: File) {
-			this.file = file;
-		}
-	}
-	let arriving = $state.raw<Arriving[]>([]);
-	const failed = $derived(arriving.filter(({ state }) => state === 'failed'));
-	/** Why files were not taken, each reason once, with the files that it holds for. */
-	const refusals = $derived.by(() => {
-		const byReason = new Map<string, string[]>();
-		for (const { file, reason } of failed) {
-			const words = reason.replaceAll(`“${file.name}”`, 'The file');
-			byReason.set(words, [...(byReason.get(words) ?? []), file.name]);
-		}
-		return [...byReason];
-	});
-	const reading = $derived(arriving.filter(({ state }) => state === 'reading'));
-
-	const MOST = 50 * 2 ** 20;
-	/** Files that are read at one time. */
-	const AT_ONCE = 3;
-
-	async function takeOne(entry: Arriving) {
-		try {
-			if (entry.file.size > MOST)
-				throw new Error(
-					`“${entry.file.name}” is ${Math.ceil(entry.file.size / 2 ** 20)} MB; files up to 50 MB are taken.`
-				);
-			const { imported } = await call('POST', `/api/documents?name=${encodeURIComponent(entry.file.name)}`, entry.file);
-			entry.state = 'in';
-			if (imported.length)
-				notify(`“${entry.file.name}” brought ${imported.map((name) => `“${name}”`).join(', ')} to the Stylebook.`);
-			await invalidate('heptarch:documents');
-		} catch (error) {
-			entry.state = 'failed';
-			entry.reason = (error as Error).message;
-		}
-	}
-	/** Takes files in, some at a time; one that cannot be read says why, and the rest go on. */
-	async function take(files: readonly File[]) {
-		const list = files.map((file) => new Arriving(file));
-		arriving = [...arriving.filter(({ state }) => state !== 'in'), ...list];
-		const waiting = [...list];
-		await Promise.all(
-			Array.from({ length: AT_ONCE }, async () => {
-				for (let next = waiting.shift(); next; next = waiting.shift()) await takeOne(next);
-			})
-		);
-		const count = list.filter(({ state }) => state === 'in').length;
-		if (count)
-			notify(
-				count === 1 ? `“${list.find(({ state }) => state === 'in')!.file.name}” is in.` : `${count} files are in.`
-			);
-		arriving = arriving.filter(({ state }) => state !== 'in');
-	}
-
-	/** Cells copied elsewhere come in as a document of their own. */
-	function paste(event: ClipboardEvent) {
-		if (isTyping(event)) return;
-		const files = [...(event.clipboardData?.files ?? [])];
-		const html = event.clipboardData?.getData('text/html') ?? '';
-		const text = event.clipboardData?.getData('text/plain') ?? '';
-		const stamp = day.format(new Date()).replace(/[:/]/g, '.');
-		if (files.length) void take(files);
-		else if (/<table/i.test(html)) void take([new File([html], `Pasted ${stamp}.html`)]);
-		else if (text.includes('\t')) void take([new File([text], `Pasted ${stamp}.tsv`)]);
-		else if (text.trim()) notify('What was pasted holds no cells: copy them from a table, or as text with tabs.');
-		else return;
-		event.preventDefault();
-	}
+	const arrivals = new Arrivals(() => invalidate('heptarch:documents'));
 
 	const columns = [
 		{ key: 'name', words: 'Document', of: (document: DocumentSummary) => document.name.toLowerCase() },
@@ -180,8 +108,8 @@
 <svelte:head><title>Documents · Heptarch</title></svelte:head>
 <Shortcuts list={[findKey('find documents')]} />
 
-<svelte:window onpaste={paste} />
-<DropTarget ondrop={take} />
+<svelte:window onpaste={arrivals.paste} />
+<DropTarget ondrop={(files) => arrivals.take(files)} />
 <TopBar title="Documents">
 	{#snippet facts()}
 		{#if data.documents.length}<span class="chip">{plural(data.documents.length - archived, 'file')}</span>{/if}
@@ -230,38 +158,13 @@
 	class="hidden"
 	aria-label="Documents to add"
 	onchange={() => {
-		void take([...(chooser.files ?? [])]);
+		void arrivals.take([...(chooser.files ?? [])]);
 		chooser.value = '';
 	}}
 />
 
 <main class="flex-1 overflow-y-auto px-5 py-5">
-	{#if reading.length}
-		<div class="mb-3 rounded-lg border border-hairline bg-sheet px-4 py-2.5" role="status">
-			Reading {pluralWord(reading.length, `“${reading[0]!.file.name}”`, `${reading.length} files`)}…
-		</div>
-	{/if}
-	{#if failed.length}
-		<div
-			class="mb-3 flex items-start gap-3 rounded-lg border border-error bg-error-wash px-4 py-2.5 text-error"
-			role="alert"
-		>
-			{#if failed.length === 1}
-				<span class="flex-1"><strong>{failed[0]!.file.name}</strong> was not taken. {failed[0]!.reason}</span>
-			{:else}
-				<details class="flex-1" open={failed.length < 6}>
-					<summary class="min-h-6 cursor-pointer"><strong>{failed.length} files</strong> were not taken.</summary>
-					<dl class="mt-1.5 max-h-52 overflow-y-auto">
-						{#each refusals as [reason, names] (reason)}
-							<dt class="mt-1">{reason}</dt>
-							<dd class="ms-4"><strong>{names.join(', ')}</strong></dd>
-						{/each}
-					</dl>
-				</details>
-			{/if}
-			<Button small onclick={() => (arriving = arriving.filter(({ state }) => state !== 'failed'))}>Put away</Button>
-		</div>
-	{/if}
+	<ArrivalsBanner {arrivals} />
 
 	{#if data.documents.length === 0}
 		<div class="mx-auto mt-20 max-w-lg text-center">

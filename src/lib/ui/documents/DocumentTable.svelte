@@ -100,7 +100,7 @@
 {/snippet}
 {#snippet columnGutter(c: number)}
 	<select
-		class={['gutter w-full text-quiet', c < table.firstColumns && 'font-semibold']}
+		class={['gutter min-h-6! w-full text-quiet', c < table.firstColumns && 'font-semibold']}
 		aria-label="Kind of column {c + 1} of table {entry.index + 1}"
 		title={columnReason(c)}
 		value={table.columnInfo[c]!.kind}

@@ -3,7 +3,10 @@
 	import { partsInUse } from '$lib/workbench/parts.ts';
 	import { goto } from '$app/navigation';
 	import { ASPECTS, type Aspect } from '$lib/core/style/types.ts';
+	import type { Gives } from '$lib/server/http/contract.ts';
 	import { call } from '../api.ts';
+	import List from '../controls/List.svelte';
+	import TablePicture from '../stylebook/TablePicture.svelte';
 	import { notifyError } from '../notices.svelte.ts';
 	import Dialog from '../shell/Dialog.svelte';
 	import PartsAndCarry from './PartsAndCarry.svelte';
@@ -19,6 +22,7 @@
 		documents: readonly { readonly id: string; readonly tables: number }[];
 		styles: readonly { readonly id: string; readonly name: string }[];
 	} = $props();
+	type RunPreview = Gives<'POST /api/runs/preview'>;
 	const PARTS = partsInUse();
 	let style = $state('');
 	let isSame = $state(false);
@@ -26,14 +30,28 @@
 	let carry = $state.raw<readonly Aspect[]>(ASPECTS);
 	const tables = $derived(documents.reduce((sum, one) => sum + one.tables, 0));
 	const chosen = $derived(style || (styles[0]?.id ?? ''));
+	const wish = $derived.by(() => ({
+		style: chosen,
+		documents: documents.map(({ id }) => id),
+		...(isSame && { partsOff, carry })
+	}));
+	/** What the run would do, as far as it is worked out. */
+	let preview = $state.raw<RunPreview>();
+	const pictures = $derived(new Map((preview?.styles ?? []).map(({ id, picture }) => [id, picture] as const)));
+	let isUnseen = $state(false);
+	$effect(() => {
+		const asked = wish;
+		isUnseen = false;
+		if (!open || !asked.style) return;
+		call('POST', '/api/runs/preview', asked)
+			.then((found) => asked === wish && (preview = found))
+			// What it would look like is not needed to begin it.
+			.catch(() => asked === wish && (isUnseen = true));
+	});
 
 	async function start() {
 		try {
-			await call('POST', '/api/runs', {
-				style: chosen,
-				documents: documents.map(({ id }) => id),
-				...(isSame && { partsOff, carry })
-			});
+			await call('POST', '/api/runs', wish);
 			open = false;
 			await goto('/runs');
 		} catch (error) {
@@ -42,22 +60,60 @@
 	}
 </script>
 
-<Dialog bind:open title="Give {plural(documents.length, 'document')} a style">
+<Dialog bind:open title="Give {plural(documents.length, 'document')} a style" wide>
 	<p>
 		Every table in them, {tables} in all, wears the style from then on. The run goes on in the background and can be taken
 		back as a whole.
 	</p>
-	<label class="block"
-		>Style
-		<select
-			class="field mt-1 w-full"
-			aria-label="Style of the run"
-			value={chosen}
-			onchange={(event) => (style = event.currentTarget.value)}
+	<div class="my-3 grid grid-cols-[300px_minmax(0,1fr)] gap-5">
+		<List
+			label="Style of the run"
+			class="grid max-h-[52vh] auto-rows-min grid-cols-2 gap-2.5 overflow-y-auto p-1"
+			columns={2}
+			items={styles}
+			key={({ id }) => id}
+			{chosen}
+			onchoose={({ id }) => (style = id)}
+			itemClass={(_, isOn) => [
+				'overflow-hidden rounded-lg border bg-sheet text-start',
+				isOn ? 'border-picked ring-1 ring-picked' : 'border-hairline hover:border-quiet'
+			]}
 		>
-			{#each styles as { id, name } (id)}<option value={id}>{name}</option>{/each}
-		</select>
-	</label>
+			{#snippet item({ id, name })}
+				{@const picture = pictures.get(id)}
+				{#if picture}<TablePicture {picture} scale={0.34} height={74} />{/if}
+				<span class="block truncate border-t border-hairline px-2 py-1 font-medium">{name}</span>
+			{/snippet}
+		</List>
+		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+		<div class="max-h-[52vh] overflow-y-auto" aria-label="What it would do" role="region" tabindex="0">
+			{#each preview?.documents ?? [] as { name, tables, more } (name)}
+				<h3 class="mb-1 font-semibold">{name}</h3>
+				{#each tables as { index, before, after } (index)}
+					<div class="mb-2 grid grid-cols-2 gap-2">
+						{#each [before, after] as picture, i (i)}
+							<div class="overflow-hidden rounded border border-hairline">
+								<TablePicture {picture} scale={0.4} height={92} />
+								<p class="border-t border-hairline px-2 text-[12px] text-quiet">
+									table {index + 1}, {i ? 'as it would be' : 'as it is'}
+								</p>
+							</div>
+						{/each}
+					</div>
+				{/each}
+				{#if more}<p class="mb-3 text-[12px] text-quiet">and {plural(more, 'more table')}</p>{/if}
+			{:else}
+				<p class="text-quiet">
+					{isUnseen || preview
+						? 'They cannot be shown now; the run can be begun all the same.'
+						: 'Looking at the tables…'}
+				</p>
+			{/each}
+			{#if preview && documents.length > preview.documents.length}
+				<p class="text-quiet">and {plural(documents.length - preview.documents.length, 'more document')}</p>
+			{/if}
+		</div>
+	</div>
 	<label class="flex items-center gap-2"
 		><input type="checkbox" class="rounded-sm text-picked" bind:checked={isSame} />the same parts and carry for all of
 		them, in the place of each table’s own</label

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { rovingBar } from '../controls/roving.ts';
 	import type { Snippet } from 'svelte';
 	import type { DocumentTable } from '$lib/formats/document.ts';
 
@@ -28,8 +29,13 @@
 
 <div class="flex min-h-10 items-center gap-2 border-b border-hairline bg-desk px-5 py-1.5">
 	<span class="me-1 text-quiet">Tables</span>
-	<div class="flex min-w-0 flex-1 gap-1.5 overflow-x-auto p-0.5">
-		{#each tables as { index } (index)}
+	<div
+		class="flex min-w-0 flex-1 gap-1.5 overflow-x-auto p-0.5"
+		role="toolbar"
+		aria-label="Tables of the document"
+		{@attach rovingBar}
+	>
+		{#each tables as { index, place } (index)}
 			<span
 				class={[
 					'flex shrink-0 items-center rounded-md border bg-sheet',
@@ -39,14 +45,17 @@
 			>
 				<button
 					type="button"
-					class="min-h-6 min-w-8 ps-2 pe-1 font-medium"
+					class="max-w-44 min-h-6 min-w-8 truncate ps-2 pe-1 font-medium"
 					aria-pressed={picked === index}
 					title={where(index)}
-					onclick={() => onpick(index)}>{index + 1}</button
+					onclick={() => onpick(index)}
+					>{index + 1}{#if picked === index && place.caption}<span class="ms-1.5 font-normal text-quiet"
+							>{place.caption}</span
+						>{/if}</button
 				>
 				<input
 					type="checkbox"
-					class="me-1.5 h-3.5 w-3.5 rounded-sm border-hairline text-picked"
+					class="mx-1.5 h-3.5 w-3.5 rounded-sm border-hairline text-picked"
 					aria-label="Tick table {index + 1}"
 					checked={isTicked.has(index)}
 					onchange={() => ontick(index)}

@@ -15,7 +15,7 @@
 
 <svg
 	viewBox="0 0 {pt(page.width)} {pt(page.height)}"
-	class="block w-full bg-white shadow-sm ring-1 ring-hairline"
+	class="on-paper block w-full bg-white shadow-sm ring-1 ring-hairline"
 	role="img"
 	aria-label={label}
 >

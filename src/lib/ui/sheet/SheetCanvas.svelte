@@ -375,7 +375,7 @@
 		onpointerleave={() => (pointer = undefined)}
 	>
 		<div
-			class="absolute top-0 left-0 origin-top-left bg-white shadow-md ring-1 ring-hairline"
+			class="on-paper absolute top-0 left-0 origin-top-left bg-white shadow-md ring-1 ring-hairline"
 			style="width:{sheet.width * BASE}px;height:{sheet.height *
 				BASE}px;transform:translate({view.x}px,{view.y}px) scale({view.scale / BASE});will-change:{moving
 				? 'transform'

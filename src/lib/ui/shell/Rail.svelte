@@ -1,13 +1,24 @@
 <script lang="ts">
+	import { onMount } from 'svelte';
 	import { page } from '$app/state';
 	import FileLinesOutline from 'flowbite-svelte-icons/FileLinesOutline.svelte';
 	import ForwardOutline from 'flowbite-svelte-icons/ForwardOutline.svelte';
 	import GridPlusOutline from 'flowbite-svelte-icons/GridPlusOutline.svelte';
 	import HomeOutline from 'flowbite-svelte-icons/HomeOutline.svelte';
+	import InboxOutline from 'flowbite-svelte-icons/InboxOutline.svelte';
 	import SwatchbookOutline from 'flowbite-svelte-icons/SwatchbookOutline.svelte';
 	import Mark from './Mark.svelte';
+	import { THEMES, themeOf, wearTheme, type Theme } from './theme.ts';
 
+	let theme = $state<Theme>('system');
+	onMount(() => {
+		theme = themeOf(document.documentElement.dataset.theme);
+	});
+	const next = $derived(THEMES[(THEMES.indexOf(theme) + 1) % THEMES.length]!);
+	const THEME_WORDS: Record<Theme, string> = { system: 'as the system has them', light: 'by day', dark: 'by night' };
+	const THEME_SHORT: Record<Theme, string> = { system: 'System', light: 'Day', dark: 'Night' };
 	const places = [
+		{ href: '/', name: 'Desk', icon: InboxOutline },
 		{ href: '/documents', name: 'Documents', icon: FileLinesOutline },
 		{ href: '/stylebook', name: 'Stylebook', icon: SwatchbookOutline },
 		{ href: '/starters', name: 'Starters', icon: GridPlusOutline },
@@ -16,21 +27,35 @@
 	];
 </script>
 
-<nav aria-label="Places" class="on-dark flex w-17 shrink-0 flex-col items-center gap-1 bg-ink py-2.5">
-	<a href="/documents" aria-label="Heptarch" class="mb-4 p-1 text-mark"><Mark /></a>
+<nav aria-label="Places" class="on-dark flex w-17 shrink-0 flex-col items-center gap-1 bg-rail py-2.5">
+	<a href="/" aria-label="Heptarch" class="mb-4 p-1 text-mark"><Mark /></a>
 	{#each places as { href, name, icon: Icon } (href)}
-		{@const here = page.url.pathname.startsWith(href)}
+		{@const here = href === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(href)}
 		<a
 			{href}
 			aria-current={here ? 'page' : undefined}
 			class={[
-				'flex w-15 flex-col items-center gap-0.5 rounded-lg py-1.5 text-[11px] hover:text-sheet',
-				here ? 'bg-ink-soft text-sheet' : 'text-hairline'
+				'flex w-15 flex-col items-center gap-0.5 rounded-lg py-1.5 text-[11px] hover:text-white',
+				here ? 'bg-rail-on text-white' : 'text-rail-text'
 			]}
 		>
 			<Icon class="h-5 w-5" />{name}
 		</a>
 	{/each}
+	<button
+		type="button"
+		class="mt-auto flex w-15 flex-col items-center gap-0.5 rounded-lg py-1.5 text-[11px] text-rail-text hover:text-white"
+		aria-label="Colours: {THEME_WORDS[theme]}; change to {THEME_WORDS[next]}"
+		title="Colours: {THEME_WORDS[theme]}"
+		onclick={() => wearTheme((theme = next))}
+	>
+		<span class="flex h-5 w-5 items-center justify-center" aria-hidden="true"
+			><span
+				class={['h-3.5 w-3.5 rounded-full border border-current', theme === 'dark' && 'bg-current']}
+				style={theme === 'system' ? 'background:linear-gradient(90deg, transparent 50%, currentColor 50%)' : ''}
+			></span></span
+		>{THEME_SHORT[theme]}
+	</button>
 </nav>
 
 <style>

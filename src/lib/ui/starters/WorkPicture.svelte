@@ -43,7 +43,7 @@
 	const appearance = $derived(appearanceOf(resolve(table, style ?? NO_STYLE, house)));
 </script>
 
-<div class="overflow-hidden bg-sheet p-2" style="height:{height}px" aria-hidden="true" inert>
+<div class="on-paper overflow-hidden bg-sheet p-2" style="height:{height}px" aria-hidden="true" inert>
 	<div style="width:{100 / scale}%;transform:scale({scale});transform-origin:0 0">
 		<TableGrid grid={table} {appearance} content={contentsOf(shown)} guides fill />
 	</div>

@@ -147,7 +147,7 @@
 			{pluralWord(partial.length, 'One figure is', `${partial.length} figures are`)} to be taken with care
 		</h3>
 		{#each partial.slice(0, 6) as { r, c, why } (`${r},${c}`)}
-			<button type="button" class="block text-start hover:underline" onclick={() => bench.select(r, c)}
+			<button type="button" class="block min-h-6 text-start hover:underline" onclick={() => bench.select(r, c)}
 				>{nameOf(c)}, row {r + 1}: {why}</button
 			>
 		{/each}
@@ -159,7 +159,7 @@
 			{pluralWord(missing.length, 'One cell has', `${missing.length} cells have`)} no figure
 		</h3>
 		{#each missing.slice(0, 6) as { r, c, why } (`${r},${c}`)}
-			<button type="button" class="block text-start hover:underline" onclick={() => bench.select(r, c)}
+			<button type="button" class="block min-h-6 text-start hover:underline" onclick={() => bench.select(r, c)}
 				>{nameOf(c)}, row {r + 1}: {why}</button
 			>
 		{/each}

@@ -7,6 +7,7 @@
 	import TraceStrip from '$lib/ui/style-bench/TraceStrip.svelte';
 	import AccountDialog from '$lib/ui/documents/AccountDialog.svelte';
 	import ChangesPanel, { type Comparing } from '$lib/ui/documents/ChangesPanel.svelte';
+	import ContactSheet from '$lib/ui/documents/ContactSheet.svelte';
 	import DocumentTable from '$lib/ui/documents/DocumentTable.svelte';
 	import LiftDialog from '$lib/ui/documents/LiftDialog.svelte';
 	import { kindWords } from '$lib/formats/kinds.ts';
@@ -56,6 +57,8 @@
 	let keys = $state(false);
 	let comparing = $state<Comparing>('off');
 	let wipe = $state(0.5);
+	/** All tables are seen at once, small, in the place of the page. */
+	let isSheet = $state(false);
 	let tab = $state<'styles' | 'recognised' | 'changes'>('styles');
 	let reason = $state<string>();
 	let cell = $state<{ index: number; resolved: Resolved | undefined }>();
@@ -122,14 +125,26 @@
 			does: 'before / after, with the wipe',
 			run: () => (comparing = comparing === 'off' ? 'wipe' : 'off')
 		},
+		{ keys: ['O'], does: 'all tables at once, small', run: () => (isSheet = !isSheet) },
 		{ keys: ['T'], does: 'trace: who decided the look of a cell', run: () => (tracing = !tracing) },
 		findKey('find a style'),
 		...undoKeys((by) => view.sender.move(by)),
 		{ keys: [], shown: 'Arrow keys', does: 'from cell to cell in a table' },
 		{ keys: ['Escape'], does: 'put back what is not applied yet', run: leave }
 	];
+	/** Goes from all tables at once to one of them on the page. */
+	async function openOnPage(index: number) {
+		isSheet = false;
+		await tick();
+		pick(index, false);
+		// A table inside a cell stands in the one around it.
+		let outer = index;
+		while (tables[outer]!.place.where === 'nested') outer = tables[outer]!.place.inside!;
+		document.getElementById(`table-${outer}`)?.scrollIntoView({ block: 'center' });
+	}
 	/** Shows a cell, and puts the focus there. */
 	async function jump(index: number, r: number, c: number) {
+		isSheet = false;
 		pick(index);
 		await tick();
 		const { slots, columns } = tables[index]!.table;
@@ -189,12 +204,19 @@
 		>
 	{/each}
 	{#if findings.length > 2}<span class="text-quiet">and {findings.length - 2} more</span>{/if}
+	{#if tables.length > 1}
+		<button type="button" class={['chip', isSheet && 'on']} aria-pressed={isSheet} onclick={() => (isSheet = !isSheet)}
+			>all at once · O</button
+		>
+	{/if}
 </TableStrip>
 
 <div class="flex min-h-0 flex-1">
 	<main class="min-w-0 flex-1 overflow-auto bg-desk/40 px-6 py-4" aria-label="The document">
+		{#if isSheet}<ContactSheet {view} house={data.house} {where} onopen={openOnPage} />{/if}
 		<div
-			class="mx-auto w-[816px] max-w-full rounded border border-hairline bg-sheet py-8 ps-[92px] pe-8"
+			hidden={isSheet}
+			class="on-paper mx-auto w-[816px] max-w-full rounded border border-hairline bg-sheet py-8 ps-[92px] pe-8"
 			style="font-family:'Source Serif 4'"
 		>
 			{#each blocks as block, i (i)}

@@ -73,7 +73,7 @@
 	<div class="grid grid-cols-2 gap-5">
 		{#each [{ kind: 'wanted' as const }, ...data.views] as view (view.kind)}
 			<section
-				class="min-w-0 rounded-lg border border-hairline bg-sheet"
+				class="on-paper min-w-0 rounded-lg border border-hairline bg-sheet"
 				aria-label={view.kind === 'wanted' ? 'As it is to look' : WORDS[view.kind]}
 			>
 				<header class="flex items-baseline gap-3 border-b border-hairline px-4 py-2">
