@@ -695,8 +695,9 @@ describe('the table bench', () => {
 		await page.driver.switchTo().window(mine);
 		await isShown('their change', (all) => all[1]![1] === '10');
 		// Both change the same row, and one has not looked what the other did: that one is asked.
+		// What is typed here is sent once it is all there, so that both changes are made at once.
 		await run(
-			`window.__fetch = window.fetch; window.fetch = (path, options) => /[?]after=/.test(path) ? new Promise(() => {}) : window.__fetch(path, options)`
+			`window.__fetch = window.fetch; window.__typed = new Promise((typed) => { window.__isTyped = typed }); window.fetch = (path, options) => /[?]after=/.test(path) ? new Promise(() => {}) : options?.method === 'POST' ? window.__typed.then(() => window.__fetch(path, options)) : window.__fetch(path, options)`
 		);
 		await page.driver.switchTo().window(theirs);
 		await pick(3, 2);
@@ -706,6 +707,7 @@ describe('the table bench', () => {
 		// Another cell of that row goes together with theirs; the same cell is asked about, with both values.
 		await pick(3, 1);
 		await keys('Southern', Key.TAB, '30', Key.TAB);
+		await run(`window.__isTyped()`);
 		await page.until('asked', async () =>
 			/Another window changed the same cell;[^]*row 3, column 2: theirs “20”, yours “30”/.test(await page.text('body'))
 		);
@@ -719,6 +721,46 @@ describe('the table bench', () => {
 		await tab('Steps');
 		assert.match(await page.text('section[aria-label="Steps"]'), /yours, instead of the change in another window/);
 		await run(`window.fetch = window.__fetch`);
+		await saved();
+		await page.driver.switchTo().window(theirs);
+		await page.driver.close();
+		await page.driver.switchTo().window(mine);
+	});
+
+	it('a cell that somebody changes while it is typed in is asked about, and typing stays in its row', async () => {
+		await make('At once', [
+			['Bed', 'Plants'],
+			['North', '1'],
+			['South', '2'],
+			['Total', '']
+		]);
+		const address = await page.driver.getCurrentUrl();
+		const mine = await page.driver.getWindowHandle();
+		await page.driver.switchTo().newWindow('window');
+		await page.driver.get(address);
+		await page.css('[data-work-sheet] [role=grid]');
+		await page.driver.sleep(500);
+		const theirs = await page.driver.getWindowHandle();
+		await page.driver.switchTo().window(mine);
+		await pick(3, 2);
+		await keys('30');
+		await page.css('[data-editing]');
+		// A row comes in above, and the cell gets another figure.
+		await page.driver.switchTo().window(theirs);
+		await pick(2, 1);
+		await tab('Shape');
+		await press('Add above');
+		await isShown('a row', (all) => all[1]![0] === '' && all[3]![0] === 'South');
+		await pick(4, 2);
+		await keys('20', Key.TAB);
+		await saved();
+		await page.driver.switchTo().window(mine);
+		await isShown('both changes, typing on', (all) => all[1]![0] === '' && all[2]![0] === 'North');
+		assert.equal(await page.text('[data-editing]'), '30');
+		await keys(Key.TAB);
+		await page.until('asked', async () => /row 4, column 2: theirs “20”, yours “30”/.test(await page.text('body')));
+		await press('Put mine instead');
+		await isShown('mine', (all) => all[3]![1] === '30' && all[3]![0] === 'South');
 		await saved();
 		await page.driver.switchTo().window(theirs);
 		await page.driver.close();

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { contentOfCell, cellOf, textOfContent } from '$lib/core/work/table.ts';
+	import { contentOfCell, cellOf } from '$lib/core/work/table.ts';
 	import { cellStyle } from '../table/paint.ts';
 	import type { TableBench } from './bench.svelte.ts';
 	import { CellText } from './editor.ts';
@@ -37,7 +37,7 @@
 					: begin.split('\n').map((line) => ({ runs: line ? [{ text: line }] : [] })),
 			label: `Row ${r + 1}, column ${c + 1}`,
 			onleave,
-			oninput: (said) => bench.keepTyping(textOfContent(said))
+			oninput: (said) => bench.keepTyping(said)
 		});
 		return () => text?.end();
 	});

@@ -352,9 +352,9 @@
 	{/if}
 	{#if bench.isDrawing}<EdgePicker {bench} drawn={shown} />{/if}
 	{#if bench.typing}
-		{@const { r, c } = bench.typing}
+		{@const { r, c, row } = bench.typing}
 		{@const { rows: height, cols } = anchorOf(bench.work, r, c)}
-		{#key `${r},${c}`}
+		{#key `${row},${c}`}
 			<CellEditor
 				bind:this={editor}
 				{bench}
@@ -389,7 +389,7 @@
 	}}
 	ondblclick={(event) => placeAt(event.clientX, event.clientY) && !bench.isDrawing && bench.type()}
 >
-	<div class="paper">
+	<div class="paper on-paper">
 		<TableGrid
 			grid={bench.table}
 			appearance={bench.appearance}

@@ -34,7 +34,9 @@ import {
 	anchorOf,
 	cellOf,
 	contentOfCell,
+	isCovered,
 	shownIn,
+	textOfContent,
 	tidy,
 	withCells,
 	type Wears,
@@ -52,7 +54,7 @@ import type { TableState } from '$lib/workbench/state.ts';
 import { Stylebook, type BookStyle } from '$lib/workbench/stylebook.ts';
 import type { Pen } from '../style-bench/bench.svelte.ts';
 import { notify, notifyError } from '../notices.svelte.ts';
-import { entriesOf, Saving, type Entry, type Loaded, type Mine } from './saving.svelte.ts';
+import { entriesOf, laidOver, Saving, type Entry, type Loaded, type Mine } from './saving.svelte.ts';
 
 export interface BenchData {
 	readonly id: string;
@@ -73,6 +75,10 @@ export interface Typing {
 	readonly r: number;
 	readonly c: number;
 	readonly begin: string | undefined;
+	/** The table as it was when typing began: somebody else may change it meanwhile. */
+	readonly from: WorkTable;
+	/** Its row, wherever that goes. */
+	readonly row: number;
 }
 
 export type Panel = 'shape' | 'look' | 'figures' | 'find' | 'steps';
@@ -98,6 +104,7 @@ export class TableBench {
 
 	selection: Selection = $state.raw({} as Selection);
 	typing: Typing | undefined = $state.raw();
+	private typedSoFar: readonly CellContent[] | undefined;
 	panel: Panel = $state('shape');
 	isDrawing = $state(false);
 	/** Marks of touches, locks and what is worked out. */
@@ -270,22 +277,39 @@ export class TableBench {
 		notify(`Not kept: ${label}. ${why}`, 'error');
 	}
 	private takeTheirs(loaded: Loaded, mine?: Mine): void {
+		const before = this.work;
 		this.line = { steps: entriesOf(loaded, loaded.wears), at: loaded.at };
 		this.selection = fitted(this.work, this.selection);
 		this.saving.restart(this.entry);
-		if (!mine) {
+		if (mine) this.takeMine(mine, before);
+		else {
+			this.hold(undefined, [], before);
 			notify(`Changed in another window: ${this.entry.label}.`);
-			return;
 		}
-		const { merged, undecided, clashes } = mine;
-		if (merged) {
-			if (JSON.stringify(merged) !== JSON.stringify(this.work))
-				this.push('yours, over a change in another window', merged);
-			if (!undecided) notify('Another window changed other cells meanwhile; both changes are here.');
+		this.followTyping();
+	}
+	/** Puts what was done here over what somebody else did. `before` is what stood when anything undecided was last looked at. */
+	private takeMine({ merged, undecided, clashes }: Mine, before: WorkTable): void {
+		if (merged && JSON.stringify(merged) !== JSON.stringify(this.work))
+			this.push('yours, over a change in another window', merged);
+		if (merged && !undecided) notify('Another window changed other cells meanwhile; both changes are here.');
+		this.hold(undecided, clashes, before);
+	}
+	/** Keeps what has to be decided beside what is undecided already, and that as a change of what stands now. */
+	private hold(undecided: WorkTable | undefined, clashes: readonly CellClash[], before: WorkTable): void {
+		let mine = undecided;
+		if (this.mine) {
+			const over = laidOver(before, this.mine, undecided ?? this.work);
+			mine = over.undecided ?? over.merged;
 		}
-		if (!undecided) return;
-		this.clashes = clashes;
-		this.mine = { ...undecided, nextId: Math.max(undecided.nextId, this.work.nextId) };
+		if (!mine) return;
+		const rows = new Map(this.work.rows.map(({ id }, r) => [id, r]));
+		const earlier = this.clashes.flatMap((clash) => {
+			const r = rows.get(before.rows[clash.r]!.id);
+			return r === undefined || clashes.some((one) => one.r === r && one.c === clash.c) ? [] : [{ ...clash, r }];
+		});
+		this.clashes = [...earlier, ...clashes];
+		this.mine = { ...mine, nextId: Math.max(mine.nextId, this.work.nextId) };
 		this.saving.hold(this.mine);
 	}
 	/** Decides between what another window did and what was done here; either can be gone back to. */
@@ -359,24 +383,52 @@ export class TableBench {
 			return;
 		}
 		this.select(r, c);
-		this.typing = { r, c, begin };
+		this.typing = { r, c, begin, from: this.work, row: this.work.rows[r]!.id };
 	}
-	/** Takes what was typed. */
+	/** Takes what was typed. What somebody else did to the table meanwhile is as if both had done it at once. */
 	takeTyped(content: readonly CellContent[]): void {
 		const { typing } = this;
 		if (!typing) return;
-		this.typing = undefined;
-		this.saving.keepTyping(undefined);
-		const { r, c } = typing;
-		const inner = contentOfCell(cellOf(this.work, r, c)).filter((piece) => 'nested' in piece);
-		this.edit(`typed in row ${r + 1}, column ${c + 1}`, (work) => typed(work, r, c, [...content, ...inner]));
+		this.dropTyped();
+		const { r, c, from, row } = typing;
+		const put = (work: WorkTable, at: number) => {
+			const inner = contentOfCell(cellOf(work, at, c)).filter((piece) => 'nested' in piece);
+			return typed(work, at, c, [...content, ...inner]);
+		};
+		if (from === this.work) {
+			this.edit(`typed in row ${r + 1}, column ${c + 1}`, (work) => put(work, r));
+			return;
+		}
+		const mine = put(
+			from,
+			from.rows.findIndex(({ id }) => id === row)
+		);
+		if (mine !== from) this.takeMine(laidOver(from, workedOut(withKinds(mine, from)).work, this.work), this.work);
 	}
 	dropTyped(): void {
 		this.typing = undefined;
+		this.typedSoFar = undefined;
 		this.saving.keepTyping(undefined);
 	}
-	keepTyping(text: string): void {
-		if (this.typing) this.saving.keepTyping({ row: this.work.rows[this.typing.r]!.id, column: this.typing.c, text });
+	/** Keeps what is being typed, should the browser go down. */
+	keepTyping(content: readonly CellContent[]): void {
+		const { typing } = this;
+		if (!typing) return;
+		this.typedSoFar = content;
+		this.saving.keepTyping({ row: typing.row, column: typing.c, text: textOfContent(content) });
+	}
+	/** The cell goes on being typed in where it is now; where it is no more, what was typed so far is taken. */
+	private followTyping(): void {
+		const { typing } = this;
+		if (!typing) return;
+		const { c, row, from } = typing;
+		const r = this.work.rows.findIndex(({ id }) => id === row);
+		const isThere = r >= 0 && from.columns.length === this.work.columns.length;
+		if (isThere && !isCovered(this.work.rows[r]!.cells[c]!)) {
+			this.typing = { ...typing, r };
+			this.select(r, c);
+		} else if (this.typedSoFar) this.takeTyped(this.typedSoFar);
+		else this.dropTyped();
 	}
 
 	/* ---- roles, kinds, looks ---- */

@@ -67,6 +67,14 @@ export interface Mine {
 	readonly clashes: readonly CellClash[];
 }
 
+/** What was done here, over what somebody else did to the same table. */
+export function laidOver(common: WorkTable, mine: WorkTable, theirs: WorkTable): Mine {
+	const result = mergedWork(common, mine, theirs);
+	if (!result) return { merged: undefined, undecided: mine, clashes: [] };
+	const { merged, clashes } = result;
+	return { merged, undecided: clashes.length ? result.mine : undefined, clashes };
+}
+
 interface Listener {
 	/** Somebody else's change came in: what the server has now, and what was done here meanwhile. */
 	readonly came: (loaded: Loaded, mine?: Mine) => void;
@@ -242,9 +250,7 @@ export class Saving {
 		this.orders = [];
 		this.waiting = 0;
 		if (!mine) return this.listener.came(loaded);
-		const result = mergedWork(common, mine, theirs);
-		const undecided = result ? (result.clashes.length ? result.mine : undefined) : mine;
-		this.listener.came(loaded, { merged: result?.merged, undecided, clashes: result?.clashes ?? [] });
+		this.listener.came(loaded, laidOver(common, mine, theirs));
 	}
 
 	/** Goes on from what the server has. */

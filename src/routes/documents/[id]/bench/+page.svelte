@@ -62,10 +62,7 @@
 	onMount(() => {
 		void bench.recover();
 		sheet.focus();
-		const timer = setInterval(
-			() => document.visibilityState === 'visible' && !bench.typing && void bench.saving.look(),
-			LOOK_EVERY
-		);
+		const timer = setInterval(() => document.visibilityState === 'visible' && void bench.saving.look(), LOOK_EVERY);
 		return () => clearInterval(timer);
 	});
 
