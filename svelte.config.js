@@ -12,6 +12,9 @@ export default {
 				'default-src': ['self'],
 				'script-src': ['self'],
 				'style-src': ['self', 'unsafe-inline'],
+				// Style sheets of a page have its number; attributes place what is drawn.
+				'style-src-elem': ['self'],
+				'style-src-attr': ['unsafe-inline'],
 				'img-src': ['self', 'data:'],
 				'font-src': ['self', 'data:'],
 				'object-src': ['none'],

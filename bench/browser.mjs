@@ -83,6 +83,7 @@ async function benchSheet() {
 			return measure(name, options);
 		};`);
 	const field = await driver.findElement(By.css('input[aria-label="Text: size"]'));
+	const before = await spent();
 	for (let i = 0; i < CHANGES; i++) {
 		await driver.executeScript(
 			'arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event("change", { bubbles: true }))',
@@ -91,6 +92,7 @@ async function benchSheet() {
 		);
 		await driver.sleep(400);
 	}
+	const after = await spent();
 	const seen = await driver.executeScript('return window.seen');
 	if (seen.length < CHANGES) throw new Error(`Only ${seen.length} of ${CHANGES} changes were seen.`);
 	say(
@@ -101,8 +103,20 @@ async function benchSheet() {
 	say(
 		'from its answer to the painted frame',
 		seen.map(([, shown]) => shown),
-		1000 / 60
+		33
 	);
+	const each = (name) => (((after[name] - before[name]) * 1000) / CHANGES).toFixed(1);
+	console.log(
+		`        of the main thread, a change: script ${each('ScriptDuration')}, style ${each('RecalcStyleDuration')}, layout ${each('LayoutDuration')}, paint and the rest ${['ScriptDuration', 'RecalcStyleDuration', 'LayoutDuration'].reduce((rest, name) => rest - Number(each(name)), Number(each('TaskDuration'))).toFixed(1)} ms`
+	);
+	const drawn = await driver.executeScript('return document.querySelectorAll("[data-cell]").length');
+	console.log(`        ${drawn} cells drawn`);
+}
+/** Seconds that the main thread of the page has spent, by what on. */
+async function spent() {
+	await driver.sendDevToolsCommand('Performance.enable');
+	const { metrics } = await driver.sendAndGetDevToolsCommand('Performance.getMetrics');
+	return Object.fromEntries(metrics.map(({ name, value }) => [name, value]));
 }
 
 async function benchStylebook() {
@@ -229,13 +243,18 @@ async function benchLongList() {
 	say('and again', shown.again, 2_000);
 }
 
+const BENCHES = {
+	'first-screen': benchFirstScreen,
+	restyle: benchSheet,
+	stylebook: benchStylebook,
+	drawing: benchDrawing,
+	work: () => benchWork({ origin, driver, send, say }),
+	'long-list': benchLongList
+};
+// node --expose-gc bench/browser.mjs restyle: that alone.
+const named = process.argv.slice(2).filter((name) => name in BENCHES);
 try {
-	await benchFirstScreen();
-	await benchSheet();
-	await benchStylebook();
-	await benchDrawing();
-	await benchWork({ origin, driver, send, say });
-	await benchLongList();
+	for (const name of named.length ? named : Object.keys(BENCHES)) await BENCHES[name]();
 } finally {
 	await driver.quit();
 }

@@ -3,6 +3,7 @@ import { pino } from 'pino';
 import { building } from '$app/environment';
 import { db, isAway } from '$lib/server/database.ts';
 import { queue } from '$lib/server/runs/queue.ts';
+import { withNonce } from '$lib/ui/table/nonce.ts';
 import { THEME_COOKIE, themeOf } from '$lib/ui/shell/theme.ts';
 
 const log = pino({ level: process.env.HEPTARCH_LOG ?? 'info', base: null });
@@ -37,10 +38,21 @@ async function workOnRuns(): Promise<void> {
 
 export const handle: Handle = async ({ event, resolve }) => {
 	const theme = themeOf(event.cookies.get(THEME_COOKIE));
+	let nonce: string | undefined;
 	const response = await resolve(event, {
 		filterSerializedResponseHeaders: () => false,
-		transformPageChunk: ({ html }) => html.replace('%theme%', theme)
+		transformPageChunk: ({ html }) => {
+			const page = withNonce(html.replace('%theme%', theme));
+			nonce ??= page.nonce;
+			return page.html;
+		}
 	});
+	const policy = response.headers.get('Content-Security-Policy');
+	if (policy && nonce)
+		response.headers.set(
+			'Content-Security-Policy',
+			policy.replace("style-src-elem 'self'", `style-src-elem 'self' 'nonce-${nonce}'`)
+		);
 	response.headers.set('X-Content-Type-Options', 'nosniff');
 	response.headers.set('Referrer-Policy', 'same-origin');
 	return response;

@@ -654,7 +654,7 @@ describe('the style bench', () => {
 			const found = await page.driver.executeScript<string[]>(
 				`const frame = document.createElement('iframe'); document.body.append(frame); const doc = frame.contentDocument;
 				doc.body.innerHTML = '<table class="season-ledger"><thead><tr class="header header-1"><th class="first kind-text">Item</th><th class="kind-money">Cost</th></tr></thead><tbody><tr class="body band-1"><td class="first kind-text">a</td><td class="kind-money">1</td></tr><tr class="body band-2"><td class="first kind-text">b</td><td class="kind-money">2</td></tr></tbody><tfoot><tr class="total"><td class="first kind-text">Total</td><td class="kind-money">3</td></tr></tfoot></table>';
-				const sheet = doc.createElement('style'); sheet.textContent = arguments[0]; doc.head.append(sheet);
+				const sheet = new frame.contentWindow.CSSStyleSheet(); sheet.replaceSync(arguments[0]); doc.adoptedStyleSheets = [sheet];
 				const of = (selector, property) => frame.contentWindow.getComputedStyle(doc.querySelector(selector))[property];
 				const result = [of('.header th:last-child', 'backgroundColor'), of('.header th:last-child', 'color'), of('.band-2 td:last-child', 'backgroundColor'), of('.total td', 'borderTopStyle'), of('.total td', 'fontWeight'), of('.band-1 td', 'fontWeight')];
 				frame.remove(); return result;`,

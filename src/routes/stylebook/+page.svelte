@@ -27,6 +27,8 @@
 	let making = $state(false);
 	let start = $state<'blank' | 'inherit' | 'copy'>('blank');
 	let from = $state('');
+	let name = $state('');
+	let purpose = $state('');
 	let removing = $state<StyleRecord>();
 	let asking = $state(false);
 	let replacement = $state('');
@@ -65,9 +67,19 @@
 	const tick = (id: string) =>
 		(ticked = ticked.includes(id) ? ticked.filter((other) => other !== id) : [...ticked, id]);
 
+	function begin() {
+		from = book.offered()[0]?.id ?? '';
+		name = '';
+		purpose = '';
+		making = true;
+	}
 	async function make() {
 		try {
-			const { id } = await call('POST', '/api/styles', start === 'blank' ? {} : { from, how: start });
+			const said = {
+				...(name.trim() && { name: name.trim() }),
+				...(purpose.trim() && { description: purpose.trim() })
+			};
+			const { id } = await call('POST', '/api/styles', start === 'blank' ? said : { ...said, from, how: start });
 			making = false;
 			await goto(`/stylebook/${id}`);
 		} catch (error) {
@@ -141,7 +153,7 @@
 </script>
 
 <svelte:head><title>Stylebook · Heptarch</title></svelte:head>
-<Shortcuts list={[findKey('find a style')]} />
+<Shortcuts list={[findKey('find a style'), { keys: ['N'], does: 'begin a new style', run: begin }]} />
 <DropTarget ondrop={takeIn} />
 
 <TopBar title="Stylebook">
@@ -164,13 +176,7 @@
 			data-find
 		/>
 		<Button onclick={() => chooser.click()}>Take in styles…</Button>
-		<Button
-			primary
-			onclick={() => {
-				from = book.offered()[0]?.id ?? '';
-				making = true;
-			}}>New style…</Button
-		>
+		<Button primary onclick={begin}>New style… <span class="opacity-80">N</span></Button>
 	{/snippet}
 </TopBar>
 <input
@@ -194,7 +200,7 @@
 				A style says once how tables look. Start a blank one, or drop a style file (*.heptarch.json) or a
 				word-processing template (DOCX) on this page.
 			</p>
-			<Button class="mt-5" onclick={() => (making = true)}>Start a style…</Button>
+			<Button class="mt-5" onclick={begin}>Start a style…</Button>
 		</div>
 	{/if}
 	<ul class="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
@@ -274,7 +280,29 @@
 		</p>{/if}
 </main>
 
-<Dialog bind:open={making} title="How does the new style begin?">
+<Dialog bind:open={making} title="A new style">
+	<form
+		id="begin"
+		class="mb-4 flex flex-col gap-3"
+		onsubmit={(event) => {
+			event.preventDefault();
+			void make();
+		}}
+	>
+		<label class="flex flex-col gap-1"
+			>Name
+			<!-- svelte-ignore a11y_autofocus -->
+			<input class="field" maxlength="200" placeholder="New style" autofocus bind:value={name} /></label
+		>
+		<label class="flex flex-col gap-1"
+			>What it is for<input
+				class="field"
+				maxlength="4000"
+				placeholder="Cost tables of the season report"
+				bind:value={purpose}
+			/></label
+		>
+	</form>
 	<fieldset class="flex flex-col gap-3" aria-label="How it begins">
 		{#each [['blank', 'Blank', 'Nothing is said yet.'], ['inherit', 'Building on another', 'It says only what differs; a change of the other shows here too.'], ['copy', 'As a copy', 'It begins with all that the other says, and goes its own way.']] as const as [value, title, text] (value)}
 			<label
@@ -305,7 +333,7 @@
 	</fieldset>
 	{#snippet answers()}
 		<Button onclick={() => (making = false)}>Not now</Button>
-		<Button primary onclick={make}>Begin</Button>
+		<Button primary type="submit" form="begin">Begin</Button>
 	{/snippet}
 </Dialog>
 

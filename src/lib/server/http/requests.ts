@@ -122,7 +122,16 @@ const SCHEMAS = {
 	changeRun: closed({ to: { enum: ['stop', 'resume', 'undo'] } }, ['to']),
 	keepDocument: closed({ archived: { type: 'boolean' }, removed: { const: false } }, []),
 	keepStyle: closed({ aside: { type: 'boolean' } }, ['aside']),
-	newStyle: closed({ from: UUID, how: { enum: ['inherit', 'copy'] }, definition: { type: 'object' } }, []),
+	newStyle: closed(
+		{
+			from: UUID,
+			how: { enum: ['inherit', 'copy'] },
+			name: label,
+			description: { type: 'string', maxLength: 4000 },
+			definition: { type: 'object' }
+		},
+		[]
+	),
 	saveStyle: closed(
 		{
 			version: count,
@@ -212,7 +221,7 @@ export interface Requests {
 	changeRun: { to: 'stop' | 'resume' | 'undo' };
 	keepDocument: { archived?: boolean; removed?: false };
 	keepStyle: { aside: boolean };
-	newStyle: { from?: string; how?: 'inherit' | 'copy'; definition?: unknown };
+	newStyle: { from?: string; how?: 'inherit' | 'copy'; name?: string; description?: string; definition?: unknown };
 	saveStyle: { version: number; from: number; at: number; steps: { label: string; definition: unknown }[] };
 	pushUp: { version: number; place: string; path: string };
 	chooseSpecimens: { keys: string[] | null };

@@ -144,21 +144,32 @@ export async function insertStyle(db: Db, definition: Style): Promise<string> {
 	return row.id;
 }
 
+/** How a style begins: blank, or from another one; called something free where it is not said how. */
+interface Beginning {
+	readonly from?: string;
+	readonly how?: 'inherit' | 'copy';
+	readonly name?: string;
+	readonly description?: string;
+}
+
 /** A new style: blank, or from another that it builds on or copies. Returns its id. */
 export async function createStyle(
 	db: Kysely<Database>,
-	from?: string,
-	how: 'inherit' | 'copy' = 'copy'
+	{ from, how = 'copy', name, description }: Beginning = {}
 ): Promise<string> {
 	return db.transaction().execute(async (trx) => {
 		const blank: Style = { format: 'heptarch-style', version: 1, name: '', basedOn: null, parts: {} };
-		if (from === undefined) return insertStyle(trx, { ...blank, name: await freeName(trx, 'New style') });
+		const called = async (otherwise: string) => name?.trim() || (await freeName(trx, otherwise));
+		const purpose = description?.trim() ? { description: description.trim() } : {};
+		if (from === undefined) return insertStyle(trx, { ...blank, ...purpose, name: await called('New style') });
 		const source = await loadStyle(trx, from);
-		const name = source.definition.name;
-		if (how === 'copy') return insertStyle(trx, { ...source.definition, name: await freeName(trx, `${name}, copy`) });
+		const base = source.definition.name;
+		if (how === 'copy')
+			return insertStyle(trx, { ...source.definition, ...purpose, name: await called(`${base}, copy`) });
 		return insertStyle(trx, {
 			...blank,
-			name: await freeName(trx, `${name}, variant`),
+			...purpose,
+			name: await called(`${base}, variant`),
 			basedOn: from,
 			...(source.definition.category && { category: source.definition.category })
 		});

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { ClassValue } from 'svelte/elements';
-	import { autoUpdate, computePosition, flip, offset, shift, size } from '@floating-ui/dom';
+	import { placedAt } from './placed.ts';
 	import { keysOf } from './shortcuts.ts';
 
 	/**
@@ -27,32 +27,7 @@
 		open = false;
 		box.querySelector('button')?.focus();
 	}
-	/** Keeps what opened at its button and inside the window, above all else, wherever the button stands. */
-	const placed = (floating: HTMLElement) => {
-		floating.showPopover();
-		const place = async () => {
-			const { x, y } = await computePosition(button!, floating, {
-				strategy: 'fixed',
-				placement: 'bottom-end',
-				middleware: [
-					offset(4),
-					flip({ padding: EDGE }),
-					shift({ padding: EDGE }),
-					size({
-						padding: EDGE,
-						apply({ availableHeight }) {
-							floating.style.maxHeight = `${Math.max(120, availableHeight)}px`;
-						}
-					})
-				]
-			});
-			floating.style.translate = `${x}px ${y}px`;
-		};
-		const button = box.querySelector('button');
-		return autoUpdate(button!, floating, () => void place());
-	};
-	/** So far from the edges of the window, at least. */
-	const EDGE = 8;
+	const placed = placedAt(() => box.querySelector('button'), 'bottom-end');
 	const keys = keysOf([{ keys: ['Escape'], when: () => open, run: close }]);
 </script>
 

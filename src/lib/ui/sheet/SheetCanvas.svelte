@@ -35,6 +35,22 @@
 
 	// The drawing stands in a tree of its own: its style sheets reach nothing else of the page.
 	let shadow: ShadowRoot | undefined;
+	/** Style sheets of what stands in the tree, taken out of it: the page lets none in that is written into it. */
+	const sheets: Record<'drawing' | 'tables' | 'ghost', readonly CSSStyleSheet[]> = {
+		drawing: [],
+		tables: [],
+		ghost: []
+	};
+	function put(what: keyof typeof sheets, root: SVGSVGElement | undefined, where: 'prepend' | 'append') {
+		sheets[what] = [...(root?.querySelectorAll('style') ?? [])].map((element) => {
+			element.remove();
+			const made = new CSSStyleSheet({ media: element.media });
+			made.replaceSync(element.textContent ?? '');
+			return made;
+		});
+		shadow!.adoptedStyleSheets = Object.values(sheets).flat();
+		if (root) shadow![where](root);
+	}
 	let drawing: SVGSVGElement | undefined = $state.raw();
 	/** The drawing is fetched again where another file takes its place, and only then. */
 	const file = $derived(`${desk.data.id} ${desk.data.state.drawing?.file ?? ''}`);
@@ -47,7 +63,7 @@
 				if (isGone) return;
 				const root = document.importNode(drawingFrom(text), true);
 				drawing?.remove();
-				shadow!.prepend(root);
+				put('drawing', root, 'prepend');
 				drawing = root;
 				painter?.end();
 				canvas?.remove();
@@ -102,7 +118,7 @@
 		if (!shadow) return;
 		const next = document.importNode(tablesElement(shownTables, sheet), true);
 		tables?.remove();
-		shadow.append(next);
+		put('tables', next, 'append');
 		tables = next;
 	});
 	$effect(() => {
@@ -110,10 +126,11 @@
 		if (!shadow || !drawn) return;
 		const next = document.importNode(tablesElement([{ id: 'ghost', markup: drawn.markup, draft: true }], sheet), true);
 		next.style.pointerEvents = 'none';
-		shadow.append(next);
+		put('ghost', next, 'append');
 		ghost = next;
 		return () => {
 			next.remove();
+			put('ghost', undefined, 'append');
 			ghost = undefined;
 		};
 	});

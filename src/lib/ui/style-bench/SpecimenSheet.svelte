@@ -7,6 +7,7 @@
 	import type { Bench } from './bench.svelte.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import EdgeLayer from './EdgeLayer.svelte';
+	import SetHere from './SetHere.svelte';
 	import type { Shown } from './sheet.svelte.ts';
 
 	/** The style on several tables at once, as it will be seen on screen, on paper, in grey or by other eyes. */
@@ -30,7 +31,9 @@
 	const pick = (key: string, cell: number, side?: Side) => {
 		bench.picked = { key, cell, ...(side && { side }) };
 		bench.isTracing = true;
+		bench.isSettingHere = !bench.isDrawing && !bench.isAsTheyCame && !bench.isLookingAtTheirs;
 	};
+	const pickedShown = $derived(bench.shown.find(({ specimen }) => specimen.key === bench.picked?.key));
 </script>
 
 <!-- What people with one kind of cone missing see: Machado, Oliveira and Fernandes 2009, severity 1, on linear RGB. -->
@@ -59,9 +62,13 @@
 			'on-paper min-w-0',
 			isPaper
 				? 'mx-auto mb-6 w-[794px] max-w-full border border-hairline bg-sheet px-[76px] py-14 shadow-md'
-				: ['card overflow-hidden px-4 py-3 shadow-xs', table.columns > 4 && 'col-span-2']
+				: [
+						'card overflow-hidden px-4 py-3 shadow-xs [contain-intrinsic-block-size:auto_300px] [content-visibility:auto]',
+						table.columns > 4 && 'col-span-2'
+					]
 		]}
 		aria-label="{from}, {title}"
+		data-specimen={key}
 	>
 		<h3 class={['mb-2.5 flex gap-2 text-[12px] text-quiet', isPaper && 'sr-only']}>
 			<span class="truncate">{from} · {title}</span>
@@ -103,3 +110,6 @@
 >
 	{#each bench.shown as shown (shown.specimen.key)}{@render card(shown)}{/each}
 </div>
+{#if pickedShown && bench.isSettingHere && !bench.isDrawing}
+	<SetHere {bench} shown={pickedShown} onclose={() => (bench.isSettingHere = false)} />
+{/if}

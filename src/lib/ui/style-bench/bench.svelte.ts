@@ -8,6 +8,8 @@ import { leavesOf, TYPE_ROLE_LEAVES } from '$lib/core/style/leaves.ts';
 import { parsePart, partWords, type Rank } from '$lib/core/style/parts.ts';
 import { LINE_PLACES, type LeafValue, type LinePlace, type Style } from '$lib/core/style/types.ts';
 import { leafWords } from '$lib/core/style/words.ts';
+import { listed } from '$lib/core/words.ts';
+import { ROLES } from '$lib/core/roles/index.ts';
 import type { StyleRecord } from '$lib/server/styles/styles.ts';
 import type { HouseState } from '$lib/workbench/house.ts';
 import { partsOfRank } from '$lib/workbench/parts.ts';
@@ -38,6 +40,7 @@ export interface BenchData {
 	readonly history: DraftHistory;
 }
 
+const HEADER = ROLES.find(({ isHeader, part }) => isHeader && part)!.family;
 const isRule = (place: string) => place.startsWith('rule:');
 
 /** The style bench: a style being worked on, what of it is chosen, and how it looks on the specimens. */
@@ -55,6 +58,8 @@ export class Bench implements PropertyOwner {
 	spotlit = $state(false);
 	picked: Picked | undefined = $state.raw();
 	isTracing = $state(true);
+	/** What can be set at the picked cell stands beside it. */
+	isSettingHere = $state(false);
 	private wantsToDraw = $state(false);
 	pen: Pen = $state.raw({ draws: 'line', pattern: 'solid', weight: '0.35mm', ink: 'loam' });
 	/** The leaf whose field is to have the focus, once it is there. */
@@ -216,6 +221,18 @@ export class Bench implements PropertyOwner {
 	setAll(leaves: readonly (readonly [path: string, value: LeafValue | undefined])[], words: string): void {
 		this.change(withLeavesAt(this.draft.definition, this.place, leaves), `${partWords(this.place)}: ${words}`);
 	}
+	/** Some parts say the same, as one step; the first of them is what the property sheet shows then. */
+	say(
+		parts: readonly string[],
+		leaves: readonly (readonly [path: string, value: LeafValue | undefined])[],
+		words: string
+	): void {
+		const definition = parts.reduce((style, place) => withLeavesAt(style, place, leaves), this.draft.definition);
+		this.change(definition, `${listed(parts.map(partWords))}: ${words}`);
+		const { spotlit } = this;
+		this.choose(parts[0]!);
+		this.spotlit = spotlit;
+	}
 	/** A new step of the draft, which is what is shown then. */
 	change(definition: Style, label: string): void {
 		this.isLookingAtTheirs = false;
@@ -237,7 +254,9 @@ export class Bench implements PropertyOwner {
 			this.spotlit = !!first;
 		} else if (rank <= 5) {
 			const offered = partsOfRank(rank, this.flat);
-			this.choose(offered.find((name) => this.ownCounts.has(name)) ?? offered[0]!);
+			// Rows begin with the one that most tables have.
+			const usual = rank === 4 ? HEADER : undefined;
+			this.choose(usual ?? offered.find((name) => this.ownCounts.has(name)) ?? offered[0]!);
 		}
 	}
 	/** Chooses a part or `rule:<name>`. */

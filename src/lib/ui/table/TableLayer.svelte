@@ -13,11 +13,13 @@
 		/** What else is to be said of a cell. */
 		readonly description: (cell: number) => string | undefined;
 	}
+	const DIRECTIONS = ['across', 'down'] as const;
+	const isServer = typeof document === 'undefined';
 </script>
 
 <script lang="ts">
-	import type { Snippet } from 'svelte';
-	import type { Appearance } from '$lib/core/cascade/look.ts';
+	import { onDestroy, untrack, type Snippet } from 'svelte';
+	import type { Appearance, Line } from '$lib/core/cascade/look.ts';
 	import type { Grid, Side, Table } from '$lib/core/table/grid.ts';
 	import type { CellContent, RunView } from '$lib/core/table/content.ts';
 	import type { DrawnRows } from './rows.svelte.ts';
@@ -25,6 +27,8 @@
 	import { baseOf, runsBothWays } from '$lib/core/layout/direction.ts';
 	import { strokes } from '$lib/core/layout/strokes.ts';
 	import { cellStyle, lineStyle, shadowCss } from './paint.ts';
+	import { NONCE } from './nonce.ts';
+	import { RuleSheet } from './rule-sheet.ts';
 	import { keysOf } from '../controls/shortcuts.ts';
 
 	interface Props {
@@ -75,23 +79,50 @@
 		rowKey = (row) => row
 	}: Props = $props();
 
-	/**
-	 * One rule a look: a changed style changes a few rules, whatever the number of cells. A small table says it on each
-	 * cell instead, since a new style sheet makes the browser look at the whole page again.
-	 */
+	/** One rule a look and a line: a changed style changes a few rules, whatever the number of cells. */
 	const id = $props.id();
-	const SMALL = 100;
-	const isSmall = $derived(grid.cells.length <= SMALL);
-	const styles = $derived(appearance.looks.map((look) => cellStyle(look, zoom, grid.dir === 'rtl')));
-	const rules = $derived(isSmall ? '' : styles.map((style, i) => `.${id}-${i}{${style}}`).join('\n'));
+	const rules = $derived([
+		...Array.from({ length: grid.columns }, (_, c) => `.${id}-c${c}{grid-column-start:${c + 1}}`),
+		...appearance.looks.map((look, i) => `.${id}-${i}{${cellStyle(look, zoom, grid.dir === 'rtl')}}`),
+		...appearance.lines.flatMap((line, i) =>
+			DIRECTIONS.map((direction) => `.${id}-${direction}${i}{${line ? lineStyle(line, direction, zoom) : ''}}`)
+		)
+	]);
+	// The first paint is the server's: its rules stand in the page until the browser has them as a sheet.
+	const sheet = isServer ? undefined : new RuleSheet();
+	$effect.pre(() => sheet?.set(rules));
+	onDestroy(() => sheet?.end());
 	/** Numbers, so that a grid in which only words changed draws no line again. */
 	const rows = $derived(grid.rows);
 	const columns = $derived(grid.columns);
-	const across = $derived(strokes(appearance, { rows, columns }, 'across'));
-	const down = $derived(strokes(appearance, { rows, columns }, 'down'));
+	/** What of a look decides where something stands: a change of ink or size draws no cell and no line again, and only changes rules. */
+	const cellLook = $derived(appearance.cellLook);
+	const decimalLooks = $derived(appearance.looks.map(({ h }) => (h === 'decimal' ? '1' : '0')).join(''));
+	const edgesAcross = $derived(appearance.across);
+	const edgesDown = $derived(appearance.down);
+	/** Which edges show one line, which of them none. */
+	const sameLines = $derived(
+		appearance.lines
+			.map((line, _, all) => (line && line.pattern !== 'none' ? all.indexOf(line) : String(line && line.pattern)))
+			.join(' ')
+	);
+	const lines = $derived.by(() => {
+		void sameLines;
+		void edgesAcross;
+		void edgesDown;
+		const size = { rows, columns };
+		return untrack(() => {
+			const places = new Map(appearance.lines.map((line, i) => [line, i]));
+			return {
+				across: strokes(appearance, size, 'across'),
+				down: strokes(appearance, size, 'down'),
+				name: (line: Line, direction: (typeof DIRECTIONS)[number]) => `${id}-${direction}${places.get(line)!}`
+			};
+		});
+	});
 	/** Only the lines of rows that are drawn. */
-	const acrossDrawn = $derived(drawn.across(across));
-	const downDrawn = $derived(drawn.down(down));
+	const acrossDrawn = $derived(drawn.across(lines.across));
+	const downDrawn = $derived(drawn.down(lines.down));
 	const runStyle = (run: RunView) =>
 		(run.weight !== undefined ? `font-weight:${run.weight};` : '') +
 		(run.italic !== undefined ? `font-style:${run.italic ? 'italic' : 'normal'};` : '') +
@@ -110,7 +141,7 @@
 		readonly index: number;
 		readonly c: number;
 		readonly classes: string;
-		readonly style: string;
+		readonly style: string | undefined;
 		readonly role: string;
 		readonly id: string | undefined;
 		readonly colIndex: number | undefined;
@@ -129,9 +160,9 @@
 	}
 	function viewOf(index: number): CellView {
 		const { r, c, rows, cols, text } = grid.cells[index]!;
-		const look = appearance.cellLook[index]!;
+		const look = cellLook[index]!;
 		const isPicked = picked === index;
-		const isDecimal = appearance.looks[look]!.h === 'decimal';
+		const isDecimal = decimalLooks[look] === '1';
 		const pieces = typeof content === 'function' ? content(index) : content && (content[index] ?? []);
 		const words = pieces ? plainWords(pieces) : text;
 		const figure = isDecimal && pieces && words ? figureOf(words) : undefined;
@@ -139,12 +170,11 @@
 			index,
 			c,
 			classes:
-				`${id}-${look}` +
+				`${id}-${look} ${id}-c${c}` +
 				(spotlight && !spotlight(index) ? ' dim' : '') +
-				(isPicked ? (pickedSide ? ` side-${pickedSide}` : ' picked') : ''),
+				(isPicked ? (pickedSide ? ` side ${pickedSide}` : ' picked') : ''),
 			style:
-				`grid-area:${drawn.line(r) + 1} / ${c + 1} / span ${drawn.span(r, r + rows)} / span ${cols};` +
-				(isSmall ? styles[look] : ''),
+				rows > 1 || cols > 1 ? `grid-row-end:span ${drawn.span(r, r + rows)};grid-column-end:span ${cols};` : undefined,
 			role: semantics ? semantics.role(index) : onpick ? 'gridcell' : 'cell',
 			id: semantics?.id(index),
 			colIndex: semantics ? c + 1 : undefined,
@@ -247,9 +277,9 @@
 		? `box-shadow:${shadowCss(appearance.shadow, zoom)};`
 		: ''}"
 >
-	{#if rules}<svelte:element this={"style"}>{rules}</svelte:element>{/if}
+	{#if isServer}<svelte:element this={"style"} nonce={NONCE}>{rules.join('\n')}</svelte:element>{/if}
 	{#each views as { row, key, cells } (key)}
-		<div role="row" class="row" aria-rowindex={row + 1}>
+		<div role="row" class="row" aria-rowindex={row + 1} style="--row:{drawn.line(row) + 1}">
 			{#each cells as view (view.c)}
 				<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 				<div
@@ -304,13 +334,9 @@
 	{#each acrossDrawn as { at, from, to, line }, i (i)}
 		{#if line}
 			<i
-				class="across"
+				class="across {lines.name(line, 'across')}"
 				class:last={at === grid.rows}
-				style="grid-area:{drawn.line(Math.min(at, grid.rows - 1)) + 1} / {from + 1} / auto / {to + 1};{lineStyle(
-					line,
-					'across',
-					zoom
-				)}"
+				style="grid-area:{drawn.line(Math.min(at, grid.rows - 1)) + 1} / {from + 1} / auto / {to + 1};"
 			></i>
 		{:else if guides}
 			<i
@@ -323,12 +349,12 @@
 	{#each downDrawn as { at, from, to, line }, i (i)}
 		{#if line}
 			<i
-				class="down"
+				class="down {lines.name(line, 'down')}"
 				class:last={at === grid.columns}
 				style="grid-area:{drawn.line(from) + 1} / {Math.min(at, grid.columns - 1) + 1} / span {drawn.span(
 					from,
 					to
-				)} / auto;{lineStyle(line, 'down', zoom)}"
+				)} / auto;"
 			></i>
 		{:else if guides}
 			<i
@@ -356,6 +382,7 @@
 		display: contents;
 	}
 	.cell {
+		grid-row-start: var(--row);
 		min-width: 0;
 		font-variant-numeric: tabular-nums;
 		overflow-wrap: break-word;
@@ -387,29 +414,29 @@
 		outline: 2px solid var(--color-picked);
 		outline-offset: -2px;
 	}
-	[class*='side-'] {
+	.side {
 		position: relative;
 	}
-	[class*='side-']::after {
+	.side::after {
 		position: absolute;
 		z-index: 2;
 		background: var(--color-picked);
 		content: '';
 		inset: 0;
 	}
-	.side-top::after {
+	.side.top::after {
 		inset-block: -2px auto;
 		height: 4px;
 	}
-	.side-bottom::after {
+	.side.bottom::after {
 		inset-block: auto -2px;
 		height: 4px;
 	}
-	.side-start::after {
+	.side.start::after {
 		inset-inline: -2px auto;
 		width: 4px;
 	}
-	.side-end::after {
+	.side.end::after {
 		inset-inline: auto -2px;
 		width: 4px;
 	}

@@ -245,7 +245,9 @@ export class DrawnRows {
 			const from = Math.floor(this.heights.at(seenTop - ahead - first) / BLOCK) * BLOCK;
 			const last = this.heights.at(seenBottom + ahead - first) + 1;
 			const to = Math.min(Math.ceil(last / BLOCK) * BLOCK, this.grid.rows);
-			if (from < to && (from !== this.range[0] || to !== this.range[1])) this.range = [from, to];
+			const [low, high] = this.range;
+			const isSeen = low <= from && high >= to;
+			if (from < to && (!isSeen || high - low > to - from + BLOCK)) this.range = [from, to];
 		};
 		const ask = () => (asked ||= requestAnimationFrame(look));
 		const print = ({ type }: Event) => (this.isPrinting = type === 'beforeprint');

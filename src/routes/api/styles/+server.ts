@@ -10,6 +10,6 @@ export const GET: RequestHandler = () => answer<Gives<'GET /api/styles'>>(() => 
 /** A new style: blank, from another one, or from a style file. */
 export const POST: RequestHandler = ({ request }) =>
 	answer<Gives<'POST /api/styles'>>(async () => {
-		const { from, how, definition } = await readRequest(request, 'newStyle');
-		return { id: definition === undefined ? await createStyle(db(), from, how) : await importStyle(db(), definition) };
+		const { definition, ...beginning } = await readRequest(request, 'newStyle');
+		return { id: definition === undefined ? await createStyle(db(), beginning) : await importStyle(db(), definition) };
 	}, 201);

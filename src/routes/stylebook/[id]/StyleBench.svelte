@@ -228,6 +228,7 @@
 		if (isWarned) isWarned = false;
 		else if (bench.foreignEdge.length) bench.foreignEdge = [];
 		else if (bench.isDrawing) bench.isDrawing = false;
+		else if (bench.isSettingHere) bench.isSettingHere = false;
 		else if (bench.picked) bench.picked = undefined;
 		else bench.spotlit = false;
 	}

@@ -206,12 +206,12 @@ describe('the server', () => {
 		const ledger = await styleNamed('Season Ledger');
 		const blank = await loadStyle(db, await createStyle(db));
 		assert.deepEqual(blank.definition.parts, {});
-		const copy = await loadStyle(db, await createStyle(db, ledger.id, 'copy'));
+		const copy = await loadStyle(db, await createStyle(db, { from: ledger.id, how: 'copy' }));
 		assert.deepEqual(copy.definition.parts, ledger.definition.parts);
-		const variant = await loadStyle(db, await createStyle(db, ledger.id, 'inherit'));
+		const variant = await loadStyle(db, await createStyle(db, { from: ledger.id, how: 'inherit' }));
 		assert.equal(variant.definition.basedOn, ledger.id);
 		assert.equal(
-			(await loadStyle(db, await createStyle(db, ledger.id, 'inherit'))).definition.name,
+			(await loadStyle(db, await createStyle(db, { from: ledger.id, how: 'inherit' }))).definition.name,
 			'Season Ledger, variant 2'
 		);
 		const file = await frozenDraft(db, variant.id);
