@@ -500,7 +500,19 @@ describe('the style bench', () => {
 			await page.click('Editions…', 'a');
 			await (await page.css('textarea[aria-label=Note]')).sendKeys('the first');
 			await page.isAccessible('editions');
+			// Somebody changes the style meanwhile: it is shown, and the note is still there to publish with.
+			const mine = await page.driver.getWindowHandle();
+			const address = (await page.driver.getCurrentUrl()).replace(/\/editions$/, '');
+			await page.driver.switchTo().newWindow('window');
+			await page.driver.get(address);
+			await page.css('[data-specimen]');
+			await page.driver.sleep(500);
+			await page.fill('Margins: above', '1.2mm');
+			await saved();
+			await page.driver.close();
+			await page.driver.switchTo().window(mine);
 			await page.click('Publish edition 1');
+			await page.click('Publish it as it is now');
 			await page.until('it is out', async () => /edition 1 is out/.test(await page.text('header')));
 			await page.go('/documents');
 			await page.click('Season report');

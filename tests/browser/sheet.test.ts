@@ -486,7 +486,10 @@ describe('the sheet view', () => {
 			// On a page that has the fonts; what is measured is what is painted, with the fonts' own widths.
 			const measured = await page.driver.executeAsyncScript<{ cells: number[][]; texts: number[][] }>(
 				`const [markup, scale, done] = arguments;
-				const parsed = new DOMParser().parseFromString('<svg xmlns="http://www.w3.org/2000/svg" width="1680" height="1188" viewBox="0 0 ' + 420 * scale + ' ' + 297 * scale + '" style="position:fixed;inset:0">' + markup + '</svg>', 'image/svg+xml');
+				// The page lets no style sheet in that is written into it: it is adopted.
+				const css = [...markup.matchAll(/<style[^>]*>([^]*?)<\\/style>/g)].map(([, text]) => text).join('');
+				const adopted = new CSSStyleSheet(); adopted.replaceSync(css); document.adoptedStyleSheets.push(adopted);
+				const parsed = new DOMParser().parseFromString('<svg xmlns="http://www.w3.org/2000/svg" width="1680" height="1188" viewBox="0 0 ' + 420 * scale + ' ' + 297 * scale + '" style="position:fixed;inset:0">' + markup.replace(/<style[^>]*>[^]*?<\\/style>/g, '') + '</svg>', 'image/svg+xml');
 				for (const text of parsed.querySelectorAll('text')) text.removeAttribute('textLength');
 				const svg = document.importNode(parsed.documentElement, true);
 				document.body.append(svg);
@@ -495,7 +498,7 @@ describe('the sheet view', () => {
 					const cells = [...svg.querySelectorAll('[data-cell] > rect')].map((rect) => [...rect.parentElement.dataset.cell.split(' ').map(Number), ...sides(rect.getBoundingClientRect())]);
 					const ctm = svg.getScreenCTM();
 					const texts = [...svg.querySelectorAll('text')].map((text) => { const box = text.getBBox(); return [box.x / 100, box.width / 100, text.getComputedTextLength() / 100]; });
-					svg.remove();
+					svg.remove(); document.adoptedStyleSheets.pop();
 					done({ cells, texts });
 				}));`,
 				markup,

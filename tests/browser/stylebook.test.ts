@@ -239,6 +239,34 @@ describe('the Stylebook and the style bench', () => {
 		await page.consoleIsClean();
 	});
 
+	it('a style is offered where it may be used, and goes on being worn elsewhere', async () => {
+		await page.go('/stylebook');
+		await page.click('Quiet Lines', 'a');
+		await page.click(await page.css('[aria-label="Name and purpose…"]'));
+		await page.click('in documents of some kinds', 'button[@role="radio"]');
+		await page.isAccessible('where a style is offered');
+		await page.click('drawing', 'label');
+		await page.click('Name it so');
+		await page.until('said', async () => /only in this kind: drawing/.test(await page.text('header')));
+		const offered = async () => {
+			await page.go('/documents');
+			await page.click('Volunteers’ handbook');
+			await page.css('#table-0');
+			await page.until('styles', async () => /Season Ledger/.test(await page.text('[role=listbox]')));
+			return /Quiet Lines/.test(await page.text('[role=listbox]'));
+		};
+		assert.equal(await offered(), false);
+		await page.go('/stylebook');
+		assert.match(await page.text('main'), /only in this kind: drawing/);
+		await page.click('Quiet Lines', 'a');
+		await page.click(await page.css('[aria-label="Name and purpose…"]'));
+		await page.click('anywhere', 'button[@role="radio"]');
+		await page.click('Name it so');
+		await page.until('said', async () => !/only in/.test(await page.text('header')));
+		assert.equal(await offered(), true);
+		await page.consoleIsClean();
+	});
+
 	it('a style goes out as a file that stands alone', async () => {
 		await page.go('/stylebook');
 		await page.click('Season Ledger');

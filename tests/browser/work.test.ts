@@ -341,6 +341,23 @@ describe('the table bench', () => {
 		await page.until('refused', async () => /is not a length/.test(await page.text('body')));
 	});
 
+	it('is shown larger and smaller, in the middle; lines are drawn without moving it', async () => {
+		const box = async () => (await cell(2, 1)).getRect();
+		const before = await box();
+		await page.click(await page.css('[aria-label="Larger"]'));
+		await page.until('larger', async () => (await box()).height > before.height * 1.15);
+		await page.click('125 %', 'button');
+		await page.until('its own size', async () => Math.abs((await box()).height - before.height) < 1);
+		const [left, right] = await run<number[]>(
+			`const sheet = document.querySelector('[data-work-sheet]').getBoundingClientRect(); const paper = document.querySelector('[data-work-sheet] .paper').getBoundingClientRect(); return [paper.left - sheet.left, sheet.right - paper.right]`
+		);
+		assert.ok(Math.abs(left! - right!) < 40, `${left} and ${right} beside it`);
+		await press('linework');
+		await page.css('[aria-label="Edges of the selection"]');
+		assert.equal((await box()).y, before.y);
+		await press('linework');
+	});
+
 	it('touches cells with the property sheet, marks them, copies a look, and promotes touches to the style', async () => {
 		const bold = (await rows())[1]![0]!;
 		await sweep([2, 1], [3, 1]);
@@ -493,6 +510,30 @@ describe('the table bench', () => {
 		await page.driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
 		await paste({});
 		await page.until('refused', async () => /clipboard holds no cells and no text/.test(await page.text('body')));
+	});
+
+	it('shows what comes and what does not before it is in: several tables, layout tables, plain cells', async () => {
+		await pick(2, 1);
+		// Two tables that a third one places, a picture in one of them, cells that collide in the other.
+		await paste({
+			'text/html':
+				'<table><tr><td><table><caption>Pots</caption><tr><td>Lily</td><td>3 <img src="x.png"></td></tr></table></td><td><table><tr><td colspan="2">wide</td><td rowspan="2">tall</td></tr><tr><td>a</td><td colspan="2">b</td></tr></table></td></tr></table>'
+		});
+		await page.css('dialog[open] [data-arriving]');
+		assert.deepEqual(
+			await run<string[]>(
+				`return [...document.querySelectorAll('dialog[open] [role=option] strong')].map((one) => one.textContent)`
+			),
+			['Pots', 'wide']
+		);
+		assert.match(await page.text('dialog[open]'), /1 picture does not come along/);
+		await page.isAccessible('what is pasted');
+		await page.click(await page.find(By.xpath(`//dialog//*[@role='option'][contains(., 'wide')]`)));
+		await page.click('plain cells, nothing joined');
+		await page.click('Paste 6 cells here');
+		await isShown('plain', (all) => all[1]![0] === 'wide' && all[1]![1] === '' && all[2]![1] === 'b');
+		await page.driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
+		await isShown('as it was', (all) => all[1]![0] !== 'wide');
 	});
 
 	it('takes a picture with words for it, and refuses what is none', async () => {

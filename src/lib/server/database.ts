@@ -1,3 +1,4 @@
+import type { StyleUse } from '../workbench/use.ts';
 import {
 	Kysely,
 	PostgresDialect,
@@ -53,6 +54,8 @@ export interface Database {
 		/** Where in its steps the style stands. */
 		step: Generated<number>;
 		specimens: JSONColumnType<string[]> | null;
+		/** Where it is offered; everywhere where this is null. */
+		used_in: JSONColumnType<StyleUse> | null;
 		archived_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		created_at: Timestamp;
 		updated_at: Timestamp;

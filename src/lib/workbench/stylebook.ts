@@ -1,3 +1,4 @@
+import { isMeantFor, type Place, type StyleUse } from './use.ts';
 import type { House } from '../core/house.ts';
 import { flatten, type FlatStyle } from '../core/style/inherit.ts';
 import { describeStyle } from '../core/style/sentence.ts';
@@ -12,6 +13,8 @@ export interface BookStyle {
 	readonly unpublished?: boolean;
 	/** It is put aside: offered to nobody who does not wear it. */
 	readonly aside?: boolean;
+	/** Where it is offered; everywhere where nothing is said. */
+	readonly use?: StyleUse | null;
 }
 
 /** Under which key an edition that is not the newest (or, without a number, the draft of a published style) is looked up. */
@@ -27,14 +30,17 @@ export class Stylebook<T extends BookStyle = BookStyle> {
 		readonly styles: readonly T[],
 		readonly house: House,
 		/** What tables wear that is not the newest edition, by {@link editionKey}. */
-		private readonly older: Readonly<Record<string, Style>> = {}
+		private readonly older: Readonly<Record<string, Style>> = {},
+		/** The document in which styles are looked for. */
+		private readonly place?: Place
 	) {
 		this.byId = new Map(styles.map((style) => [style.id, style]));
 	}
 
-	/** What can be chosen: all that are not put aside, and the one that is chosen. */
+	/** What can be chosen: all that are meant for the place and not put aside, and the one that is chosen. */
 	offered(chosen?: string): readonly T[] {
-		return this.styles.filter(({ id, aside }) => !aside || id === chosen);
+		const { place } = this;
+		return this.styles.filter(({ id, aside, use }) => id === chosen || (!aside && (!place || isMeantFor(use, place))));
 	}
 
 	get(id: string | undefined): T | undefined {

@@ -20,10 +20,11 @@
 		try {
 			await call('PUT', `/api/runs/${run.id}`, { to });
 			notify(said);
-			await invalidate('heptarch:runs');
 		} catch (error) {
 			notifyError(error);
 		}
+		// Where somebody else was first, the list shows what they did.
+		await invalidate('heptarch:runs');
 	}
 	const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 	const STATES: Record<Run['state'], string> = {

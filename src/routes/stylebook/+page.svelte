@@ -19,6 +19,7 @@
 	import { excerpt } from '$lib/workbench/excerpt.ts';
 	import { builtInSpecimen } from '$lib/workbench/specimen.ts';
 	import { Stylebook, type ClashChoice } from '$lib/workbench/stylebook.ts';
+	import { useWords } from '$lib/workbench/use.ts';
 	import { stateTable } from '$lib/workbench/table.ts';
 	import Button from '$lib/ui/controls/Button.svelte';
 
@@ -240,7 +241,9 @@
 						<span class="flex-1 truncate"
 							>{style.worn.tables
 								? `worn by ${plural(style.worn.tables, 'table')} in ${plural(style.worn.documents, 'document')}`
-								: 'not worn yet'}{basedOn ? ` · builds on ${book.get(basedOn)?.definition.name}` : ''}</span
+								: 'not worn yet'}{basedOn ? ` · builds on ${book.get(basedOn)?.definition.name}` : ''}{style.use
+								? ` · ${useWords(style.use, () => undefined)}`
+								: ''}</span
 						>
 						<button
 							type="button"

@@ -1,3 +1,4 @@
+import { isMeantFor, type Place } from '../../workbench/use.ts';
 import type { Kysely } from 'kysely';
 import { appearanceOf } from '../../core/cascade/look.ts';
 import { resolve } from '../../core/cascade/resolve.ts';
@@ -67,11 +68,11 @@ class Dresser {
 		return new Dresser(await Wardrobe.load(db), await loadHouse(db));
 	}
 
-	/** Styles that a table can be given, each as its tables would wear it. */
-	offered(): { id: string; name: string; style: FlatStyle }[] {
+	/** Styles that tables of some documents can be given, each as its tables would wear it. */
+	offered(places: readonly Place[]): { id: string; name: string; style: FlatStyle }[] {
 		return this.wardrobe
 			.offered()
-			.filter(({ aside }) => !aside)
+			.filter(({ aside, use }) => !aside && places.some((place) => isMeantFor(use, place)))
 			.map(({ id, definition }) => ({ id, name: definition.name, style: this.flat(definition) }));
 	}
 	private flat(definition: Parameters<typeof flatten>[0]): FlatStyle {
@@ -115,7 +116,12 @@ const TABLES = 4;
 /** What a run would do, before it is begun: styles on a table of the first document, and the documents' tables before and after. */
 export async function previewRun(db: Db, { style, documents, ...settings }: RunWish) {
 	const dresser = await Dresser.of(db);
-	const offered = dresser.offered();
+	const places = await db
+		.selectFrom('documents')
+		.select(['id', 'kind'])
+		.where('id', 'in', [...documents])
+		.execute();
+	const offered = dresser.offered(places);
 	const chosen = offered.find(({ id }) => id === style)?.style;
 	// One that cannot be opened does not keep the others from being seen; the run says why it failed.
 	const found = await Promise.all(documents.slice(0, DOCUMENTS).map((id) => tablesOf(db, id).catch(() => undefined)));

@@ -64,6 +64,7 @@ export interface Contract {
 	'GET /api/styles/*': { takes: Nothing; gives: StyleRecord };
 	'PUT /api/styles/*': { takes: Requests['saveStyle']; gives: From<typeof saveStyle> };
 	'PUT /api/styles/*/aside': { takes: Requests['keepStyle']; gives: Nothing };
+	'PUT /api/styles/*/use': { takes: Requests['useStyle']; gives: Nothing };
 	'DELETE /api/styles/*': { takes: Requests['removeStyle']; gives: Nothing };
 	'GET /api/styles/*/steps': { takes: Nothing; gives: From<typeof loadStyleSteps> };
 	'GET /api/styles/*/editions': { takes: Nothing; gives: From<typeof listEditions> };

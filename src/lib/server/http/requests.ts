@@ -1,7 +1,7 @@
 import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 import { PAPERS, type PaperName } from '../../core/layout/paper.ts';
 import { TRAVELS } from '../../formats/job.ts';
-import { OUT_KINDS } from '../../formats/index.ts';
+import { OPENED, OUT_KINDS } from '../../formats/kinds.ts';
 import type { Output } from '../documents/writing.ts';
 import { InputError } from '../../core/errors.ts';
 import type { PlacedTable } from '../../core/schedule/placed.ts';
@@ -122,6 +122,22 @@ const SCHEMAS = {
 	changeRun: closed({ to: { enum: ['stop', 'resume', 'undo'] } }, ['to']),
 	keepDocument: closed({ archived: { type: 'boolean' }, removed: { const: false } }, []),
 	keepStyle: closed({ aside: { type: 'boolean' } }, ['aside']),
+	useStyle: {
+		...closed(
+			{
+				kinds: {
+					type: 'array',
+					minItems: 1,
+					maxItems: OPENED.length,
+					uniqueItems: true,
+					items: { enum: OPENED.map(({ kind }) => kind) }
+				},
+				document: UUID
+			},
+			[]
+		),
+		maxProperties: 1
+	},
 	newStyle: closed(
 		{
 			from: UUID,
@@ -221,6 +237,7 @@ export interface Requests {
 	changeRun: { to: 'stop' | 'resume' | 'undo' };
 	keepDocument: { archived?: boolean; removed?: false };
 	keepStyle: { aside: boolean };
+	useStyle: { kinds?: readonly string[]; document?: string };
 	newStyle: { from?: string; how?: 'inherit' | 'copy'; name?: string; description?: string; definition?: unknown };
 	saveStyle: { version: number; from: number; at: number; steps: { label: string; definition: unknown }[] };
 	pushUp: { version: number; place: string; path: string };

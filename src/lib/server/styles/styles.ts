@@ -1,3 +1,4 @@
+import type { StyleUse } from '../../workbench/use.ts';
 import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { canonicalStyle } from '../../core/style/canonical.ts';
@@ -26,6 +27,8 @@ export interface StyleRecord {
 	readonly updatedAt: string;
 	/** It is offered nowhere; whatever wears it goes on wearing it. */
 	readonly aside: boolean;
+	/** Where it is offered; null for everywhere. */
+	readonly use: StyleUse | null;
 	/** How many tables wear it, in how many documents. */
 	readonly worn: { readonly tables: number; readonly documents: number };
 	/** Names of the styles that build on it. */
@@ -64,6 +67,7 @@ export async function listStyles(db: Db): Promise<StyleRecord[]> {
 			unpublished: !!edition && saysElse(edition, row.definition),
 			updatedAt: row.updated_at.toISOString(),
 			aside: row.archived_at !== null,
+			use: row.used_in,
 			worn: { tables: Number(count?.tables ?? 0), documents: Number(count?.documents ?? 0) },
 			basesOf: rows.filter(({ based_on }) => based_on === row.id).map(({ name }) => name)
 		};
@@ -127,6 +131,20 @@ export async function putStyleAside(db: Db, id: string, aside: boolean): Promise
 	const { numUpdatedRows } = await db
 		.updateTable('styles')
 		.set({ archived_at: aside ? sql<Date>`now()` : null })
+		.where('id', '=', id)
+		.executeTakeFirst();
+	if (!numUpdatedRows) throw new NotFoundError(GONE);
+}
+
+/** Says where a style is offered; null for everywhere. Throws NotFoundError where the style or the document is gone. */
+export async function useStyle(db: Db, id: string, use: StyleUse | null): Promise<void> {
+	if (use && 'document' in use) {
+		const there = await db.selectFrom('documents').select('id').where('id', '=', use.document).executeTakeFirst();
+		if (!there) throw new NotFoundError('This document is no longer here.');
+	}
+	const { numUpdatedRows } = await db
+		.updateTable('styles')
+		.set({ used_in: use && JSON.stringify(use) })
 		.where('id', '=', id)
 		.executeTakeFirst();
 	if (!numUpdatedRows) throw new NotFoundError(GONE);

@@ -5,7 +5,7 @@
 	import { call } from '../api.ts';
 	import { notifyError } from '../notices.svelte.ts';
 	import type { Desk } from './desk.svelte.ts';
-	import { BASE, drawingFrom, fitToSheet, rulerStep, tablesElement } from './drawing.ts';
+	import { BASE, drawingFrom, fitToSheet, rulerStep, tablesElement, type Parsed } from './drawing.ts';
 	import { Painter } from './painter.ts';
 	import { hiddenWithin, isInside, objectAt, rings, snapped, type Box, type Spot } from './pointing.ts';
 	import Ruler from './Ruler.svelte';
@@ -35,21 +35,18 @@
 
 	// The drawing stands in a tree of its own: its style sheets reach nothing else of the page.
 	let shadow: ShadowRoot | undefined;
-	/** Style sheets of what stands in the tree, taken out of it: the page lets none in that is written into it. */
 	const sheets: Record<'drawing' | 'tables' | 'ghost', readonly CSSStyleSheet[]> = {
 		drawing: [],
 		tables: [],
 		ghost: []
 	};
-	function put(what: keyof typeof sheets, root: SVGSVGElement | undefined, where: 'prepend' | 'append') {
-		sheets[what] = [...(root?.querySelectorAll('style') ?? [])].map((element) => {
-			element.remove();
-			const made = new CSSStyleSheet({ media: element.media });
-			made.replaceSync(element.textContent ?? '');
-			return made;
-		});
-		shadow!.adoptedStyleSheets = Object.values(sheets).flat();
-		if (root) shadow![where](root);
+	const adopt = () => (shadow!.adoptedStyleSheets = Object.values(sheets).flat());
+	function put(what: keyof typeof sheets, parsed: Parsed, where: 'prepend' | 'append'): SVGSVGElement {
+		const root = document.importNode(parsed.root, true);
+		sheets[what] = parsed.sheets;
+		adopt();
+		shadow![where](root);
+		return root;
 	}
 	let drawing: SVGSVGElement | undefined = $state.raw();
 	/** The drawing is fetched again where another file takes its place, and only then. */
@@ -61,9 +58,8 @@
 		call('GET', `/api/drawings/${id}/shown`)
 			.then(async ({ text, sprites }) => {
 				if (isGone) return;
-				const root = document.importNode(drawingFrom(text), true);
 				drawing?.remove();
-				put('drawing', root, 'prepend');
+				const root = put('drawing', drawingFrom(text), 'prepend');
 				drawing = root;
 				painter?.end();
 				canvas?.remove();
@@ -116,21 +112,19 @@
 	let ghost: SVGSVGElement | undefined;
 	$effect(() => {
 		if (!shadow) return;
-		const next = document.importNode(tablesElement(shownTables, sheet), true);
 		tables?.remove();
-		put('tables', next, 'append');
-		tables = next;
+		tables = put('tables', tablesElement(shownTables, sheet), 'append');
 	});
 	$effect(() => {
 		const drawn = desk.placing ? desk.draftDrawn : undefined;
 		if (!shadow || !drawn) return;
-		const next = document.importNode(tablesElement([{ id: 'ghost', markup: drawn.markup, draft: true }], sheet), true);
+		const next = put('ghost', tablesElement([{ id: 'ghost', markup: drawn.markup, draft: true }], sheet), 'append');
 		next.style.pointerEvents = 'none';
-		put('ghost', next, 'append');
 		ghost = next;
 		return () => {
 			next.remove();
-			put('ghost', undefined, 'append');
+			sheets.ghost = [];
+			adopt();
 			ghost = undefined;
 		};
 	});

@@ -49,7 +49,7 @@
 		<p class="head">Pen</p>
 		<Segmented
 			look="plain"
-			class="flex gap-1"
+			class="flex flex-wrap gap-1"
 			label="Pattern"
 			options={PATTERNS}
 			value={draws === 'line' ? (last.pattern as (typeof PATTERNS)[number][0]) : undefined}

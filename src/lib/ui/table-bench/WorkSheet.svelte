@@ -2,7 +2,7 @@
 	import { listed, plural, pluralWord } from '$lib/core/words.ts';
 	import { tick, untrack } from 'svelte';
 	import { isBody, isHeader } from '$lib/core/roles/index.ts';
-	import { emptied, pasted } from '$lib/core/work/cells.ts';
+	import { emptied, pasted, type Clip } from '$lib/core/work/cells.ts';
 	import { workedOutBy } from '$lib/core/work/working.ts';
 	import { insertRows } from '$lib/core/work/lines.ts';
 	import { columnNames } from '$lib/core/work/names.ts';
@@ -18,7 +18,8 @@
 	import type { TableBench } from './bench.svelte.ts';
 	import CellEditor from './CellEditor.svelte';
 	import CellMarks from './CellMarks.svelte';
-	import { clipFrom, copyTo } from './clipboard.ts';
+	import { copyTo } from './clipboard.ts';
+	import PasteDialog from './PasteDialog.svelte';
 	import EdgePicker from './EdgePicker.svelte';
 	import { LineHandles } from './handles.svelte.ts';
 	import LineHead from './LineHead.svelte';
@@ -59,13 +60,13 @@
 		bench.work.columns.map(({ width }, c) => {
 			const dragged = handles.sizeOf('columns', c);
 			if (dragged !== undefined) return dragged;
-			if (width) return toPixels(width);
+			if (width) return toPixels(width) * bench.zoom;
 			if (rows <= LONG) return undefined;
-			return Math.min(240, Math.max(72, measures.longest[c]! * LETTER + 28));
+			return Math.min(240, Math.max(72, measures.longest[c]! * LETTER + 28)) * bench.zoom;
 		})
 	);
 	const columnTracks = $derived(
-		widths.map((size) => (size === undefined ? 'fit-content(240px)' : `${size.toFixed(1)}px`)).join(' ')
+		widths.map((size) => (size === undefined ? `fit-content(${240 * bench.zoom}px)` : `${size.toFixed(1)}px`)).join(' ')
 	);
 	const columnEdges = $derived.by(() => {
 		// Columns that start at the right are all drawn.
@@ -243,8 +244,14 @@
 		const picture = [...data.files].find(({ type }) => type.startsWith('image/'));
 		if (picture) return onpicture(picture);
 		try {
-			const clip = clipFrom(data);
-			if (!clip) throw new Error('There is nothing to paste: the clipboard holds no cells and no text.');
+			arrivals.arrive(data);
+		} catch (error) {
+			notifyError(error);
+		}
+	}
+	let arrivals: PasteDialog;
+	function putIn(clip: Clip) {
+		try {
 			const { top, start } = bench.range;
 			const count = clip.cells.length * (clip.cells[0]?.length ?? 0);
 			const put = (over: boolean) => {
@@ -358,7 +365,7 @@
 			<CellEditor
 				bind:this={editor}
 				{bench}
-				zoom={1}
+				zoom={bench.zoom}
 				area="{shown.line(r) + 1} / {c + 1} / span {shown.span(r, r + height)} / span {cols}"
 				{onleave}
 			/>
@@ -377,6 +384,11 @@
 	onpointerleave={() => (bench.pointed = undefined)}
 	onpointerup={() => (isSweeping = false)}
 	onpointercancel={() => (isSweeping = false)}
+	onwheel={(event) => {
+		if (!event.ctrlKey && !event.metaKey) return;
+		event.preventDefault();
+		bench.zoomBy(event.deltaY < 0 ? 1 : -1);
+	}}
 	ondragover={(event) => event.preventDefault()}
 	ondrop={(event) => {
 		const picture = [...(event.dataTransfer?.files ?? [])].find(({ type }) => type.startsWith('image/'));
@@ -396,6 +408,7 @@
 			content={bench.shown}
 			{columnTracks}
 			{columnEdges}
+			zoom={bench.zoom}
 			leastHeight={handles.leastHeight}
 			{semantics}
 			fractions={measures.fractions}
@@ -408,6 +421,7 @@
 		/>
 	</div>
 </div>
+<PasteDialog bind:this={arrivals} onpaste={putIn} />
 
 <style>
 	.sheet {
@@ -416,6 +430,10 @@
 		overflow: auto;
 		padding: 14px 24px 60px 10px;
 		background: var(--color-desk);
+		/* In the middle where there is room, and from the start where there is none. */
+		display: grid;
+		justify-content: safe center;
+		align-content: start;
 	}
 	.paper {
 		display: inline-block;

@@ -52,6 +52,7 @@ import type { LoadedWork } from '$lib/server/tables/work.ts';
 import type { HouseState } from '$lib/workbench/house.ts';
 import type { TableState } from '$lib/workbench/state.ts';
 import { Stylebook, type BookStyle } from '$lib/workbench/stylebook.ts';
+import type { Place } from '$lib/workbench/use.ts';
 import type { Pen } from '../style-bench/bench.svelte.ts';
 import { notify, notifyError } from '../notices.svelte.ts';
 import { entriesOf, laidOver, Saving, type Entry, type Loaded, type Mine } from './saving.svelte.ts';
@@ -59,6 +60,8 @@ import { entriesOf, laidOver, Saving, type Entry, type Loaded, type Mine } from 
 export interface BenchData {
 	readonly id: string;
 	readonly index: number;
+	/** Of its document. */
+	readonly kind: string;
 	readonly work: LoadedWork;
 	readonly wears: TableState;
 	readonly fileLook: FileLook | undefined;
@@ -69,6 +72,9 @@ export interface BenchData {
 
 /** A table that wears no style: touches alone speak, over what its file says. */
 const NO_STYLE = flatten({ format: 'heptarch-style', version: 1, name: 'no style', parts: {} });
+
+/** How large a table can be shown. */
+const ZOOMS = [0.5, 0.67, 0.8, 1, 1.25, 1.5, 2] as const;
 
 /** Where a cell is being typed in, and what it began with: its own words, or a first letter in their place. */
 export interface Typing {
@@ -93,6 +99,8 @@ export interface Question {
 export class TableBench {
 	readonly id: string;
 	readonly index: number;
+	/** Its document, for which styles are offered. */
+	private place: Place | undefined = $state.raw();
 	readonly saving: Saving;
 	private fileLook: FileLook | undefined = $state.raw();
 	private older: Readonly<Record<string, Style>> = $state.raw({});
@@ -107,6 +115,8 @@ export class TableBench {
 	private typedSoFar: readonly CellContent[] | undefined;
 	panel: Panel = $state('shape');
 	isDrawing = $state(false);
+	/** How large the table is shown; 1 for its own size. */
+	zoom = $state(1);
 	/** Marks of touches, locks and what is worked out. */
 	marks = $state(true);
 	pen: Pen = $state.raw({ draws: 'line', pattern: 'solid', weight: '0.35mm', ink: 'loam' });
@@ -122,7 +132,7 @@ export class TableBench {
 	readonly entry: Entry = $derived(this.line.steps[this.line.at]!);
 	readonly work: WorkTable = $derived(this.entry.work);
 	readonly wears: Wears = $derived(this.work.wears ?? {});
-	readonly book = $derived(new Stylebook(this.styles, this.house, this.older));
+	readonly book = $derived(new Stylebook(this.styles, this.house, this.older, this.place));
 	readonly flat = $derived(this.wears.cleared ? undefined : this.book.worn(this.wears));
 	readonly table: Table = $derived.by(() => {
 		const carry = this.flat ? (this.wears.carry ?? ASPECTS) : NOTHING;
@@ -172,8 +182,9 @@ export class TableBench {
 	private readonly formats = $derived(this.resolved.leaves.map((leaves) => formatOf(leaves)));
 
 	constructor(data: BenchData) {
-		const { id, index, work, wears, styles, older, house, fileLook } = data;
+		const { id, index, kind, work, wears, styles, older, house, fileLook } = data;
 		this.id = id;
+		this.place = { id, kind };
 		this.index = index;
 		this.fileLook = fileLook;
 		this.older = older;
@@ -319,6 +330,12 @@ export class TableBench {
 		this.clashes = [];
 		this.saving.hold(undefined);
 		if (which === 'mine' && mine) this.push('yours, instead of the change in another window', mine);
+	}
+
+	/** Shows the table larger or smaller by some steps. */
+	zoomBy(steps: number): void {
+		const at = ZOOMS.findIndex((zoom) => zoom >= this.zoom);
+		this.zoom = ZOOMS[Math.min(Math.max(at + steps, 0), ZOOMS.length - 1)]!;
 	}
 
 	/* ---- selecting ---- */

@@ -1,12 +1,12 @@
 import { BORDER_STYLE, type Line } from '$lib/core/properties/line.ts';
 import { escapeHtml } from '$lib/core/escape.ts';
-import { InputError } from '$lib/core/errors.ts';
 import { isHeader } from '$lib/core/roles/index.ts';
 import type { CellContent, RunView } from '$lib/core/table/content.ts';
 import { toPoints } from '$lib/core/units.ts';
 import { clipOf, textsOf, type Clip } from '$lib/core/work/cells.ts';
+import { tablesOfHtml, type Arriving } from './arriving.ts';
 import type { Range } from '$lib/core/work/selection.ts';
-import { MOST_CELLS, MOST_COLUMNS, textOfContent, tidy, type WorkCell } from '$lib/core/work/table.ts';
+import type { WorkCell } from '$lib/core/work/table.ts';
 import { cellStyle } from '../table/paint.ts';
 import type { TableBench } from './bench.svelte.ts';
 
@@ -122,111 +122,14 @@ const clipOfRows = (rows: readonly (readonly string[])[]): Clip => {
 	return { cells: rows.map((row) => Array.from({ length: width }, (_, c): WorkCell => ({ text: row[c] ?? '' }))) };
 };
 
-const BLOCKS = new Set(['P', 'DIV', 'LI', 'H1', 'H2', 'H3', 'H4', 'H5', 'H6', 'BLOCKQUOTE', 'PRE', 'UL', 'OL']);
-const SILENT = new Set(['SCRIPT', 'STYLE', 'TEMPLATE', 'TITLE', 'TABLE', 'NOSCRIPT']);
-/** Elements inside each other are followed so deep. */
-const DEPTH = 100;
-
-/** The words of an element as paragraphs, with the emphasis that elements give them. Nothing of it is run or loaded. */
-function contentOfElement(cell: Element): CellContent[] {
-	const paragraphs: RunView[][] = [[]];
-	const next = () => {
-		if (paragraphs.at(-1)!.length) paragraphs.push([]);
-	};
-	const walk = (node: Node, emphasis: Omit<RunView, 'text'>, depth: number) => {
-		for (const child of node.childNodes) {
-			if (child.nodeType === 3) {
-				const text = child.textContent!.replace(/[ \t\n\r\f]+/g, ' ');
-				const runs = paragraphs.at(-1)!;
-				const clean = runs.length ? text : text.replace(/^ /, '');
-				if (clean) runs.push({ text: clean, ...emphasis });
-			} else if (child.nodeType === 1) {
-				const element = child as HTMLElement;
-				const name = element.tagName.toUpperCase();
-				if (SILENT.has(name) || depth > DEPTH) continue;
-				if (name === 'BR') {
-					paragraphs.push([]);
-					continue;
-				}
-				const isBlock = BLOCKS.has(name);
-				if (isBlock) next();
-				const own = { ...emphasis };
-				const style = element.style;
-				if (name === 'B' || name === 'STRONG' || Number(style?.fontWeight) >= 600 || style?.fontWeight === 'bold')
-					own.weight = 700;
-				if (name === 'I' || name === 'EM' || style?.fontStyle === 'italic') own.italic = true;
-				if (name === 'U') own.underline = 'single';
-				if (name === 'SUP') own.position = 'super';
-				if (name === 'SUB') own.position = 'sub';
-				walk(element, own, depth + 1);
-				if (isBlock) next();
-			}
-		}
-	};
-	walk(cell, {}, 0);
-	const trimmed = paragraphs.map((runs) =>
-		runs
-			.map((run, i) => (i === runs.length - 1 ? { ...run, text: run.text.replace(/ $/, '') } : run))
-			.filter(({ text }) => text)
-	);
-	while (trimmed.length > 1 && !trimmed.at(-1)!.length) trimmed.pop();
-	return trimmed.map((runs) => ({ runs }));
-}
-
-/** The first table of a page as cells; undefined where there is none. Spans that overlap end where others begin. */
-export function clipOfHtml(html: string): Clip | undefined {
-	const table = new DOMParser().parseFromString(html, 'text/html').querySelector('table');
-	if (!table) return undefined;
-	const rows = [...table.rows];
-	if (!rows.length) return undefined;
-	const cells: (WorkCell | null | undefined)[][] = rows.map(() => []);
-	rows.forEach((row, r) => {
-		let c = 0;
-		for (const cell of row.cells) {
-			while (cells[r]![c] !== undefined) c++;
-			if (c >= MOST_COLUMNS) break;
-			let cols = 1;
-			const wanted = Math.min(Math.max(1, cell.colSpan), MOST_COLUMNS - c);
-			while (cols < wanted && cells[r]![c + cols] === undefined) cols++;
-			const down = cell.rowSpan === 0 ? rows.length - r : Math.max(1, Math.min(cell.rowSpan, rows.length - r));
-			let height = 1;
-			const isFree = (y: number) =>
-				Array.from({ length: cols }, (_, i) => cells[y]![c + i]).every((slot) => slot === undefined);
-			while (height < down && isFree(r + height)) height++;
-			const content = contentOfElement(cell);
-			const text = textOfContent(content);
-			const isPlain = content.every(
-				(piece) => 'runs' in piece && piece.runs.every((run) => Object.keys(run).length === 1)
-			);
-			for (let y = r; y < r + height; y++) for (let x = c; x < c + cols; x++) cells[y]![x] = null;
-			cells[r]![c] = tidy<WorkCell>({
-				text,
-				content: isPlain ? undefined : content,
-				rows: height > 1 ? height : undefined,
-				cols: cols > 1 ? cols : undefined
-			});
-			c += cols;
-		}
-		if (r * cells[0]!.length > MOST_CELLS)
-			throw new InputError(
-				'paste',
-				`More than ${MOST_CELLS.toLocaleString('en')} cells are too many to be worked on by hand.`
-			);
-	});
-	const width = Math.max(...cells.map((row) => row.length));
-	// Short rows are filled up with empty cells.
-	return {
-		cells: cells.map((row) => Array.from({ length: width }, (_, c) => (row[c] === undefined ? { text: '' } : row[c]!)))
-	};
-}
-
-/** What is on the clipboard as cells: our own form first, then a table, then text. Undefined where there is neither. */
-export function clipFrom(data: DataTransfer): Clip | undefined {
+/** What is on the clipboard as tables: our own form first, then those of a page, then text. Empty where there is neither. */
+export function arrivingFrom(data: DataTransfer): Arriving[] {
 	const own = data.getData(OWN_TYPE);
-	if (own) return JSON.parse(own) as Clip;
+	if (own) return [whole(JSON.parse(own) as Clip)];
 	const html = data.getData('text/html');
-	const table = html && clipOfHtml(html);
-	if (table) return table;
+	const tables = html ? tablesOfHtml(html) : [];
+	if (tables.length) return tables;
 	const text = data.getData('text/plain');
-	return text ? clipOfRows(rowsOfText(text)) : undefined;
+	return text ? [whole(clipOfRows(rowsOfText(text)))] : [];
 }
+const whole = (clip: Clip): Arriving => ({ title: '', clip, plain: clip, collides: false, left: [] });

@@ -45,7 +45,7 @@ export class LineHandles {
 	/** The least height of a row in pixels, as it is set or dragged now. */
 	readonly leastHeight = (r: number): number | undefined => {
 		const height = this.bench.work.rows[r]?.height;
-		return this.sizeOf('rows', r) ?? (height && toPixels(height));
+		return this.sizeOf('rows', r) ?? (height && toPixels(height) * this.bench.zoom);
 	};
 
 	/** The lines that a change is for: all selected ones, where this one is among them and they are selected whole. */
@@ -97,7 +97,7 @@ export class LineHandles {
 		this.sizing = undefined;
 		if (!sizing || Math.abs(sizing.size - sizing.from) < 1) return;
 		const { axis, line } = sizing;
-		const length = emu(sizing.size * EMU_PER_PIXEL);
+		const length = emu((sizing.size / this.bench.zoom) * EMU_PER_PIXEL);
 		const some = this.alongWith(axis, line);
 		if (axis === 'columns')
 			this.bench.setColumns(`width of column ${line + 1}`, some, (column) => ({ ...column, width: length }));

@@ -38,7 +38,7 @@
 	let { data } = $props();
 	const blocks = $derived(data.document.blocks);
 	const tables = $derived(data.document.tables.map(unpackTable));
-	const book = $derived(new Stylebook(data.styles, data.house, data.older));
+	const book = $derived(new Stylebook(data.styles, data.house, data.older, data.document));
 
 	const saved = () => {
 		const { step, version, steps, state } = data.document;

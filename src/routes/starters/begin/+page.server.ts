@@ -26,6 +26,7 @@ export const load: PageServerLoad = ({ url }) =>
 			documents: documents.map(({ id, name }) => ({ id, name })),
 			into: target && {
 				id: target.id,
+				kind: target.kind as string,
 				name: target.name,
 				version: target.version,
 				blocks: target.blocks.map((block) =>

@@ -15,14 +15,15 @@
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import { isTyping } from '$lib/ui/controls/shortcuts.ts';
 	import WorkPicture from '$lib/ui/starters/WorkPicture.svelte';
-	import { clipFrom } from '$lib/ui/table-bench/clipboard.ts';
+	import type { Clip } from '$lib/core/work/cells.ts';
+	import PasteDialog from '$lib/ui/table-bench/PasteDialog.svelte';
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
 	import '$lib/ui/table/fonts.ts';
 	import Segmented from '$lib/ui/controls/Segmented.svelte';
 	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
-	const book = $derived(new Stylebook(data.styles, data.house, data.older));
+	const book = $derived(new Stylebook(data.styles, data.house, data.older, data.into ?? { kind: 'json' }));
 	type How = 'size' | 'cells' | 'rows' | 'starter';
 	let how = $state<How>(untrack(() => (data.starter ? 'starter' : 'size')));
 	let rows = $state(5);
@@ -67,14 +68,16 @@
 	});
 	const called = $derived(name.trim() || (how === 'starter' && chosen?.name) || taken?.from || 'New table');
 
+	let arrivals: PasteDialog;
+	function takeCells(clip: Clip) {
+		taken = { work: workOfClip(clip), from: 'Pasted table' };
+		how = 'cells';
+	}
 	function paste(event: ClipboardEvent) {
 		if (isTyping(event) || !event.clipboardData) return;
 		event.preventDefault();
 		try {
-			const clip = clipFrom(event.clipboardData);
-			if (!clip) throw new Error('There are no cells on the clipboard: copy them from a table, or as text with tabs.');
-			taken = { work: workOfClip(clip), from: 'Pasted table' };
-			how = 'cells';
+			arrivals.arrive(event.clipboardData);
 		} catch (error) {
 			notifyError(error);
 		}
@@ -119,6 +122,7 @@
 <svelte:head><title>Make a table · Heptarch</title></svelte:head>
 <Shortcuts list={[]} />
 <svelte:window onpaste={paste} />
+<PasteDialog bind:this={arrivals} onpaste={takeCells} />
 <TopBar title={data.into ? `A table for ${data.into.name}` : 'Make a table'}>
 	{#snippet actions()}
 		<Button primary disabled={!('work' in made) || isBusy} onclick={make}

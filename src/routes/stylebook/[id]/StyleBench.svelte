@@ -40,6 +40,7 @@
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { excerpt } from '$lib/workbench/excerpt.ts';
+	import { useWords, type StyleUse } from '$lib/workbench/use.ts';
 	import { builtInSpecimen } from '$lib/workbench/specimen.ts';
 	import { stateTable } from '$lib/workbench/table.ts';
 	import type { PageData } from './$types.js';
@@ -96,6 +97,15 @@
 	let isWarned = $state(false);
 	let hasKeys = $state(false);
 
+	async function useOnly(use: StyleUse | null) {
+		try {
+			await call('PUT', `/api/styles/${bench.id}/use`, use ?? {});
+			await invalidate('heptarch:bench');
+			notify(`Offered ${useWords(use, () => undefined)} from now on. What wears it goes on wearing it.`);
+		} catch (error) {
+			notifyError(error);
+		}
+	}
 	async function chooseSpecimens(keys: string[] | null) {
 		try {
 			await call('PUT', `/api/styles/${bench.id}/specimens`, { keys });
@@ -263,6 +273,7 @@
 				? `worn by ${plural(worn.tables, 'table')} in ${plural(worn.documents, 'document')}`
 				: 'not worn yet'}</span
 		>
+		{#if data.style.use}<span class="chip">{useWords(data.style.use, () => undefined)}</span>{/if}
 		<span
 			class={['chip', ['failed', 'conflict'].includes(bench.draft.state) && 'border-error! text-error!']}
 			role="status"
@@ -429,7 +440,9 @@
 <NameDialog
 	bind:open={isAbout}
 	definition={bench.draft.definition}
+	use={data.style.use}
 	onsave={(next: Style) => bench.change(next, 'name and purpose')}
+	onuse={useOnly}
 />
 <SpecimenChooser
 	bind:open={isChoosing}

@@ -215,21 +215,6 @@
 		{/each}
 	</div>
 {/if}
-{#if bench.isDrawing}
-	<div class="bg-accent-wash">
-		<PenBar {bench} />
-		<div class="flex gap-1.5 border-b border-hairline px-5 py-1.5" role="group" aria-label="Edges of the selection">
-			{#each FAMILIES as family (family)}<button
-					type="button"
-					class="chip"
-					onclick={() => bench.draw(bench.selection.ranges.flatMap((range) => edgesIn(bench.work, range, family)))}
-					>{family}</button
-				>{/each}
-			<button type="button" class="chip" onclick={() => bench.drawDiagonal('diagonalDown')}>diagonal down</button>
-			<button type="button" class="chip" onclick={() => bench.drawDiagonal('diagonalUp')}>diagonal up</button>
-		</div>
-	</div>
-{/if}
 <div class="flex min-h-9 items-center gap-3 border-b border-hairline bg-paper px-5 py-1">
 	<p class="min-w-0 flex-1 truncate" aria-live="polite">
 		<strong class="text-picked" data-selection>{words}</strong>
@@ -277,6 +262,13 @@
 			bench.isDrawing = !bench.isDrawing;
 		}}>linework</button
 	>
+	<div class="flex items-center gap-1" role="group" aria-label="How large it is shown">
+		<button type="button" class="chip" aria-label="Smaller" onclick={() => bench.zoomBy(-1)}>−</button>
+		<button type="button" class="chip w-16" title="Its own size" onclick={() => (bench.zoom = 1)}
+			>{Math.round(bench.zoom * 100)} %</button
+		>
+		<button type="button" class="chip" aria-label="Larger" onclick={() => bench.zoomBy(1)}>+</button>
+	</div>
 	<button
 		type="button"
 		class={['chip', bench.marks && 'on']}
@@ -299,6 +291,21 @@
 			sheet.focus();
 		}}
 	>
+		{#if bench.isDrawing}
+			<div class="shrink-0 border-b border-hairline bg-accent-wash">
+				<PenBar {bench} />
+				<div class="flex flex-wrap gap-1.5 px-5 py-2" role="group" aria-label="Edges of the selection">
+					{#each FAMILIES as family (family)}<button
+							type="button"
+							class="chip"
+							onclick={() => bench.draw(bench.selection.ranges.flatMap((range) => edgesIn(bench.work, range, family)))}
+							>{family}</button
+						>{/each}
+					<button type="button" class="chip" onclick={() => bench.drawDiagonal('diagonalDown')}>diagonal down</button>
+					<button type="button" class="chip" onclick={() => bench.drawDiagonal('diagonalUp')}>diagonal up</button>
+				</div>
+			</div>
+		{/if}
 		<Tabs
 			look="line"
 			class="gap-0! px-2"

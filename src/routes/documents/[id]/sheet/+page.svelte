@@ -31,7 +31,7 @@
 		const { drawing } = data;
 		untrack(() => desk.renew(drawing));
 	});
-	const book = $derived(new Stylebook(data.styles, data.house, data.older));
+	const book = $derived(new Stylebook(data.styles, data.house, data.older, { id: desk.data.id, kind: 'svg' }));
 	const { sheet, version, name, id } = $derived(desk.data);
 	onMount(() => void desk.sender.resume(desk.data.version));
 	onMount(() => {

@@ -3,7 +3,7 @@
 	import { plural } from '$lib/core/words.ts';
 	import { goto, invalidate } from '$app/navigation';
 	import { flatten } from '$lib/core/style/inherit.ts';
-	import { call } from '$lib/ui/api.ts';
+	import { call, RequestError } from '$lib/ui/api.ts';
 	import BeforeAfter from '$lib/ui/editions/BeforeAfter.svelte';
 	import Compare from '$lib/ui/editions/Compare.svelte';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
@@ -61,13 +61,17 @@
 	const when = (iso: string) =>
 		new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
-	async function work(action: () => Promise<void>) {
+	/** Does something; where somebody else was first, what they did is shown, and it can be done `again`, as this person wanted it. */
+	async function work(action: () => Promise<void>, again?: string) {
 		isBusy = true;
 		try {
 			await action();
 			await invalidate('heptarch:editions');
 		} catch (error) {
-			notifyError(error);
+			if (again && error instanceof RequestError && error.body.code === 'conflict') {
+				await invalidate('heptarch:editions');
+				notify(`${error.message} The page shows it now.`, 'error', { words: again, run: () => work(action, again) });
+			} else notifyError(error);
 		} finally {
 			isBusy = false;
 		}
@@ -80,7 +84,7 @@
 			});
 			note = '';
 			notify(`Edition ${number} is out. Documents keep what they wear until you roll it out.`);
-		});
+		}, 'Publish it as it is now');
 	const rollOut = () =>
 		work(async () => {
 			const { tables, documents: count } = await call('POST', `/api/styles/${id}/rollouts`, {
