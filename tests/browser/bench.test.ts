@@ -122,6 +122,39 @@ describe('the style bench', () => {
 				await page.driver.actions().sendKeys('g').perform();
 				await page.until(wanted, async () => (await place()) === wanted);
 			}
+			const isOn = () =>
+				page.driver.executeScript<boolean>(
+					`return [...document.querySelectorAll('button')].some((one) => one.innerText.startsWith('as they came') && one.ariaPressed === 'true')`
+				);
+			await page.key('b');
+			await page.until('as they came', isOn);
+			await page.key(Key.ESCAPE);
+			await page.until('as the style has it', async () => !(await isOn()));
+		});
+		it('from the title to the first property are few stops, and fewer keys', async () => {
+			await page.driver.executeScript(
+				`document.querySelector('h1').tabIndex = -1; document.querySelector('h1').focus()`
+			);
+			const isThere = () =>
+				page.driver.executeScript<boolean>(
+					`return !!document.activeElement.closest('aside[aria-label="Property sheet"]')`
+				);
+			let stops = 0;
+			while (!(await isThere()) && stops < 60) {
+				await page.driver.actions().sendKeys(Key.TAB).perform();
+				stops++;
+			}
+			assert.ok(stops <= 24, `${stops} stops`);
+		});
+		it('a long name of a family is seen whole', async () => {
+			await page.key('1');
+			await page.fill('Text: family', 'Atkinson Hyperlegible Next');
+			const room = await page.driver.executeScript<number>(
+				`const field = document.querySelector('input[aria-label="Text: family"]'); return field.clientWidth - field.scrollWidth`
+			);
+			assert.ok(room >= 0, `${-room} pixels of it are cut`);
+			await page.chord(Key.CONTROL, 'z');
+			await saved();
 		});
 		it('an ink is chosen from a list inside the window; set, none and not set are three pictures', async () => {
 			await page.key('1');
@@ -242,6 +275,10 @@ describe('the style bench', () => {
 			await page.until('the question', async () =>
 				(await page.text('[aria-label="That edge"]')).includes('Whose line')
 			);
+			await page.key(Key.ESCAPE);
+			await page.until('not answered', async () => (await count('[aria-label="That edge"]')) === 0);
+			assert.equal(await count('[aria-label=Linework]'), 1, 'Escape means the question alone');
+			await page.driver.actions().move({ origin: foreign, x: 0, y: 0 }).click().perform();
 			await page.click(await page.css('[aria-label="That edge"] button'));
 			await page.until('answered', async () => (await count('[aria-label="That edge"]')) === 0);
 			await page.chord(Key.CONTROL, 'z');
@@ -507,12 +544,16 @@ describe('the style bench', () => {
 			await page.driver.get(address);
 			await page.css('[data-specimen]');
 			await page.driver.sleep(500);
-			await page.fill('Margins: above', '1.2mm');
+			await page.fill('Margins: above', '1.7mm');
+			await page.driver.sleep(100);
 			await saved();
 			await page.driver.close();
 			await page.driver.switchTo().window(mine);
 			await page.click('Publish edition 1');
 			await page.click('Publish it as it is now');
+			await page.until('out', async () => /edition 1 is out/.test(await page.text('header')));
+			// The refusal of the first try.
+			await page.driver.manage().logs().get('browser');
 			await page.until('it is out', async () => /edition 1 is out/.test(await page.text('header')));
 			await page.go('/documents');
 			await page.click('Season report');

@@ -49,6 +49,8 @@
 		leavesIn('Figures and dates').filter(({ path }) => path === bench.sought || MATTERS[path]?.includes(formatKind))
 	);
 	const place = $derived(bench.place);
+	/** Letters that fit beside where a value comes from. */
+	const LONG = 15;
 
 	let sheet: HTMLElement;
 	/** Shows a leaf that is looked for, and gives its field the focus. */
@@ -70,7 +72,13 @@
 {#snippet leaf(path: string, label: string, group: string)}
 	{@const { value, isSet, from, part, isInherited } = bench.source(path)}
 	<div
-		class="grid grid-cols-[72px_minmax(0,1fr)_92px] items-start gap-x-2 border-b border-hairline py-1 last:border-0"
+		class={[
+			'grid items-start gap-x-2 border-b border-hairline py-1 last:border-0',
+			// A long name has the width of the sheet, and where it comes from stands beneath.
+			String(value ?? '').length > LONG
+				? 'grid-cols-[72px_minmax(0,1fr)] *:nth-3:col-start-2 *:nth-3:justify-self-end'
+				: 'grid-cols-[72px_minmax(0,1fr)_92px]'
+		]}
 		data-leaf={path}
 	>
 		<span class="pt-1 text-quiet">{label}</span>

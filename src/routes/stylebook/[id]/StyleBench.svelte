@@ -240,6 +240,7 @@
 		else if (bench.isDrawing) bench.isDrawing = false;
 		else if (bench.isSettingHere) bench.isSettingHere = false;
 		else if (bench.picked) bench.picked = undefined;
+		else if (bench.isAsTheyCame) bench.isAsTheyCame = false;
 		else bench.spotlit = false;
 	}
 </script>

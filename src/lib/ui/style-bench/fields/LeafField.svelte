@@ -76,6 +76,7 @@
 		<TypedField
 			{label}
 			text={shownText}
+			title={shownText}
 			placeholder="–"
 			list={kind === 'family' ? `${id}-list` : definition.edge?.property === 'weight' ? `${id}-list` : undefined}
 			parse={(text) => typedValue(definition, text)}
