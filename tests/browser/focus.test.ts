@@ -186,3 +186,59 @@ describe('the focus comes back', () => {
 		await page.consoleIsClean();
 	});
 });
+
+describe('the whole job without a pointer', () => {
+	let page: Page;
+	before(async () => {
+		page = await Page.open('demo');
+	});
+	after(() => page.close());
+
+	const press = (key: string, isBack = false) => {
+		const actions = page.driver.actions();
+		return (isBack ? actions.keyDown(Key.SHIFT).sendKeys(key).keyUp(Key.SHIFT) : actions.sendKeys(key)).perform();
+	};
+	/** Goes from stop to stop until one of these words has the focus. */
+	async function reach(words: RegExp, isBack = false): Promise<void> {
+		for (let stops = 0; stops < 80; stops++) {
+			const at = await page.driver.executeScript<string>(
+				`const { activeElement: at } = document; return (at.ariaLabel ?? at.innerText ?? '').trim().replace(/\\s+/g, ' ')`
+			);
+			if (words.test(at)) return;
+			await press(Key.TAB, isBack);
+		}
+		assert.fail(`no stop is called ${words}`);
+	}
+
+	it('leads from the list of documents to the file in hand', async () => {
+		await page.go('/documents');
+		await page.driver.executeScript(`addEventListener('pointerdown', () => (window.pointed = true), true)`);
+		await reach(/^Season report 2031\b/);
+		await press(Key.ENTER);
+		await page.css('#table-0');
+		await page.until('the title', () =>
+			page.driver.executeScript<boolean>(`return document.activeElement.tagName === 'H1'`)
+		);
+		// The styles are one stop; arrows lead from one to the next.
+		await reach(/\bBeacon\b/);
+		for (let i = 0; i < 20; i++) {
+			const at = await page.driver.executeScript<string>(`return document.activeElement.innerText`);
+			if (/Season Ledger/.test(at)) break;
+			await press(Key.ARROW_DOWN);
+		}
+		await press(Key.ENTER);
+		await reach(/^Apply to 1 table/, true);
+		await press(Key.ENTER);
+		await page.until('wears it', async () => /wears Season Ledger/.test(await page.text('header')));
+		await reach(/^Take the file/, true);
+		await press(Key.ENTER);
+		await page.css('dialog[open]');
+		await reach(/^Take the file$/);
+		await press(Key.ENTER);
+		const { name, bytes } = await page.download();
+		assert.match(name, /\.docx$/);
+		assert.ok(bytes.length > 10_000);
+		assert.equal(await page.driver.executeScript(`return window.pointed ?? false`), false);
+		await page.consoleIsClean();
+	});
+});
