@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { after, before, describe, it } from 'node:test';
-import { Key, Page } from './support.ts';
+import { By, Key, Page } from './support.ts';
 
 /** A green header, banded rows, a double line over the total, figures at the end: from the empty Stylebook. */
 describe('the first style', () => {
@@ -21,11 +21,11 @@ describe('the first style', () => {
 	}
 	const done = () => page.driver.executeScript<{ clicks: number; keys: number }>('return window.done');
 	const cell = (text: string) =>
-		page.driver.executeScript<WebElementLike>(
-			`return [...document.querySelectorAll('[data-specimen="built-in"] [data-cell]')].find((one) => one.innerText.trim().startsWith(arguments[0]))`,
-			text
+		page.find(
+			By.xpath(
+				`//*[@data-specimen='built-in']//*[@data-cell][starts-with(normalize-space(.), ${JSON.stringify(text)})]`
+			)
 		);
-	type WebElementLike = Awaited<ReturnType<Page['css']>>;
 	const look = (text: string, property: string) =>
 		page.driver.executeScript<string>(
 			`return getComputedStyle([...document.querySelectorAll('[data-specimen="built-in"] [data-cell]')].find((one) => one.innerText.trim().startsWith(arguments[0])))[arguments[1]]`,

@@ -716,6 +716,17 @@ describe('the table bench', () => {
 		await page.consoleIsClean();
 	});
 
+	/** Opens the same table in another window, which is worked in from then on; the first one. */
+	async function another(): Promise<string> {
+		const address = await page.driver.getCurrentUrl();
+		const mine = await page.driver.getWindowHandle();
+		await page.driver.switchTo().newWindow('window');
+		await page.driver.get(address);
+		await page.css('[data-work-sheet] [role=grid]');
+		await page.driver.sleep(500);
+		return mine;
+	}
+
 	it('lets two people see each other’s changes, and overwrites nothing silently', async () => {
 		await make('Shared', [
 			['Bed', 'Plants'],
@@ -723,12 +734,7 @@ describe('the table bench', () => {
 			['South', '2'],
 			['Total', '']
 		]);
-		const address = await page.driver.getCurrentUrl();
-		const mine = await page.driver.getWindowHandle();
-		await page.driver.switchTo().newWindow('window');
-		await page.driver.get(address);
-		await page.css('[data-work-sheet] [role=grid]');
-		await page.driver.sleep(500);
+		const mine = await another();
 		await pick(2, 2);
 		await keys('10', Key.TAB);
 		await saved();
@@ -775,12 +781,7 @@ describe('the table bench', () => {
 			['South', '2'],
 			['Total', '']
 		]);
-		const address = await page.driver.getCurrentUrl();
-		const mine = await page.driver.getWindowHandle();
-		await page.driver.switchTo().newWindow('window');
-		await page.driver.get(address);
-		await page.css('[data-work-sheet] [role=grid]');
-		await page.driver.sleep(500);
+		const mine = await another();
 		const theirs = await page.driver.getWindowHandle();
 		await page.driver.switchTo().window(mine);
 		await pick(3, 2);

@@ -238,7 +238,7 @@
 						{description ?? book.sentence(style.id)}
 					</p>
 					<p class="mt-auto flex items-center gap-2 pt-1 text-[12px] text-quiet">
-						<span class="flex-1 truncate"
+						<span class="line-clamp-2 flex-1"
 							>{style.worn.tables
 								? `worn by ${plural(style.worn.tables, 'table')} in ${plural(style.worn.documents, 'document')}`
 								: 'not worn yet'}{basedOn ? ` · builds on ${book.get(basedOn)?.definition.name}` : ''}{style.use
