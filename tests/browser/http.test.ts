@@ -60,7 +60,8 @@ describe('the routes', () => {
 			assert.ok(validate(style), JSON.stringify(validate.errors));
 		}
 		for (const name of ['table', 'schedule']) assert.equal((await send('GET', `/schema/${name}.json`)).status, 200);
-		await refused(await send('GET', '/schema/other.json'), 404, 'not-found', /three schemas/);
+		for (const none of ['__proto__', 'constructor', 'other'])
+			await refused(await send('GET', `/schema/${none}.json`), 404, 'not-found', /three schemas/);
 	});
 
 	it('refuse files that are none, each with its reason, and keep nothing of them', async () => {
@@ -174,6 +175,10 @@ describe('the routes', () => {
 		};
 		const page = await (await send('GET', '/documents')).text();
 		assert.ok(!page.includes('<img src=x'));
+		const other = (await (await upload(await handbook(), '../../etc/Beds\r\n.docx')).json()) as { id: string };
+		const kept = (await (await send('GET', '/api/documents')).json()) as { id: string; name: string }[];
+		assert.equal(kept.find((one) => one.id === other.id)?.name, 'Beds');
+		await send('DELETE', `/api/documents/${other.id}`);
 		await send('DELETE', `/api/documents/${id}`);
 	});
 });

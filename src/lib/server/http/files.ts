@@ -1,8 +1,10 @@
 import { InputError } from '../../core/errors.ts';
+import { givenName } from '../../formats/file-names.ts';
 import { MAX_FILE_BYTES } from '../../formats/index.ts';
 
 /** A response that the browser keeps as a file. */
-export function download(body: BodyInit, name: string, type: string): Response {
+export function download(body: BodyInit, called: string, type: string): Response {
+	const name = givenName(called);
 	const plain = name.replace(/[^\x20-\x7e]|["\\]/g, '_');
 	return new Response(body, {
 		headers: {

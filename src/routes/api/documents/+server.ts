@@ -3,6 +3,7 @@ import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { addDocument } from '$lib/server/documents/add.ts';
 import { listDocuments } from '$lib/server/documents/list.ts';
+import { takenName } from '$lib/formats/file-names.ts';
 import { uploaded } from '$lib/server/http/files.ts';
 import type { RequestHandler } from './$types.js';
 
@@ -11,6 +12,6 @@ export const GET: RequestHandler = () => answer<Gives<'GET /api/documents'>>(() 
 /** Takes one file in: its bytes are the body, its name is in `?name=`. */
 export const POST: RequestHandler = ({ request, url }) =>
 	answer<Gives<'POST /api/documents'>>(async () => {
-		const name = url.searchParams.get('name')?.trim() || 'document.docx';
+		const name = takenName(url.searchParams.get('name'), 'document.docx');
 		return addDocument(db(), name, await uploaded(request, name));
 	}, 201);

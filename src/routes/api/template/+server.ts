@@ -1,4 +1,5 @@
 import type { Gives } from '$lib/server/http/contract.ts';
+import { takenName } from '$lib/formats/file-names.ts';
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { download, DOCX, uploaded } from '$lib/server/http/files.ts';
@@ -24,6 +25,6 @@ export const GET: RequestHandler = ({ url }) =>
  */
 export const POST: RequestHandler = ({ request, url }) =>
 	answer<Gives<'POST /api/template'>>(async () => {
-		const name = url.searchParams.get('name')?.trim() || 'template.docx';
+		const name = takenName(url.searchParams.get('name'), 'template.docx');
 		return takeStylesIn(db(), name, await uploaded(request, name), readChoices(url));
 	}, 201);

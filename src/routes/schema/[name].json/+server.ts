@@ -9,10 +9,10 @@ const SCHEMAS: Record<string, unknown> = { style: STYLE_SCHEMA, table: TABLE_SCH
 /** The published JSON Schemas of style files, table files and schedules. */
 export const GET: RequestHandler = ({ params }) =>
 	answer(async () => {
-		const schema = SCHEMAS[params.name];
-		if (!schema)
+		const { name } = params;
+		if (!Object.hasOwn(SCHEMAS, name))
 			throw new NotFoundError(
 				'There are three schemas: /schema/style.json, /schema/table.json and /schema/schedule.json.'
 			);
-		return json(schema);
+		return json(SCHEMAS[name]);
 	});

@@ -1,4 +1,5 @@
 import { ZipWriter, TextReader, Uint8ArrayReader } from '@zip.js/zip.js';
+import { givenName } from '$lib/formats/file-names.ts';
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { writeDocument } from '$lib/server/documents/writing.ts';
@@ -21,8 +22,8 @@ export const GET: RequestHandler = ({ params }) =>
 			for (const { document, state } of run.items) {
 				if (state !== 'done') continue;
 				const { name, kind, bytes, account } = await writeDocument(db(), document);
-				let file = `${name}.${kind}`;
-				for (let n = 2; taken.has(file.toLowerCase()); n++) file = `${name} (${n}).${kind}`;
+				let file = givenName(`${name}.${kind}`);
+				for (let n = 2; taken.has(file.toLowerCase()); n++) file = givenName(`${n} ${name}.${kind}`);
 				taken.add(file.toLowerCase());
 				await zip.add(file, new Uint8ArrayReader(bytes));
 				accounts.push({ file, ...account });
