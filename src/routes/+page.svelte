@@ -2,6 +2,7 @@
 	import { invalidate } from '$app/navigation';
 	import { plural, pluralWord } from '$lib/core/words.ts';
 	import { accepted, kindWords } from '$lib/formats/kinds.ts';
+	import FileChooser from '$lib/ui/controls/FileChooser.svelte';
 	import Button from '$lib/ui/controls/Button.svelte';
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { Arrivals } from '$lib/ui/documents/arrivals.svelte.ts';
@@ -12,7 +13,7 @@
 	import TablePicture from '$lib/ui/stylebook/TablePicture.svelte';
 
 	let { data } = $props();
-	let chooser: HTMLInputElement;
+	let chooser: FileChooser;
 	const arrivals = new Arrivals(() => invalidate('heptarch:desk'));
 	const moment = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 	/** What a house that is just begun does first; a step that is done stays to be seen. */
@@ -22,7 +23,7 @@
 			why: 'A report, a page, a drawing or rows. Drop it anywhere here; its tables are recognised at once, and nothing in the file changes.',
 			done: data.documents > 0,
 			does: 'Choose a document…',
-			run: () => chooser.click()
+			run: () => chooser.choose()
 		},
 		{
 			words: 'Make a style',
@@ -50,20 +51,14 @@
 <TopBar title="Desk">
 	{#snippet actions()}
 		<Button href="/starters/begin">Make a table…</Button>
-		<Button primary onclick={() => chooser.click()}>Add documents…</Button>
+		<Button primary onclick={() => chooser.choose()}>Add documents…</Button>
 	{/snippet}
 </TopBar>
-<input
+<FileChooser
 	bind:this={chooser}
-	type="file"
-	multiple
+	label="Documents to add"
 	accept={accepted()}
-	class="hidden"
-	aria-label="Documents to add"
-	onchange={() => {
-		void arrivals.take([...(chooser.files ?? [])]);
-		chooser.value = '';
-	}}
+	onchoose={(files) => arrivals.take(files)}
 />
 
 <main class="flex-1 overflow-y-auto px-5 py-5">

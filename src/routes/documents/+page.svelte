@@ -16,10 +16,11 @@
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import type { DocumentSummary } from '$lib/server/documents/list.ts';
+	import FileChooser from '$lib/ui/controls/FileChooser.svelte';
 	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
-	let chooser: HTMLInputElement;
+	let chooser: FileChooser;
 	let removing = $state<DocumentSummary>();
 	let asking = $state(false);
 	const arrivals = new Arrivals(() => invalidate('heptarch:documents'));
@@ -146,21 +147,15 @@
 				}}>Give {plural(chosen.length, 'document')} a style…</Button
 			>
 		{:else}
-			<Button primary onclick={() => chooser.click()}>Add documents…</Button>
+			<Button primary onclick={() => chooser.choose()}>Add documents…</Button>
 		{/if}
 	{/snippet}
 </TopBar>
-<input
+<FileChooser
 	bind:this={chooser}
-	type="file"
-	multiple
+	label="Documents to add"
 	accept={accepted()}
-	class="hidden"
-	aria-label="Documents to add"
-	onchange={() => {
-		void arrivals.take([...(chooser.files ?? [])]);
-		chooser.value = '';
-	}}
+	onchoose={(files) => arrivals.take(files)}
 />
 
 <main class="flex-1 overflow-y-auto px-5 py-5">
@@ -174,7 +169,7 @@
 				TSV), up to 50 MB each, anywhere on this page, or paste cells. Tables are recognised at once; nothing in a file
 				changes before you take it back.
 			</p>
-			<Button class="mt-5" onclick={() => chooser.click()}>Choose a document…</Button>
+			<Button class="mt-5" onclick={() => chooser.choose()}>Choose a document…</Button>
 		</div>
 	{:else}
 		<div class="card overflow-hidden">

@@ -21,6 +21,7 @@
 	import { Stylebook, type ClashChoice } from '$lib/workbench/stylebook.ts';
 	import { useWords } from '$lib/workbench/use.ts';
 	import { stateTable } from '$lib/workbench/table.ts';
+	import FileChooser from '$lib/ui/controls/FileChooser.svelte';
 	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
@@ -33,7 +34,7 @@
 	let removing = $state<StyleRecord>();
 	let asking = $state(false);
 	let replacement = $state('');
-	let chooser: HTMLInputElement;
+	let chooser: FileChooser;
 
 	const book = $derived(new Stylebook(data.styles, data.house));
 	/** Whether those that are put aside are looked at. */
@@ -176,22 +177,11 @@
 			bind:value={search}
 			data-find
 		/>
-		<Button onclick={() => chooser.click()}>Take in styles…</Button>
+		<Button onclick={() => chooser.choose()}>Take in styles…</Button>
 		<Button primary onclick={begin}>New style… <span class="opacity-80">N</span></Button>
 	{/snippet}
 </TopBar>
-<input
-	bind:this={chooser}
-	type="file"
-	multiple
-	accept=".json,.docx"
-	class="hidden"
-	aria-label="Style files to take in"
-	onchange={() => {
-		void takeIn([...(chooser.files ?? [])]);
-		chooser.value = '';
-	}}
-/>
+<FileChooser bind:this={chooser} label="Style files to take in" accept=".json,.docx" onchoose={takeIn} />
 
 <main class="flex-1 overflow-y-auto px-5 py-5">
 	{#if data.styles.length === 0}

@@ -55,7 +55,7 @@
 			value={draws === 'line' ? (last.pattern as (typeof PATTERNS)[number][0]) : undefined}
 			onchange={(pattern) => line({ pattern: pattern! })}
 			hint={(pattern) => pattern!}
-			optionClass={() => 'pick w-10'}
+			optionClass={() => 'pick on-paper w-10'}
 		>
 			{#snippet option(pattern)}<i class="block w-full" style={sample(pattern!)}></i>{/snippet}
 		</Segmented>

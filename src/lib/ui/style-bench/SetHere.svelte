@@ -191,7 +191,7 @@
 					<button
 						type="button"
 						class={[
-							'grid h-7 flex-1 items-center rounded border px-1.5',
+							'on-paper grid h-7 flex-1 items-center rounded border bg-sheet px-1.5',
 							isOn ? 'border-picked ring-2 ring-picked' : 'border-hairline'
 						]}
 						aria-pressed={isOn}

@@ -110,6 +110,6 @@
 >
 	{#each bench.shown as shown (shown.specimen.key)}{@render card(shown)}{/each}
 </div>
-{#if pickedShown && bench.isSettingHere && !bench.isDrawing}
+{#if pickedShown && bench.isSettingHere && !bench.isDrawing && !bench.isAsTheyCame && !bench.isLookingAtTheirs}
 	<SetHere {bench} shown={pickedShown} onclose={() => (bench.isSettingHere = false)} />
 {/if}

@@ -157,14 +157,18 @@ function unwrapped(table: HTMLTableElement): { table: HTMLTableElement; around: 
 
 const count = (table: Element, selector: string): number => table.querySelectorAll(selector).length;
 
-/** The tables of a page that can be pasted; those that only place others are unwrapped. Spans that overlap end where others begin. */
+/** So many tables can be chosen from; a page with more is no longer something to choose from by looking. */
+const MOST_TABLES = 100;
+
+/** The tables of a page that can be pasted, the first of them; those that only place others are unwrapped. Spans that overlap end where others begin. */
 export function tablesOfHtml(html: string): Arriving[] {
 	// Its style sheets say nothing here, and the page would complain of them.
 	const page = new DOMParser().parseFromString(html.replace(/<style\b[^]*?<\/style\s*>/gi, ''), 'text/html');
 	return [...page.querySelectorAll('table')]
 		.filter((table) => !table.parentElement!.closest('table'))
 		.flatMap(unwrapped)
-		.filter(({ table }) => table.rows.length > 0 && [...table.rows].some((row) => row.cells.length > 0))
+		.filter(({ table }) => [...table.rows].some((row) => row.cells.length > 0))
+		.slice(0, MOST_TABLES)
 		.map(({ table, around }): Arriving => {
 			const { clip, collides } = clipOfTable(table);
 			const found: [number, (number: number) => string][] = [
