@@ -3,11 +3,12 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync, existsSync, readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { after, before, describe, it } from 'node:test';
+import { after, before, describe, it, mock } from 'node:test';
 import { handbook } from '../../../demo/documents/handbook.ts';
 import { fernBed } from '../../../demo/drawings/index.ts';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
+import { main } from '../../../src/cli/main.ts';
 import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import { styleText } from '../../../src/lib/core/style/canonical.ts';
 import { selfContained } from '../../../src/lib/core/style/export.ts';
@@ -16,12 +17,28 @@ import { docx, p } from '../formats/documents.ts';
 const root = join(import.meta.dirname, '..', '..', '..');
 const folder = mkdtempSync(join(tmpdir(), 'heptarch-cli-'));
 const at = (name: string) => join(folder, name);
-function run(...args: string[]) {
+/** Runs a command as a shell does. */
+function asProcess(...args: string[]) {
 	const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, 'src/cli/heptarch.mjs'), ...args], {
 		encoding: 'utf8',
 		cwd: folder
 	});
 	return { status, stdout, stderr };
+}
+/** Runs a command here: starting a process for each takes longer than all that they do. */
+async function run(...args: string[]) {
+	const said = { log: '', error: '' };
+	const listening = (['log', 'error'] as const).map((stream) =>
+		mock.method(console, stream, (text: string) => void (said[stream] += `${text}\n`))
+	);
+	const before = process.cwd();
+	process.chdir(folder);
+	try {
+		return { status: await main(args), stdout: said.log, stderr: said.error };
+	} finally {
+		process.chdir(before);
+		for (const { mock: own } of listening) own.restore();
+	}
 }
 
 before(async () => {
@@ -36,16 +53,16 @@ before(async () => {
 after(() => rmSync(folder, { recursive: true, force: true }));
 
 describe('heptarch read', () => {
-	it('lists tables in words, and exits 1 for a finding', () => {
-		const { status, stdout } = run('read', 'report.docx');
+	it('lists tables in words, and exits 1 for a finding', async () => {
+		const { status, stdout } = asProcess('read', 'report.docx');
 		assert.equal(status, 1);
 		assert.match(stdout, /Table 2: 11 rows × 5 columns, in the text, “Table 2: Visitors and takings by glasshouse”/);
 		assert.match(stdout, /row 11: total \(44 001 is the exact sum of the 2 subtotals\)/);
 		assert.match(stdout, /finding: row 6, column 4: total is off by € 0\.30/);
 		assert.match(stdout, /Table 9: 4 rows × 2 columns, inside table 8/);
 	});
-	it('gives table files as JSON that resolve takes', () => {
-		const { status, stdout } = run('read', 'handbook.docx', '--json');
+	it('gives table files as JSON that resolve takes', async () => {
+		const { status, stdout } = await run('read', 'handbook.docx', '--json');
 		assert.equal(status, 0);
 		const { tables } = JSON.parse(stdout);
 		assert.equal(tables.length, 3);
@@ -54,7 +71,7 @@ describe('heptarch read', () => {
 			['code', 'text', 'count', 'money', 'money']
 		);
 		writeFileSync(at('table.json'), JSON.stringify(tables[1]));
-		const resolved = run('resolve', 'table.json', '--style', 'ledger.json');
+		const resolved = await run('resolve', 'table.json', '--style', 'ledger.json');
 		assert.equal(resolved.status, 0, resolved.stderr);
 		const { cells, edges } = JSON.parse(resolved.stdout);
 		assert.equal(cells.length, 30);
@@ -64,8 +81,8 @@ describe('heptarch read', () => {
 });
 
 describe('heptarch resolve', () => {
-	it('traces one cell', () => {
-		const { status, stdout } = run('resolve', 'table.json', '--style', 'ledger.json', '--trace', '6,5');
+	it('traces one cell', async () => {
+		const { status, stdout } = await run('resolve', 'table.json', '--style', 'ledger.json', '--trace', '6,5');
 		assert.equal(status, 0);
 		const { leaves, edges } = JSON.parse(stdout);
 		assert.deepEqual(
@@ -74,13 +91,13 @@ describe('heptarch resolve', () => {
 		);
 		assert.equal(edges.top.part, 'total');
 		for (const none of ['99,1', '0,1', '1,0', '1'])
-			assert.equal(run('resolve', 'table.json', '--style', 'ledger.json', '--trace', none).status, 2, none);
+			assert.equal((await run('resolve', 'table.json', '--style', 'ledger.json', '--trace', none)).status, 2, none);
 	});
 });
 
 describe('heptarch apply', () => {
-	it('styles chosen tables, with an account, and the file comes back wearing it', () => {
-		const { status, stdout } = run(
+	it('styles chosen tables, with an account, and the file comes back wearing it', async () => {
+		const { status, stdout } = await run(
 			'apply',
 			'report.docx',
 			'--style',
@@ -103,7 +120,7 @@ describe('heptarch apply', () => {
 				({ differences, living }: { differences: []; living: number }) => differences.length === 0 && living > 0
 			)
 		);
-		const back = JSON.parse(run('read', 'out.docx', '--json').stdout).tables;
+		const back = JSON.parse((await run('read', 'out.docx', '--json')).stdout).tables;
 		assert.deepEqual(back.map(({ about }: { about: { wears: string | null } }) => about.wears).slice(0, 4), [
 			'Season Ledger',
 			null,
@@ -112,14 +129,14 @@ describe('heptarch apply', () => {
 		]);
 		assert.deepEqual(back[0].partsOff, ['rowBand']);
 	});
-	it('writes another format by the ending of the file, and reads it again', () => {
+	it('writes another format by the ending of the file, and reads it again', async () => {
 		for (const kind of ['odt', 'html', 'csv', 'json']) {
-			const { status, stdout } = run('apply', 'report.docx', '--style', 'ledger.json', '--out', `out.${kind}`);
+			const { status, stdout } = await run('apply', 'report.docx', '--style', 'ledger.json', '--out', `out.${kind}`);
 			assert.equal(status, 0, stdout);
 			assert.match(stdout, new RegExp(`9 of 9 tables in “Season Ledger”, written to out\\.${kind}`));
 		}
 		for (const kind of ['odt', 'html']) {
-			const back = JSON.parse(run('read', `out.${kind}`, '--json').stdout) as {
+			const back = JSON.parse((await run('read', `out.${kind}`, '--json')).stdout) as {
 				kind: string;
 				tables: { about: { wears: string } }[];
 			};
@@ -127,12 +144,12 @@ describe('heptarch apply', () => {
 			assert.ok(back.tables.every(({ about }) => about.wears === 'Season Ledger'));
 		}
 	});
-	it('says what is wrong and writes nothing', () => {
+	it('says what is wrong and writes nothing', async () => {
 		const style = (value: unknown, name = 'bad.json') =>
 			writeFileSync(at(name), typeof value === 'string' ? value : JSON.stringify(value));
 		const blank = { format: 'heptarch-style', version: 1, name: 'A', parts: {} };
-		const fails = (expected: RegExp, ...args: string[]) => {
-			const { status, stderr, stdout } = run(...args);
+		const fails = async (expected: RegExp, ...args: string[]) => {
+			const { status, stderr, stdout } = await run(...args);
 			assert.equal(status, 2, stderr);
 			assert.match(stderr, expected);
 			assert.doesNotMatch(stderr, /\n {4}at /, 'no stack');
@@ -149,23 +166,31 @@ describe('heptarch apply', () => {
 		];
 		writeFileSync(at('renamed.docx'), 'Dear reader');
 		writeFileSync(at('cut.docx'), readFileSync(at('report.docx')).subarray(0, 5000));
-		fails(/does not begin like one/, ...apply('renamed.docx'));
-		fails(/incomplete/, ...apply('cut.docx'));
-		fails(/there is no such file/, ...apply('gone.docx'));
+		await fails(/does not begin like one/, ...apply('renamed.docx'));
+		await fails(/incomplete/, ...apply('cut.docx'));
+		await fails(/there is no such file/, ...apply('gone.docx'));
 		style({ ...blank, colour: 1 });
-		fails(/bad\.json.*“colour” is not a property/, ...apply('report.docx', 'bad.json'));
+		await fails(/bad\.json.*“colour” is not a property/, ...apply('report.docx', 'bad.json'));
 		style({ ...blank, basedOn: 'B', bases: [{ ...blank, name: 'B', basedOn: 'A' }] });
-		fails(/A → B → A/, ...apply('report.docx', 'bad.json'));
+		await fails(/A → B → A/, ...apply('report.docx', 'bad.json'));
 		style('{');
-		fails(/is not JSON/, ...apply('report.docx', 'bad.json'));
+		await fails(/is not JSON/, ...apply('report.docx', 'bad.json'));
 		style({ ...blank, parts: { ground: { fill: { ink: 'moonlight' } } } });
-		fails(/moonlight/, ...apply('report.docx', 'bad.json'));
-		fails(/There is no table 12/, ...apply('report.docx', 'ledger.json', '--tables', '12'));
-		fails(/“colour” is not something to carry/, ...apply('report.docx', 'ledger.json', '--carry', 'colour'));
-		fails(/--parts takes part names/, ...apply('report.docx', 'ledger.json', '--parts=rowBand'));
-		fails(/--style is missing/, 'apply', 'report.docx', '--out', 'never.docx');
-		fails(/no format that can be written/, 'apply', 'report.docx', '--style', 'ledger.json', '--out', 'never.rtf');
-		fails(/There is no command/, 'paint');
+		await fails(/moonlight/, ...apply('report.docx', 'bad.json'));
+		await fails(/There is no table 12/, ...apply('report.docx', 'ledger.json', '--tables', '12'));
+		await fails(/“colour” is not something to carry/, ...apply('report.docx', 'ledger.json', '--carry', 'colour'));
+		await fails(/--parts takes part names/, ...apply('report.docx', 'ledger.json', '--parts=rowBand'));
+		await fails(/--style is missing/, 'apply', 'report.docx', '--out', 'never.docx');
+		await fails(
+			/no format that can be written/,
+			'apply',
+			'report.docx',
+			'--style',
+			'ledger.json',
+			'--out',
+			'never.rtf'
+		);
+		await fails(/There is no command/, 'paint');
 		assert.ok(!existsSync(at('never.docx')));
 		assert.deepEqual(
 			readdirSync(folder).filter((name) => name.endsWith('.part')),
@@ -174,34 +199,37 @@ describe('heptarch apply', () => {
 	});
 	it('has nothing to do in a document without a table', async () => {
 		writeFileSync(at('plain.docx'), await docx({ body: p('only text') }));
-		assert.equal(run('read', 'plain.docx').stdout.trim(), '“plain.docx” holds no table.');
-		assert.match(run('apply', 'plain.docx', '--style', 'ledger.json', '--out', 'never.docx').stderr, /holds no table/);
+		assert.equal((await run('read', 'plain.docx')).stdout.trim(), '“plain.docx” holds no table.');
+		assert.match(
+			(await run('apply', 'plain.docx', '--style', 'ledger.json', '--out', 'never.docx')).stderr,
+			/holds no table/
+		);
 	});
 });
 
 describe('heptarch lift, census, check', () => {
-	it('lifts a style that is valid and worth having', () => {
-		const { status, stdout } = run('lift', 'report.docx', '--table', '1', '--out', 'lifted.json', '--json');
+	it('lifts a style that is valid and worth having', async () => {
+		const { status, stdout } = await run('lift', 'report.docx', '--table', '1', '--out', 'lifted.json', '--json');
 		const { settings, reproduced, touches } = JSON.parse(stdout);
 		assert.equal(status, touches.length ? 1 : 0);
 		assert.ok(settings > 3 && reproduced > 0.9);
 		assert.equal(
-			run('apply', 'report.docx', '--style', 'lifted.json', '--tables', '1', '--out', 'again.docx').status,
+			(await run('apply', 'report.docx', '--style', 'lifted.json', '--tables', '1', '--out', 'again.docx')).status,
 			0
 		);
-		assert.equal(run('lift', 'report.docx', '--table', '99', '--out', 'x.json').status, 2);
+		assert.equal((await run('lift', 'report.docx', '--table', '99', '--out', 'x.json')).status, 2);
 	});
-	it('counts looks: nine hands, and one after one style', () => {
-		const before = JSON.parse(run('census', 'report.docx', '--json').stdout);
+	it('counts looks: nine hands, and one after one style', async () => {
+		const before = JSON.parse((await run('census', 'report.docx', '--json')).stdout);
 		assert.equal(before.tables, 9);
 		assert.ok(before.groups.length >= 7);
-		run('apply', 'report.docx', '--style', 'ledger.json', '--out', 'styled.docx');
-		const after = run('census', 'styled.docx', '--json');
+		await run('apply', 'report.docx', '--style', 'ledger.json', '--out', 'styled.docx');
+		const after = await run('census', 'styled.docx', '--json');
 		assert.ok(JSON.parse(after.stdout).groups.length < before.groups.length);
-		assert.equal(run('census').status, 2);
+		assert.equal((await run('census')).status, 2);
 	});
-	it('finds the total that is off', () => {
-		const { status, stdout } = run('check', 'report.docx');
+	it('finds the total that is off', async () => {
+		const { status, stdout } = await run('check', 'report.docx');
 		assert.equal(status, 1);
 		assert.match(stdout, /table 4: .*off by € 0\.30/);
 	});
@@ -227,25 +255,25 @@ describe('heptarch schedule', () => {
 		spec('plants.json', PLANTS);
 	});
 
-	it('makes a schedule where the specification says, then reads it again: the same drawing, the same bytes', () => {
-		const made = run('schedule', 'fern.svg', '--spec', 'plants.json', '--out', 'one.svg', '--json');
+	it('makes a schedule where the specification says, then reads it again: the same drawing, the same bytes', async () => {
+		const made = await run('schedule', 'fern.svg', '--spec', 'plants.json', '--out', 'one.svg', '--json');
 		const said = JSON.parse(made.stdout);
 		assert.deepEqual([said.made, said.rows, said.added, said.differences], [true, 3, [], []]);
 		assert.match(said.findings.join(), /It covers \d+ objects/);
 		assert.equal(made.status, 1, 'a finding');
-		const again = run('schedule', 'one.svg', '--spec', 'plants.json', '--out', 'two.svg');
+		const again = await run('schedule', 'one.svg', '--spec', 'plants.json', '--out', 'two.svg');
 		assert.match(again.stdout, /“Plants by supplier” read again: 0 rows added, 0 gone, 0 cells changed/);
 		assert.deepEqual(readFileSync(at('two.svg')), readFileSync(at('one.svg')));
-		const read = JSON.parse(run('read', 'one.svg', '--json').stdout);
+		const read = JSON.parse((await run('read', 'one.svg', '--json')).stdout);
 		assert.deepEqual(read.tables.at(-1).rows, ['title', 'total', 'body', 'body', 'body', 'header:1']);
 	});
-	it('tells rows added, gone and cells changed', () => {
+	it('tells rows added, gone and cells changed', async () => {
 		const drawing = readFileSync(at('one.svg'), 'utf8');
 		writeFileSync(
 			at('later.svg'),
 			drawing.replaceAll('data-supplier="Stillwater Plants"', 'data-supplier="Beck Nursery"')
 		);
-		const { stdout } = run('schedule', 'later.svg', '--spec', 'plants.json', '--out', 'three.svg', '--json');
+		const { stdout } = await run('schedule', 'later.svg', '--spec', 'plants.json', '--out', 'three.svg', '--json');
 		const { added, gone, changed } = JSON.parse(stdout);
 		assert.deepEqual([added.length, gone.length], [0, 0]);
 		assert.deepEqual(
@@ -254,7 +282,7 @@ describe('heptarch schedule', () => {
 			'the row is known by its objects'
 		);
 	});
-	it('says what is wrong and writes nothing', () => {
+	it('says what is wrong and writes nothing', async () => {
 		spec('twice.json', { ...PLANTS, columns: [PLANTS.columns[0], PLANTS.columns[0]] });
 		spec('corner.json', { ...PLANTS, place: { corner: 'middle' } });
 		spec('bare.json', { format: 'heptarch-schedule', version: 1, title: 'x', rows: 'some', columns: [] });
@@ -264,35 +292,35 @@ describe('heptarch schedule', () => {
 			['bare.json', /This is not a valid schedule/],
 			['gone.json', /there is no such file/]
 		] as const) {
-			const { status, stderr } = run('schedule', 'fern.svg', '--spec', name, '--out', 'none.svg');
+			const { status, stderr } = await run('schedule', 'fern.svg', '--spec', name, '--out', 'none.svg');
 			assert.equal(status, 2);
 			assert.match(stderr, words);
 		}
 		assert.match(
-			run('schedule', 'report.docx', '--spec', 'plants.json', '--out', 'none.svg').stderr,
+			(await run('schedule', 'report.docx', '--spec', 'plants.json', '--out', 'none.svg')).stderr,
 			/is no SVG drawing/
 		);
 		assert.ok(!existsSync(at('none.svg')));
 	});
-	it('check says where a schedule is behind its drawing, and how it plots', () => {
-		const { status, stdout } = run('check', 'fern.svg', 'one.svg');
+	it('check says where a schedule is behind its drawing, and how it plots', async () => {
+		const { status, stdout } = await run('check', 'fern.svg', 'one.svg');
 		assert.equal(status, 1);
 		assert.match(stdout, /fern\.svg, table 1: It is 4 changes behind its drawing/);
 		assert.match(stdout, /one\.svg, table 4: It covers \d+ objects of the drawing/);
 	});
-	it('apply gives the tables of a drawing a style', () => {
-		const { status, stdout } = run('apply', 'fern.svg', '--style', 'ledger.json', '--out', 'ledger.svg');
+	it('apply gives the tables of a drawing a style', async () => {
+		const { status, stdout } = await run('apply', 'fern.svg', '--style', 'ledger.json', '--out', 'ledger.svg');
 		assert.equal(status, 0);
 		assert.match(stdout, /3 of 3 tables in “Season Ledger”/);
 		assert.match(stdout, /Table 1: \d+ settings as living style, 0 as direct formatting; read-back: no differences/);
-		assert.match(run('read', 'ledger.svg').stdout, /on the sheet, “Planting schedule”/);
+		assert.match((await run('read', 'ledger.svg')).stdout, /on the sheet, “Planting schedule”/);
 	});
 });
 
 describe('heptarch figures', () => {
-	const figures = (csv: string, ...more: string[]) => {
+	const figures = async (csv: string, ...more: string[]) => {
 		writeFileSync(at('figures.csv'), csv);
-		const { status, stdout } = run('figures', 'figures.csv', '--json', ...more);
+		const { status, stdout } = await run('figures', 'figures.csv', '--json', ...more);
 		const { tables } = JSON.parse(stdout) as {
 			tables: {
 				numbers: { decimal: string; grouping: string | null; doubt: string | null };
@@ -302,12 +330,12 @@ describe('heptarch figures', () => {
 		};
 		return { status, ...tables[0]! };
 	};
-	it('gives exact amounts with their measures, whatever the locale they are written in', () => {
+	it('gives exact amounts with their measures, whatever the locale they are written in', async () => {
 		const {
 			status,
 			numbers,
 			figures: found
-		} = figures('Item;Cost;Share;Length\nSeed;1.234,50 €;19 %;1,250 m\nGlass;2,50 €;7,5 %;300 mm\n');
+		} = await figures('Item;Cost;Share;Length\nSeed;1.234,50 €;19 %;1,250 m\nGlass;2,50 €;7,5 %;300 mm\n');
 		assert.equal(status, 0);
 		assert.deepEqual([numbers.decimal, numbers.grouping, numbers.doubt], [',', '.', null]);
 		assert.deepEqual(
@@ -322,8 +350,8 @@ describe('heptarch figures', () => {
 			]
 		);
 	});
-	it('says which typed sums are off, and by which rows; exit code 1', () => {
-		const { status, sums } = figures('Item,Cost\na,€ 1.50\nb,€ 2.25\nc,€ 3.00\nTotal,€ 6.70\n');
+	it('says which typed sums are off, and by which rows; exit code 1', async () => {
+		const { status, sums } = await figures('Item,Cost\na,€ 1.50\nb,€ 2.25\nc,€ 3.00\nTotal,€ 6.70\n');
 		assert.equal(status, 1);
 		assert.deepEqual(sums, [
 			{
@@ -339,24 +367,24 @@ describe('heptarch figures', () => {
 			}
 		]);
 	});
-	it('asks where nothing tells the mark; the locale decides meanwhile', () => {
+	it('asks where nothing tells the mark; the locale decides meanwhile', async () => {
 		const csv = 'Item,Weight\na,1.250\nb,2.375\nc,3.125\n';
-		const english = figures(csv);
+		const english = await figures(csv);
 		assert.match(english.numbers.doubt!, /“1\.250” is read as 1\.25; or is it 1250\?/);
 		assert.equal(english.figures[0]!.amount, '1.25');
-		assert.equal(figures(csv, '--locale', 'de-DE').figures[0]!.amount, '1250');
-		assert.equal(run('figures', 'figures.csv', '--locale', 'no such').status, 2);
+		assert.equal((await figures(csv, '--locale', 'de-DE')).figures[0]!.amount, '1250');
+		assert.equal((await run('figures', 'figures.csv', '--locale', 'no such')).status, 2);
 	});
-	it('reads dates with strokes by the locale where they do not tell, and asks', () => {
+	it('reads dates with strokes by the locale where they do not tell, and asks', async () => {
 		const csv = 'Bed,Planted\na,04/05/2031\nb,06/07/2031\n';
-		assert.equal(figures(csv).figures[0]!.amount, '2031-05-04');
-		const american = figures(csv, '--locale', 'en-US');
+		assert.equal((await figures(csv)).figures[0]!.amount, '2031-05-04');
+		const american = await figures(csv, '--locale', 'en-US');
 		assert.equal(american.figures[0]!.amount, '2031-04-05');
 		assert.match(american.numbers.doubt!, /“04\/05\/2031” is read as 5 April 2031; or is it 4 May 2031\?/);
-		const told = figures(`${csv}c,13/06/2031\n`, '--locale', 'en-US');
+		const told = await figures(`${csv}c,13/06/2031\n`, '--locale', 'en-US');
 		assert.deepEqual([told.figures[0]!.amount, told.numbers.doubt], ['2031-05-04', null]);
 	});
-	it('works out formulas and totals of a table file; exit code 1 where one has no figure', () => {
+	it('works out formulas and totals of a table file; exit code 1 where one has no figure', async () => {
 		const file = (count: string) =>
 			writeFileSync(
 				at('bill.table.json'),
@@ -374,13 +402,13 @@ describe('heptarch figures', () => {
 					totals: [{ r: 3, c: 3, is: 'sum' }]
 				})
 			);
-		const worked = () => {
-			const { status, stdout } = run('figures', 'bill.table.json', '--json');
+		const worked = async () => {
+			const { status, stdout } = await run('figures', 'bill.table.json', '--json');
 			const { tables } = JSON.parse(stdout) as { tables: { worked: Record<string, unknown>[] }[] };
 			return { status, worked: tables[0]!.worked };
 		};
 		file('7');
-		const right = worked();
+		const right = await worked();
 		assert.equal(right.status, 0);
 		assert.deepEqual(right.worked.at(-1), {
 			r: 3,
@@ -392,7 +420,7 @@ describe('heptarch figures', () => {
 			problem: null
 		});
 		file('many');
-		const wrong = worked();
+		const wrong = await worked();
 		assert.equal(wrong.status, 1);
 		assert.deepEqual(wrong.worked[0], {
 			r: 1,
@@ -404,12 +432,12 @@ describe('heptarch figures', () => {
 			problem: '“Count” has no number'
 		});
 		assert.deepEqual(wrong.worked.at(-1)!.without, [1]);
-		assert.match(run('figures', 'bill.table.json').stdout, /row 2, column 4: no figure, “Count” has no number/);
+		assert.match((await run('figures', 'bill.table.json')).stdout, /row 2, column 4: no figure, “Count” has no number/);
 	});
-	it('takes a sign of several currencies by the locale', () => {
-		const measures = (...more: string[]) =>
-			figures('Item,Cost\na,5.50 kr\nb,7.25 kr\n', ...more).figures.map(({ measure }) => measure);
-		assert.deepEqual(measures(), []);
-		assert.deepEqual(measures('--locale', 'da-DK')[0], { kind: 'money', currency: 'DKK' });
+	it('takes a sign of several currencies by the locale', async () => {
+		const measures = async (...more: string[]) =>
+			(await figures('Item,Cost\na,5.50 kr\nb,7.25 kr\n', ...more)).figures.map(({ measure }) => measure);
+		assert.deepEqual(await measures(), []);
+		assert.deepEqual((await measures('--locale', 'da-DK'))[0], { kind: 'money', currency: 'DKK' });
 	});
 });

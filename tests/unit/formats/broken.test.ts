@@ -10,6 +10,7 @@ import { Package } from '../../../src/lib/formats/package/zip.ts';
 import { makeOdt } from '../../../src/lib/formats/odt/make.ts';
 import { docx, LEDGER, p, tbl, tc, tr } from './documents.ts';
 import { zipOf } from './zip.ts';
+import { runs } from '../runs.ts';
 
 type Bytes = Uint8Array<ArrayBuffer>;
 const utf8 = (text: string): Bytes => new TextEncoder().encode(text);
@@ -199,8 +200,8 @@ const damage = fc
 		return text;
 	});
 
-/** Files of each kind; HEPTARCH_DAMAGED asks for more. */
-const DAMAGED = Number(process.env.HEPTARCH_DAMAGED) || 500;
+/** Files of each kind. */
+const DAMAGED = runs(180);
 
 describe('damaged files of each kind: refused with a sentence, or read and written whole', () => {
 	const valid: Record<string, string> = {

@@ -11,6 +11,7 @@ import { TOUCHES, touchesOf } from './documents.ts';
 import { handbook } from '../../../demo/documents/handbook.ts';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
 import { seasonReportHtml, seasonReportOdt } from '../../../demo/documents/twins.ts';
+import { runs } from '../runs.ts';
 
 const FILES = {
 	'report.docx': seasonReport,
@@ -72,7 +73,7 @@ describe('any tables of a document in any styles, carried in part and touched', 
 								);
 					}
 				),
-				{ numRuns: 20 }
+				{ numRuns: runs(7) }
 			);
 		});
 });

@@ -16,6 +16,7 @@ import { markerText } from '../../../src/lib/formats/lists.ts';
 import { compareKept } from '../../../src/lib/formats/read-back.ts';
 import { readHtml } from '../../../src/lib/formats/html/read.ts';
 import { docx, tbl, tr } from './documents.ts';
+import { runs } from '../runs.ts';
 
 const KINDS = ['docx', 'odt', 'html'] as const;
 type Kind = (typeof KINDS)[number];
@@ -123,7 +124,7 @@ describe('a table in another format', () => {
 						for (const { differences } of [...one.account.tables, ...two.account.tables])
 							assert.deepEqual(differences, []);
 					}),
-					{ numRuns: 12 }
+					{ numRuns: runs(5) }
 				);
 			});
 

@@ -12,6 +12,7 @@ import { TOUCHES, touchesOf } from './documents.ts';
 import { Random } from './random.ts';
 import { randomDocx } from './random-docx.ts';
 import { randomHtml } from './random-html.ts';
+import { runs } from '../runs.ts';
 
 const find = (name: string) => DEMO_STYLES.find((style) => style.name === name);
 const bare = (text: string) => text.trim().replace(/\s+/g, ' ');
@@ -62,7 +63,7 @@ describe('random files, any tables of them in any styles', () => {
 						to === kind ? textOf(document) : await textInNew(document)
 					);
 				}),
-				{ numRuns: 120, seed: 2031 }
+				{ numRuns: runs(50), seed: 2031 }
 			);
 		});
 });

@@ -17,6 +17,7 @@ import { FIRST_HOUSE } from '../../../src/lib/core/house.ts';
 import { workFrom } from '../../../src/lib/server/tables/work.ts';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
 import { seasonReportHtml, seasonReportOdt } from '../../../demo/documents/twins.ts';
+import { runs } from '../runs.ts';
 
 const encode = (text: string) => new TextEncoder().encode(text);
 const CSV = 'Bed;Plants;Cost\r\nNorth;12;10,50\r\n"South; far";8;5,00\r\nTotal;20;15,50\r\n';
@@ -85,7 +86,7 @@ describe('tables that were worked on', () => {
 						document.blocks.map((block) => ('text' in block ? block.text : 'index' in block && block.index))
 					);
 				}),
-				{ numRuns: kind === 'csv' ? 40 : 25 }
+				{ numRuns: runs(kind === 'csv' ? 20 : 10) }
 			);
 		});
 

@@ -13,6 +13,7 @@ import { TOUCHES as SETS, touchesOf } from './documents.ts';
 import { DEMO_STYLES } from '../../../demo/styles/index.ts';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
 import { seasonReportHtml, seasonReportOdt } from '../../../demo/documents/twins.ts';
+import { runs } from '../runs.ts';
 
 const FILES = { docx: seasonReport, odt: seasonReportOdt, html: seasonReportHtml };
 const opened = async (kind: keyof typeof FILES) => openDocument(await FILES[kind](), `a.${kind}`);
@@ -83,7 +84,7 @@ describe('a table that was touched and given no style', () => {
 						});
 					}
 				),
-				{ numRuns: 12 }
+				{ numRuns: runs(6) }
 			);
 		});
 

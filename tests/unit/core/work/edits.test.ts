@@ -29,6 +29,7 @@ import { workedOut } from '../../../../src/lib/core/work/working.ts';
 import { checkWork } from '../../../../src/lib/core/work/validate.ts';
 import { tableOf, workOf } from '../../../../src/lib/core/work/convert.ts';
 import { lined, touched, untouched, withLook, copiedLook, touchList } from '../../../../src/lib/core/work/touches.ts';
+import { runs } from '../../runs.ts';
 
 /** One random edit: numbers are taken modulo what the table has. */
 interface Edit {
@@ -183,7 +184,7 @@ test('whatever is done to a table, it stays one: every slot has one cell, the gr
 				if (work.rows.length * work.columns.length > 400) break;
 			}
 		}),
-		{ numRuns: 1500 }
+		{ numRuns: runs(600) }
 	);
 });
 
@@ -215,7 +216,7 @@ test('moving, sorting, joining and splitting lose no word; moving and sorting lo
 				if (work.rows.length * work.columns.length > 400) break;
 			}
 		}),
-		{ numRuns: 600 }
+		{ numRuns: runs(300) }
 	);
 });
 
@@ -239,7 +240,7 @@ test('what is locked stays as it is, whatever is tried', () => {
 			assert.equal((kept[0] as typeof cell).text, cell.text);
 			assert.deepEqual((kept[0] as typeof cell).touch, cell.touch);
 		}),
-		{ numRuns: 400 }
+		{ numRuns: runs(200) }
 	);
 	assert.throws(
 		() => typed(locked, 1, 1, 'x'),

@@ -8,6 +8,7 @@ import { FIRST_HOUSE } from '../../../../src/lib/core/house.ts';
 import { readDocx } from '../../../../src/lib/formats/docx/read.ts';
 import { writeDocx } from '../../../../src/lib/formats/docx/write.ts';
 import { Package } from '../../../../src/lib/formats/package/zip.ts';
+import { runs } from '../../runs.ts';
 
 const INSERTS = [
 	'<w:tc/>',
@@ -98,8 +99,8 @@ describe('files that are wrong in any way', () => {
 					}
 				}
 			),
-			{ numRuns: 250 }
+			{ numRuns: runs(70) }
 		);
-		assert.ok(read > 20, 'some are only odd, and have to be read');
+		assert.ok(read > 5, 'some are only odd, and have to be read');
 	});
 });

@@ -22,6 +22,7 @@ import { line, style } from '../../support.ts';
 import { anyStyle } from '../../core/any.ts';
 import { docx, LEDGER, tbl, tc, tr, type Parts } from '../documents.ts';
 import { zipOf } from '../zip.ts';
+import { runs } from '../../runs.ts';
 
 const find = (name: string) => DEMO_STYLES.find((other) => other.name === name);
 type Bytes = Uint8Array<ArrayBuffer>;
@@ -360,7 +361,7 @@ describe('any style on any table', () => {
 				assert.deepEqual(account.tables[0]!.differences, []);
 				assert.equal(await plainText(out), await plainText(bytes));
 			}),
-			{ numRuns: 120 }
+			{ numRuns: runs(50) }
 		);
 	});
 });

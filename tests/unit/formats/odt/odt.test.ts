@@ -16,6 +16,7 @@ import { writeOdt } from '../../../../src/lib/formats/odt/write.ts';
 import { parseXml } from '../../../../src/lib/formats/package/xml.ts';
 import { Package } from '../../../../src/lib/formats/package/zip.ts';
 import { zipOf } from '../zip.ts';
+import { runs } from '../../runs.ts';
 
 const PREFIXES = ['office', 'style', 'text', 'table', 'fo', 'svg', 'meta', 'draw'];
 const namespaces = PREFIXES.map((prefix) => ` xmlns:${prefix}="${namespaceOf(prefix)}"`).join('');
@@ -263,7 +264,7 @@ describe('writing text documents', () => {
 					}
 				}
 			),
-			{ numRuns: 1_500 }
+			{ numRuns: runs(600) }
 		);
 	});
 });
