@@ -1,3 +1,4 @@
+import { parseJson } from '../core/well-formed.ts';
 import type { House } from '../core/house.ts';
 import { InputError } from '../core/errors.ts';
 import { checkStyle, checkTableFile } from '../core/style/validate.ts';
@@ -44,7 +45,7 @@ const figuresOf = (work: WorkTable): CarriedFigures | undefined => {
 };
 /** What a file says of a table's figures. Throws where it is not valid. */
 export function checkedFigures(json: string): CarriedFigures {
-	const { rows, columns, numbers, formulas, totals } = JSON.parse(json) as CarriedFigures;
+	const { rows, columns, numbers, formulas, totals } = parseJson(json) as CarriedFigures;
 	const figures = tidy({ rows, columns, numbers, formulas, totals }) as CarriedFigures;
 	checkTableFile(fileOf(figures));
 	if (!saysFigures(fileOf(figures)))
@@ -83,11 +84,11 @@ export const wearsOf = (table: Table, style: string): CarriedTable => ({
 });
 
 /** A style that a file carries. Throws where it is none. */
-export const checkedStyle = (json: string): Style => checkStyle(JSON.parse(json));
+export const checkedStyle = (json: string): Style => checkStyle(parseJson(json));
 
 /** What a file says that a table wears. Throws where it is not valid, or not whole. */
 export function checkedWears(json: string): CarriedTable {
-	const { style, roles, columns, ...rest } = JSON.parse(json) as CarriedTable;
+	const { style, roles, columns, ...rest } = parseJson(json) as CarriedTable;
 	const { firstColumns, lastColumns, partsOff, carry, touches } = rest;
 	const wears = { style, roles, columns, firstColumns, lastColumns, partsOff, carry, touches };
 	if (typeof style !== 'string' || Object.values<unknown>(wears).includes(undefined))
@@ -113,7 +114,7 @@ export const carriedToJson = ({ styles, tables }: Carried): string =>
 
 export function carriedFromJson(text: string | undefined): Carried {
 	const value = text
-		? orNothing(() => JSON.parse(text) as { styles?: unknown[]; tables?: Record<string, unknown>[] })
+		? orNothing(() => parseJson(text) as { styles?: unknown[]; tables?: Record<string, unknown>[] })
 		: undefined;
 	const list = <T>(items: T[] | undefined): T[] => (Array.isArray(items) ? items : []);
 	return {

@@ -1,18 +1,54 @@
 import { InputError } from '../core/errors.ts';
 
-/** A table may have this many slots, rows × columns; spans of broken files ask for far more. */
-const MAX_SLOTS = 4_000_000;
-/** Wider than any table that somebody reads. */
-const MAX_COLUMNS = 16_384;
+/**
+ * What a document may hold, in whatever format it comes: of one table its rows, columns and slots (rows × columns; spans of
+ * broken files ask for far more), of a text part its letters, of all tables their number and slots.
+ */
+export const BUDGET = {
+	rows: 250_000,
+	columns: 2_000,
+	slots: 2_000_000,
+	letters: 64 * 2 ** 20,
+	tables: 10_000,
+	allSlots: 3_000_000
+} as const;
 
-/** Throws InputError for a table too large to be one. */
+const tooLarge = (what: string, have: number, most: number, where: string) =>
+	new InputError(
+		'too-large',
+		`${what} ${have.toLocaleString('en')}; up to ${most.toLocaleString('en')} are taken. Nothing of it was added.`,
+		where
+	);
+
+/** Throws InputError for a table over the budget; while one is read, with what it has so far. */
 export function checkSize(rows: number, columns: number, where: string): void {
-	if (rows * columns > MAX_SLOTS || columns > MAX_COLUMNS)
-		throw new InputError(
-			'too-large',
-			`A table of ${rows.toLocaleString('en')} rows and ${columns.toLocaleString('en')} columns is more than can be styled (${MAX_SLOTS.toLocaleString('en')} cells, ${MAX_COLUMNS.toLocaleString('en')} columns).`,
+	if (rows > BUDGET.rows) throw tooLarge('The rows of a table are more than can be styled:', rows, BUDGET.rows, where);
+	if (columns > BUDGET.columns)
+		throw tooLarge('The columns of a table are more than can be styled:', columns, BUDGET.columns, where);
+	if (rows * columns > BUDGET.slots)
+		throw tooLarge(
+			`A table of ${rows.toLocaleString('en')} rows and ${columns.toLocaleString('en')} columns is more than can be styled: its cells would be`,
+			rows * columns,
+			BUDGET.slots,
 			where
 		);
+}
+
+/** Throws InputError for a text that is longer than a document's can be, before anything is made of it. */
+export function checkLetters(letters: number, where: string): void {
+	if (letters > BUDGET.letters)
+		throw tooLarge(`The text of “${where}” is longer than can be read, in letters:`, letters, BUDGET.letters, where);
+}
+
+/** Throws InputError for tables that are too many, or have too much in them together. */
+export function checkTables(
+	tables: readonly { readonly table: { readonly rows: number; readonly columns: number } }[]
+): void {
+	if (tables.length > BUDGET.tables)
+		throw tooLarge('The tables of this document are too many:', tables.length, BUDGET.tables, 'the document');
+	const slots = tables.reduce((sum, { table }) => sum + table.rows * table.columns, 0);
+	if (slots > BUDGET.allSlots)
+		throw tooLarge('All tables of this document have too many cells:', slots, BUDGET.allSlots, 'the document');
 }
 
 /** A new file, page by page or in one part of XML, is made of so many cells at most. */

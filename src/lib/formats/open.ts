@@ -2,6 +2,7 @@ import { InputError } from '../core/errors.ts';
 import { NAMED } from './format.ts';
 import { FORMATS, type AnyDocument } from './formats.ts';
 import { endingOf, OPENED, type DocumentKind } from './kinds.ts';
+import { checkTables } from './limits.ts';
 import { decodeText } from './package/encoding.ts';
 
 /** The largest file that is taken in, in bytes; said before and after. */
@@ -31,5 +32,7 @@ export async function openDocument(bytes: Uint8Array<ArrayBuffer>, name: string)
 			name
 		);
 	if (bytes.length === 0) throw new InputError('empty', `“${name}” is empty.`, name);
-	return (await FORMATS[kindOf(bytes, name)].open!(bytes)) as AnyDocument;
+	const document = (await FORMATS[kindOf(bytes, name)].open!(bytes)) as AnyDocument;
+	checkTables(document.tables);
+	return document;
 }

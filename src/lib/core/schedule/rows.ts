@@ -126,7 +126,7 @@ export function makeRows(
 		switch (column.from) {
 			case 'attribute':
 			case 'sum':
-				return object.attributes[column.attribute] ?? '';
+				return Object.hasOwn(object.attributes, column.attribute) ? object.attributes[column.attribute]! : '';
 			case 'kind':
 				return sheet.names.get(object.kind) ?? object.kind;
 			case 'symbol':

@@ -12,6 +12,7 @@ import { FORMULA_DOCUMENT, FORMULA_SCHEMA } from '../values/formula.ts';
 import { GROUPINGS } from '../values/parse.ts';
 import { SUMMARIES } from '../values/summary.ts';
 import type { Patch } from './patch.ts';
+import { MOST_INTEGER } from '../well-formed.ts';
 import { LOCKS, MOST_CELLS, MOST_COLUMNS, workFault, type WorkTable } from './table.ts';
 
 const closed = (properties: object, required: readonly string[] = []) => ({
@@ -124,7 +125,7 @@ const said = {
 };
 const wears = closed({
 	style: { type: 'string', pattern: '^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$' },
-	edition: { type: 'integer', minimum: 1 },
+	edition: { type: 'integer', minimum: 1, maximum: MOST_INTEGER },
 	pinned: { type: 'boolean' },
 	partsOff: { type: 'array', maxItems: 200, items: { type: 'string', maxLength: 200 } },
 	carry: { type: 'array', uniqueItems: true, items: { enum: ASPECTS } },

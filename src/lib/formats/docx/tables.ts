@@ -1,4 +1,4 @@
-import { InputError } from '../../core/errors.ts';
+import { checkSize } from '../limits.ts';
 import { createGrid, type Grid, type Span } from '../../core/table/grid.ts';
 import { fromTwips, type Emu } from '../../core/units.ts';
 import type { XmlNode } from '../package/xml.ts';
@@ -35,7 +35,6 @@ export interface SourceGrid {
 }
 
 const MAX_SPAN = 1_000;
-const MAX_SLOTS = 4_000_000;
 const WRAPPERS = new Set([
 	'w:sdt',
 	'w:sdtContent',
@@ -145,12 +144,7 @@ export function readGrid(tbl: XmlNode, part: string): SourceGrid {
 		}
 		columns = Math.max(columns, c + count(trPr?.child('w:gridAfter')));
 		rows.push({ node: tr, cells, header: readOnOff(trPr?.child('w:tblHeader')) ?? false });
-		if (rows.length * columns > MAX_SLOTS)
-			throw new InputError(
-				'too-large',
-				`A table in “${part}” has over ${MAX_SLOTS.toLocaleString('en')} slots, more than a document can mean.`,
-				part
-			);
+		checkSize(rows.length, columns, part);
 	}
 	const texts: (string | null)[][] = rows.map(() => Array<string | null>(columns).fill(''));
 	/** The w:tc's of the cell whose first slot this is, top down. */

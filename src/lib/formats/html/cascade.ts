@@ -1,6 +1,8 @@
 import { compile } from 'css-select';
+import * as domutils from 'domutils';
 import { generate, parse as parseCss, walk, type CssNode, type Rule } from 'css-tree';
 import { baseOf } from '../../core/layout/direction.ts';
+import { isTag, type AnyNode } from 'domhandler';
 import { elements, parentOf, textContent, type Document, type Element } from './dom.ts';
 import { fontPx, longhands, physical } from './css.ts';
 
@@ -64,10 +66,69 @@ function keyOf(selector: CssNode): string {
 	return key;
 }
 
+/** Blocks of a style sheet stand no deeper in each other where somebody wrote them. */
+const MOST_NESTED = 100;
+/** How deep blocks, brackets and parentheses stand in each other. */
+function depthOf(css: string): number {
+	let depth = 0;
+	let most = 0;
+	for (const sign of css.match(/[{}()[\]]/g) ?? [])
+		if ('{(['.includes(sign)) most = Math.max(most, ++depth);
+		else depth--;
+	return most;
+}
+
 const isForScreen = (media: string): boolean =>
 	media.trim() === '' || media.split(',').some((query) => /^\s*(only\s+)?(all|screen)\b(?!.*\band\b)/i.test(query));
 
-function readSheet(css: string, order: number, rules: SheetRule[]): number {
+/** Steps from element to element that one selector may take on a page, and all of them together. */
+const STEPS = { selector: 2_000_000, page: 40_000_000 } as const;
+class TooMuch extends Error {}
+
+/**
+ * What the selectors of a page may cost. Some search all that is around an element, over and over: with seven of them inside
+ * each other, forty elements take a quarter of a minute. One that goes over its share matches nothing from then on.
+ */
+class Effort {
+	/** Whether something of the style sheets was left out. */
+	isPartial = false;
+	private left: number = STEPS.page;
+	private own = 0;
+	private readonly spend = (): void => {
+		if (--this.own < 0) throw new TooMuch();
+	};
+	private readonly adapter = {
+		...domutils,
+		isTag,
+		getChildren: (node: AnyNode) => (this.spend(), domutils.getChildren(node)),
+		getParent: (node: Element) => (this.spend(), domutils.getParent(node)),
+		getSiblings: (node: AnyNode) => (this.spend(), domutils.getSiblings(node)),
+		prevElementSibling: (node: AnyNode) => (this.spend(), domutils.prevElementSibling(node)),
+		getAttributeValue: (node: Element, name: string) => (this.spend(), domutils.getAttributeValue(node, name))
+	};
+
+	/** What elements match a selector. Throws where it is none that a page at rest can have. */
+	compile(selector: string): (element: Element) => boolean {
+		const matches = compile<AnyNode, Element>(selector, { xmlMode: false, adapter: this.adapter });
+		let share: number = STEPS.selector;
+		return (element) => {
+			this.own = Math.min(share, this.left);
+			const had = this.own;
+			try {
+				return matches(element);
+			} catch (error) {
+				if (!(error instanceof TooMuch)) throw error;
+				this.isPartial = true;
+				return false;
+			} finally {
+				share -= had - Math.max(0, this.own);
+				this.left -= had - Math.max(0, this.own);
+			}
+		};
+	}
+}
+
+function readSheet(css: string, order: number, rules: SheetRule[], effort: Effort): number {
 	const take = (node: Rule) => {
 		const declarations: [string, string, boolean][] = [];
 		node.block.children.forEach((child) => {
@@ -80,7 +141,7 @@ function readSheet(css: string, order: number, rules: SheetRule[]): number {
 		node.prelude.children.forEach((selector) => {
 			try {
 				rules.push({
-					matches: compile<import('domhandler').AnyNode, Element>(generate(selector), { xmlMode: false }),
+					matches: effort.compile(generate(selector)),
 					specificity: specificityOf(selector),
 					order: order++,
 					declarations,
@@ -91,6 +152,10 @@ function readSheet(css: string, order: number, rules: SheetRule[]): number {
 			}
 		});
 	};
+	if (depthOf(css) > MOST_NESTED) {
+		effort.isPartial = true;
+		return order;
+	}
 	const ast = parseCss(css, { parseCustomProperty: false, onParseError: () => undefined });
 	walk(ast, function (node) {
 		if (node.type === 'Atrule') {
@@ -186,6 +251,11 @@ function* hints(element: Element): Generator<[string, string]> {
 
 /** Resolves the style sheets in a page, its inline styles and its old attributes for any element (CSS Cascade 5 §6). */
 export class PageStyles {
+	private readonly effort = new Effort();
+	/** Whether its style sheets ask for more work than a page is worth, so that not all of them was read. */
+	get isPartial(): boolean {
+		return this.effort.isPartial;
+	}
 	private readonly byKey = new Map<string, SheetRule[]>();
 	private readonly known = new Map<Element, Computed>();
 	private readonly interned = new Map<string, Computed>();
@@ -196,7 +266,12 @@ export class PageStyles {
 		let order = 0;
 		for (const element of elements(document))
 			if (element.name === 'style' && isForScreen(element.attribs.media ?? ''))
-				order = readSheet(element.children.map((child) => ('data' in child ? child.data : '')).join(''), order, rules);
+				order = readSheet(
+					element.children.map((child) => ('data' in child ? child.data : '')).join(''),
+					order,
+					rules,
+					this.effort
+				);
 		for (const rule of rules) {
 			const list = this.byKey.get(rule.key);
 			if (list) list.push(rule);

@@ -51,6 +51,14 @@ function rowsOf(table: Element): HtmlRow[] {
 	return [...head!, ...body!, ...foot!];
 }
 
+/** For each row, the row (exclusive) at which its section ends. */
+function sectionEnds(rows: readonly HtmlRow[]): readonly number[] {
+	const ends: number[] = [];
+	for (let r = rows.length - 1; r >= 0; r--)
+		ends[r] = rows[r + 1]?.section === rows[r]!.section && r + 1 < rows.length ? ends[r + 1]! : r + 1;
+	return ends;
+}
+
 export function readGrid(node: Element, where: string, textOf: (cell: Element) => string): HtmlGrid {
 	const rows = rowsOf(node);
 	const starts = new Map<number, Element>();
@@ -59,9 +67,10 @@ export function readGrid(node: Element, where: string, textOf: (cell: Element) =
 	/** Until which row (exclusive) each column is covered from above. */
 	const busy: number[] = [];
 	let columns = 0;
-	rows.forEach(({ node: row, section }, r) => {
-		let end = r + 1;
-		while (end < rows.length && rows[end]!.section === section) end++;
+	checkSize(rows.length, columns, where);
+	const ends = sectionEnds(rows);
+	rows.forEach(({ node: row }, r) => {
+		const end = ends[r]!;
 		let c = 0;
 		for (const cell of childElements(row, 'td', 'th')) {
 			while ((busy[c] ?? 0) > r) c++;

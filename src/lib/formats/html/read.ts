@@ -51,6 +51,10 @@ export function readHtml(bytes: Uint8Array): HtmlDocument {
 	const all = [...elements(page)];
 	if (all.some(({ name, attribs }) => name === 'link' && /stylesheet/i.test(attribs.rel ?? '')))
 		remarks.push('This page takes style sheets from other files; what they say is not known here.');
+	if (reader.styles.isPartial)
+		remarks.push(
+			'The style sheets of this page ask for more work than a page is worth, so its style is only partly read: some of its looks may be missing here. The file keeps them.'
+		);
 	return {
 		kind: 'html',
 		blocks: reader.blocks,

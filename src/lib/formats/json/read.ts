@@ -1,4 +1,5 @@
 import { InputError } from '../../core/errors.ts';
+import { parseJson } from '../../core/well-formed.ts';
 import { recognise } from '../../core/recognise/recognise.ts';
 import { tableFromFile, type TableFile } from '../../core/table/file.ts';
 import { textAt } from '../../core/table/grid.ts';
@@ -38,8 +39,9 @@ const MOST_TABLES = 2_000;
 export function readJson(bytes: Uint8Array): JsonDocument {
 	let value: unknown;
 	try {
-		value = JSON.parse(decodeText(bytes).text);
+		value = parseJson(decodeText(bytes).text);
 	} catch (error) {
+		if (error instanceof InputError) throw error;
 		throw new InputError('not-json', `This is not JSON: ${(error as Error).message}.`);
 	}
 	const files = Array.isArray(value) ? value : [value];

@@ -53,26 +53,27 @@ function columnsOf(node: XmlNode, out: Column[]): void {
 		else if (/^table:table-(columns|header-columns|column-group)$/.test(child.name)) columnsOf(child, out);
 }
 
-const isEmpty = (cell: XmlNode, textOf: (cell: XmlNode) => string): boolean =>
-	!cell.attribute('table:number-columns-spanned') &&
-	!cell.attribute('table:number-rows-spanned') &&
-	textOf(cell) === '';
+interface Entry {
+	readonly cell: XmlNode;
+	readonly times: number;
+	/** Read once, however often the cell is repeated. */
+	readonly text: string;
+}
+
+const isEmpty = ({ cell, text }: Entry): boolean =>
+	!cell.attribute('table:number-columns-spanned') && !cell.attribute('table:number-rows-spanned') && text === '';
 
 export function readGrid(node: XmlNode, where: string, textOf: (cell: XmlNode) => string): OdtGrid {
 	const sources: OdtRow[] = [];
 	const isGrouped = rowsOf(node, false, sources);
-	interface Entry {
-		readonly cell: XmlNode;
-		readonly times: number;
-	}
 	const lists = sources.map(({ node: row }) => {
 		return row.children
 			.filter(({ name }) => CELLS.has(name))
-			.map((cell): Entry => ({ cell, times: repeat(cell, 'table:number-columns-repeated') }));
+			.map((cell): Entry => ({ cell, times: repeat(cell, 'table:number-columns-repeated'), text: textOf(cell) }));
 	});
 	// Empty cells repeated to the end of a row are no columns where all rows end before.
 	const extent = (entries: readonly Entry[]) => {
-		const last = entries.findLastIndex(({ cell, times }) => times === 1 || !isEmpty(cell, textOf));
+		const last = entries.findLastIndex((entry) => entry.times === 1 || !isEmpty(entry));
 		return entries.slice(0, last + 1).reduce((sum, { times }) => sum + times, 0);
 	};
 	const whole = (entries: readonly Entry[]) => entries.reduce((sum, { times }) => sum + times, 0);
@@ -87,17 +88,17 @@ export function readGrid(node: XmlNode, where: string, textOf: (cell: XmlNode) =
 	sources.forEach((source, s) => {
 		const times = repeat(source.node, 'table:number-rows-repeated');
 		// Rows repeated to the end of a sheet hold nothing.
-		if (times > 1 && s === sources.length - 1 && lists[s]!.every(({ cell }) => isEmpty(cell, textOf)) && s > 0) return;
+		if (times > 1 && s === sources.length - 1 && lists[s]!.every(isEmpty) && s > 0) return;
 		checkSize(rows.length + times, Math.max(1, width), where);
 		for (let i = 0; i < times; i++) {
 			const r = rows.length;
 			rows.push(source);
 			const row: string[] = [];
 			let c = 0;
-			for (const { cell, times: cols } of lists[s]!)
+			for (const { cell, times: cols, text } of lists[s]!)
 				for (let k = 0; k < cols && c < width; k++, c++) {
 					if ((busy[c] ?? 0) > r) continue;
-					row[c] = textOf(cell);
+					row[c] = text;
 					starts.set(r * SLOTS + c, cell);
 					let spanned = 1;
 					const wanted = repeat(cell, 'table:number-columns-spanned');

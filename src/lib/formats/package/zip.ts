@@ -8,6 +8,7 @@ import {
 	type FileEntry
 } from '@zip.js/zip.js';
 import { InputError } from '../../core/errors.ts';
+import { checkLetters } from '../limits.ts';
 
 // The library unpacks faster by itself than through the platform's streams; packing is the other way round.
 configure({ useWebWorkers: false, useCompressionStream: false });
@@ -161,6 +162,7 @@ export class Package {
 
 	/** An entry as text (UTF-8, or UTF-16 by its byte order mark); undefined where there is none. */
 	async text(name: string): Promise<string | undefined> {
+		checkLetters(this.entries.get(name)?.uncompressedSize ?? 0, name);
 		const bytes = await this.bytes(name);
 		if (!bytes) return undefined;
 		try {

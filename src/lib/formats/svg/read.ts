@@ -1,3 +1,4 @@
+import { parseJson } from '../../core/well-formed.ts';
 import { pluralWord } from '../../core/words.ts';
 import { InputError } from '../../core/errors.ts';
 import { appearanceOf } from '../../core/cascade/look.ts';
@@ -200,7 +201,7 @@ function groupsIn({ root, source }: XmlDocument): { read: TableGroup[]; remarks:
 
 function readGroup(node: XmlNode, source: string, remarks: string[]): TableGroup | undefined {
 	const text = node.at('svg:metadata', 'hept:table')?.text;
-	const riding = text === undefined ? undefined : orNothing(() => JSON.parse(text) as Riding);
+	const riding = text === undefined ? undefined : orNothing(() => parseJson(text) as Riding);
 	const placed = riding && orNothing(() => checkPlaced(riding.placed));
 	if (!placed) {
 		remarks.push(
