@@ -105,6 +105,8 @@ export interface Database {
 		before: JSONColumnType<Record<number, TableState> | { readonly rows: readonly RereadRows[] }> | null;
 		tables: Generated<number>;
 		differences: Generated<number>;
+		/** How often work on it was begun. */
+		attempts: Generated<number>;
 		reason: ColumnType<string | null, string | null | undefined, string | null>;
 		asked_at: ColumnType<Date, Date | undefined, Date>;
 		finished_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
@@ -122,8 +124,12 @@ export interface Database {
 		/** Where in its steps the document stands; undo and redo move it. */
 		step: number;
 		version: Generated<number>;
+		/** How many of its tables wear a style. */
+		styled: Generated<number>;
 		/** The text of its tables, lower case, for searching. */
 		words: ColumnType<string, string | undefined, string>;
+		/** The configuration of text search for the language of its words. */
+		language: Generated<string>;
 		archived_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		removed_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		created_at: Timestamp;
@@ -188,7 +194,7 @@ export type RunItemState = 'waiting' | 'applied' | 'done' | 'failed';
 
 /** Connects to PostgreSQL; does not throw before the first query. */
 export function connect(url: string): Kysely<Database> {
-	const pool = new pg.Pool({ connectionString: url, max: 10 });
+	const pool = new pg.Pool({ connectionString: url, max: Number(process.env.HEPTARCH_CONNECTIONS) || 10 });
 	// A lost idle connection is replaced at the next query; without a listener it would end the process.
 	pool.on('error', () => undefined);
 	// So would one lost in the middle of a transaction, whose query fails all the same.

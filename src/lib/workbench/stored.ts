@@ -1,5 +1,6 @@
 import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 import { once } from '../core/once.ts';
+import { MOST_INTEGER } from '../core/well-formed.ts';
 import { ROLE_PATTERN } from '../core/roles/index.ts';
 import { COLUMN_KINDS } from '../core/table/columns.ts';
 import { TOUCH_SCHEMA } from '../core/style/schema.ts';
@@ -27,7 +28,7 @@ export const CARRY = { type: 'array', uniqueItems: true, items: { enum: ASPECTS 
 export const TABLE_STATE = closed(
 	{
 		style: UUID,
-		edition: { type: 'integer', minimum: 1 },
+		edition: { type: 'integer', minimum: 1, maximum: MOST_INTEGER },
 		pinned: { type: 'boolean' },
 		roles: byIndex({ type: 'string', pattern: ROLE_PATTERN }),
 		kinds: byIndex({ enum: COLUMN_KINDS }),
@@ -38,7 +39,7 @@ export const TABLE_STATE = closed(
 		carry: CARRY,
 		touches: { type: 'array', maxItems: 20_000, items: TOUCH_SCHEMA },
 		cleared: { type: 'boolean' },
-		work: { type: 'integer', minimum: 1 },
+		work: { type: 'integer', minimum: 1, maximum: Number.MAX_SAFE_INTEGER },
 		dropsEmphasis: { type: 'boolean' },
 		widths: { type: 'array', maxItems: 16_384, items: { type: 'integer', minimum: 0, maximum: 100_000_000 } },
 		unreadable: closed({ why: { type: 'string', maxLength: 2_000 }, stored: {} }, ['why', 'stored'])

@@ -1,9 +1,9 @@
 import { db } from '$lib/server/database.ts';
-import { listDocuments } from '$lib/server/documents/list.ts';
+import { documentsFound } from '$lib/server/documents/list.ts';
 import { styleNames } from '$lib/server/styles/styles.ts';
 import type { PageServerLoad } from './$types.js';
 
 export const load: PageServerLoad = async ({ depends }) => {
 	depends('heptarch:documents');
-	return { documents: await listDocuments(db()), styles: await styleNames(db()) };
+	return { list: await documentsFound(db()), styles: await styleNames(db()) };
 };

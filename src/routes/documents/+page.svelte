@@ -15,7 +15,10 @@
 	import RunDialog from '$lib/ui/documents/RunDialog.svelte';
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
-	import type { DocumentSummary } from '$lib/server/documents/list.ts';
+	import type { DocumentOrder, DocumentSummary } from '$lib/server/documents/list.ts';
+	import { Listing, MOST_TICKED } from '$lib/ui/documents/listing.svelte.ts';
+	import { untrack } from 'svelte';
+	import type { Attachment } from 'svelte/attachments';
 	import FileChooser from '$lib/ui/controls/FileChooser.svelte';
 	import Button from '$lib/ui/controls/Button.svelte';
 
@@ -25,39 +28,25 @@
 	let asking = $state(false);
 	const arrivals = new Arrivals(() => invalidate('heptarch:documents'));
 
-	const columns = [
-		{ key: 'name', words: 'Document', of: (document: DocumentSummary) => document.name.toLowerCase() },
-		{ key: 'kind', words: 'Kind', of: (document: DocumentSummary) => kindWords(document.kind) },
-		{
-			key: 'styled',
-			words: 'In a house style',
-			of: (document: DocumentSummary) => document.styled / Math.max(1, document.tables)
-		},
-		{ key: 'looks', words: 'Looks as it came', of: (document: DocumentSummary) => document.looks },
-		{ key: 'findings', words: 'Findings', of: (document: DocumentSummary) => document.findings },
-		{ key: 'updatedAt', words: 'Last worked on', of: (document: DocumentSummary) => document.updatedAt }
+	const columns: readonly { key: DocumentOrder; words: string }[] = [
+		{ key: 'name', words: 'Document' },
+		{ key: 'kind', words: 'Kind' },
+		{ key: 'styled', words: 'In a house style' },
+		{ key: 'looks', words: 'Looks as it came' },
+		{ key: 'findings', words: 'Findings' },
+		{ key: 'updatedAt', words: 'Last worked on' }
 	];
-	let search = $state('');
-	let kind = $state('');
-	let shelf = $state<'work' | 'archive'>('work');
-	let sort = $state({ key: 'updatedAt', down: true });
-	const archived = $derived(data.documents.filter((document) => document.archived).length);
-	const kindsHere = $derived([...new Set(data.documents.map((document) => document.kind))].sort());
-	const listed = $derived.by(() => {
-		const wanted = search.trim().toLowerCase().split(/\s+/).filter(Boolean);
-		const { of } = columns.find(({ key }) => key === sort.key)!;
-		const compare = (a: string | number, b: string | number) => (a < b ? -1 : a > b ? 1 : 0);
-		return data.documents
-			.filter(
-				(document) =>
-					document.archived === (shelf === 'archive') &&
-					(!kind || document.kind === kind) &&
-					wanted.every((word) =>
-						`${document.name} ${document.wears.join(' ')} ${document.words}`.toLowerCase().includes(word)
-					)
-			)
-			.sort((a, b) => compare(of(a), of(b)) * (sort.down ? -1 : 1) || compare(a.name, b.name));
-	});
+	const list = untrack(() => new Listing(data.list));
+	$effect(() => list.renew(data.list));
+	const { counts, documents, ticked } = $derived(list);
+	const isEmpty = $derived(counts.atWork + counts.aside === 0);
+	const chosen = $derived([...ticked.values()]);
+	/** The next page comes when the end of this one is seen. */
+	const whenSeen: Attachment = (end) => {
+		const seeing = new IntersectionObserver(([entry]) => entry?.isIntersecting && void list.more());
+		seeing.observe(end);
+		return () => seeing.disconnect();
+	};
 
 	async function keep(document: DocumentSummary, change: { archived: boolean } | { removed: false }, said?: string) {
 		try {
@@ -68,15 +57,10 @@
 			notifyError(error);
 		}
 	}
-	let ticked = $state<string[]>([]);
 	let running = $state(false);
-	const tick = (id: string) =>
-		(ticked = ticked.includes(id) ? ticked.filter((other) => other !== id) : [...ticked, id]);
-	const areAllTicked = $derived(listed.length > 0 && listed.every(({ id }) => ticked.includes(id)));
-	const chosen = $derived(data.documents.filter(({ id }) => ticked.includes(id)));
 	async function readAgain() {
 		try {
-			await call('POST', '/api/drawings/reread', { documents: ticked });
+			await call('POST', '/api/drawings/reread', { documents: [...ticked.keys()] });
 			await goto('/runs');
 		} catch (error) {
 			notifyError(error);
@@ -113,24 +97,29 @@
 <DropTarget ondrop={(files) => arrivals.take(files)} />
 <TopBar title="Documents">
 	{#snippet facts()}
-		{#if data.documents.length}<span class="chip">{plural(data.documents.length - archived, 'file')}</span>{/if}
+		{#if !isEmpty}<span class="chip">{plural(counts.atWork, 'file')}</span>{/if}
 	{/snippet}
 	{#snippet actions()}
-		{#if data.documents.length}
+		{#if !isEmpty}
 			<input
 				class="field w-64"
 				type="search"
 				placeholder="Find by name, style or a word in a table"
 				aria-label="Find documents"
 				data-find
-				bind:value={search}
+				bind:value={list.find}
+				oninput={list.look}
 			/>
-			<select class="field w-40" aria-label="Kind of document" bind:value={kind}>
+			<select class="field w-40" aria-label="Kind of document" bind:value={list.kind} onchange={list.look}>
 				<option value="">every kind</option>
-				{#each kindsHere as one (one)}<option value={one}>{kindWords(one)}</option>{/each}
+				{#each counts.kinds as one (one)}<option value={one}>{kindWords(one)}</option>{/each}
 			</select>
-			<Button aria-pressed={shelf === 'archive'} onclick={() => (shelf = shelf === 'work' ? 'archive' : 'work')}
-				>Put aside · {archived}</Button
+			<Button
+				aria-pressed={list.shelf === 'archive'}
+				onclick={() => {
+					list.shelf = list.shelf === 'work' ? 'archive' : 'work';
+					list.look();
+				}}>Put aside · {counts.aside}</Button
 			>
 		{/if}
 		<Button href="/starters/begin">Make a table…</Button>
@@ -161,7 +150,7 @@
 <main class="flex-1 overflow-y-auto px-5 py-5">
 	<ArrivalsBanner {arrivals} />
 
-	{#if data.documents.length === 0}
+	{#if isEmpty}
 		<div class="mx-auto mt-20 max-w-lg text-center">
 			<p class="font-title text-[24px]">No document yet</p>
 			<p class="mt-2 text-quiet">
@@ -181,19 +170,21 @@
 								type="checkbox"
 								class="rounded-sm border-hairline text-picked"
 								aria-label="Tick all documents listed"
-								checked={areAllTicked}
-								onchange={() => (ticked = areAllTicked ? [] : listed.map(({ id }) => id))}
+								checked={list.areAllTicked}
+								onchange={() => list.tickListed()}
 							/></th
 						>
 						{#each columns as { key, words } (key)}
 							<th
 								class="px-4 py-2.5 text-start font-medium"
-								aria-sort={sort.key === key ? (sort.down ? 'descending' : 'ascending') : 'none'}
+								aria-sort={list.sort.key === key ? (list.sort.down ? 'descending' : 'ascending') : 'none'}
 								><button
 									type="button"
 									class="hover:text-ink"
-									onclick={() => (sort = { key, down: sort.key === key ? !sort.down : key === 'updatedAt' })}
-									>{words}{sort.key === key ? (sort.down ? ' ↓' : ' ↑') : ''}</button
+									onclick={() => {
+										list.sort = { key, down: list.sort.key === key ? !list.sort.down : key === 'updatedAt' };
+										list.look();
+									}}>{words}{list.sort.key === key ? (list.sort.down ? ' ↓' : ' ↑') : ''}</button
 								></th
 							>
 						{/each}
@@ -201,15 +192,15 @@
 					</tr>
 				</thead>
 				<tbody>
-					{#each listed as document (document.id)}
+					{#each documents as document (document.id)}
 						<tr class="border-b border-hairline last:border-0 hover:bg-paper">
 							<td class="ps-4"
 								><input
 									type="checkbox"
 									class="rounded-sm border-hairline text-picked"
 									aria-label="Tick “{document.name}”"
-									checked={ticked.includes(document.id)}
-									onchange={() => tick(document.id)}
+									checked={ticked.has(document.id)}
+									onchange={() => list.tick(document)}
 								/></td
 							>
 							<td class="px-4 py-3"
@@ -269,8 +260,19 @@
 				</tbody>
 			</table>
 		</div>
-		{#if !listed.length}<p class="mt-4 text-quiet">
-				{shelf === 'archive' && !archived
+		{#if list.hasMore}
+			<p class="mt-3 flex items-center gap-3 text-quiet" {@attach whenSeen}>
+				{documents.length} of {plural(counts.found, 'document')}
+				<Button small onclick={list.more}>More</Button>
+				{#if list.areAllTicked}
+					<Button small onclick={() => list.tickFound()}
+						>Tick {counts.found > MOST_TICKED ? `the first ${MOST_TICKED}` : `all ${counts.found}`}</Button
+					>
+				{/if}
+			</p>
+		{/if}
+		{#if !documents.length}<p class="mt-4 text-quiet">
+				{list.shelf === 'archive' && !counts.aside
 					? 'Nothing is put aside.'
 					: 'No document matches. Names, worn styles and the text of tables are searched.'}
 			</p>{/if}

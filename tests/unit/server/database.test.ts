@@ -4,6 +4,20 @@ import { sql, type Kysely } from 'kysely';
 import { connect, isAway, type Database } from '../../../src/lib/server/database.ts';
 import { ownDatabase } from '../../database.ts';
 
+describe('the schema', () => {
+	it('has an index for every foreign key, so that taking out looks nothing through', async () => {
+		const { db } = await ownDatabase('empty');
+		const { rows } = await sql<{ of: string; name: string }>`
+			select conrelid::regclass::text as of, conname as name from pg_constraint c
+			where contype = 'f' and connamespace = 'public'::regnamespace and not exists (
+				select from pg_index i where i.indrelid = c.conrelid
+				and (i.indkey::int2[])[0:array_length(c.conkey, 1) - 1] @> c.conkey
+			)`.execute(db);
+		await db.destroy();
+		assert.deepEqual(rows, []);
+	});
+});
+
 describe('a database that does not answer', () => {
 	const nobody = connect('postgres://nobody@127.0.0.1:1/nothing');
 	let real: Kysely<Database>;

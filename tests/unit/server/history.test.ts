@@ -29,7 +29,7 @@ describe('the history of what is worked on', () => {
 	);
 
 	it('gives every state back whole, at any step, and refuses whoever saw another version', async () => {
-		const { id } = (await listDocuments(db))[0]!;
+		const { id } = (await listDocuments(db)).documents[0]!;
 		await fc.assert(
 			fc.asyncProperty(fc.array(op, { maxLength: 12 }), async (ops) => {
 				await db.deleteFrom('document_steps').where('document_id', '=', id).where('step', '>', 0).execute();
@@ -89,7 +89,7 @@ describe('the history of what is worked on', () => {
 	});
 
 	it('lets one of two who save at once save, and tells the other', async () => {
-		const { id } = (await listDocuments(db))[1]!;
+		const { id } = (await listDocuments(db)).documents[1]!;
 		const { version, step } = await documentRow(db, id);
 		const both = await Promise.allSettled([moveToStep(db, id, version, step), moveToStep(db, id, version, step)]);
 		assert.deepEqual(both.map(({ status }) => status).sort(), ['fulfilled', 'rejected']);
@@ -98,7 +98,7 @@ describe('the history of what is worked on', () => {
 	});
 
 	it('a window that saw a step which was undone and made anew does not overwrite the new one', async () => {
-		const { id } = (await listDocuments(db))[2]!;
+		const { id } = (await listDocuments(db)).documents[2]!;
 		const add = async (seen: number, label: string) =>
 			db.transaction().execute(async (trx) => {
 				const standing = await DOCUMENTS.lock(trx, id, seen);

@@ -1,4 +1,5 @@
-import { sql } from 'kysely';
+import { sql, type Expression, type SqlBool } from 'kysely';
+import { InputError } from '../../core/errors.ts';
 import { packTable } from '../../workbench/packed.ts';
 import { openAt } from './open.ts';
 import { documentRow, stateAt, stepsOf, type Db } from './rows.ts';
@@ -17,44 +18,168 @@ export interface DocumentSummary {
 	readonly behind: number;
 	/** Names of the house styles that its tables wear. */
 	readonly wears: readonly string[];
-	/** The text of its tables, lower case. */
-	readonly words: string;
 	readonly archived: boolean;
 	readonly updatedAt: string;
 }
 
-export async function listDocuments(db: Db): Promise<DocumentSummary[]> {
+/** What a list is sorted by: of each order what is compared, as an expression that an index has, and its type. */
+const ORDERS = {
+	name: ['lower(name)', 'text'],
+	kind: ['kind', 'text'],
+	styled: ['styled / greatest(tables, 1)::float8', 'float8'],
+	looks: ['looks', 'integer'],
+	findings: ['findings', 'integer'],
+	updatedAt: ['updated_at', 'timestamptz']
+} as const;
+export type DocumentOrder = keyof typeof ORDERS;
+export const DOCUMENT_ORDERS = Object.keys(ORDERS) as DocumentOrder[];
+
+export interface DocumentQuery {
+	/** Words that are all to be in the name, the names of worn styles, or the text of tables. */
+	readonly find?: string | undefined;
+	readonly kinds?: readonly string[] | undefined;
+	readonly archived?: boolean | undefined;
+	readonly sort?: DocumentOrder | undefined;
+	readonly down?: boolean | undefined;
+	/** Where the page before ended, as it said. */
+	readonly after?: string | undefined;
+	readonly most?: number | undefined;
+}
+
+export interface DocumentPage {
+	readonly documents: readonly DocumentSummary[];
+	/** Where the next page begins; null after the last one. */
+	readonly next: string | null;
+}
+
+const PAGE = 100;
+/** Words of a search beyond these are not looked for. */
+const MOST_WORDS = 12;
+
+/** One word of a search: in a name, as part of it; in the text of tables, as the beginning of a word in whatever form. */
+function hasWord(word: string): Expression<SqlBool> {
+	const part = `%${word.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`;
+	const lexeme = `'${word.replace(/['\\]/g, ' ')}':*`;
+	return sql<SqlBool>`(
+		lower(name) like ${part}
+		or found_by @@ to_tsquery('simple', ${lexeme})
+		or found_by @@ to_tsquery(language, ${lexeme})
+		or exists (select from wears join styles on styles.id = wears.style_id
+			where wears.document_id = documents.id and lower(styles.name) like ${part})
+	)`;
+}
+
+const wanted = (db: Db, { find = '', kinds, archived = false }: DocumentQuery) => {
+	const words = find.trim().split(/\s+/).filter(Boolean).slice(0, MOST_WORDS);
+	return db
+		.selectFrom('documents')
+		.where('removed_at', 'is', null)
+		.where('archived_at', archived ? 'is not' : 'is', null)
+		.$if(kinds !== undefined, (query) => query.where('kind', 'in', [...kinds!, '']))
+		.where(({ and }) => and(words.map(hasWord)));
+};
+
+/** A page of the documents that are here, in an order; where several are alike in it, by their ids. */
+export async function listDocuments(db: Db, query: DocumentQuery = {}): Promise<DocumentPage> {
+	const { sort = 'updatedAt', down = sort === 'updatedAt', after, most = PAGE } = query;
+	const [expression, type] = ORDERS[sort];
+	const key = sql.raw(expression);
+	const towards = sql.raw(down ? 'desc' : 'asc');
+	const from = after === undefined ? undefined : readCursor(after);
+	const rows = await wanted(db, query)
+		.select(['id', 'name', 'kind', 'tables', 'styled', 'looks', 'findings', 'behind', 'archived_at', 'updated_at'])
+		.select(sql<string>`(${key})::text`.as('at'))
+		.$if(from !== undefined, (page) =>
+			page.where(
+				sql<SqlBool>`(${key}, id) ${sql.raw(down ? '<' : '>')} (${from![0]}::text::${sql.raw(type)}, ${from![1]}::uuid)`
+			)
+		)
+		.orderBy(sql`${key} ${towards}`)
+		.orderBy(sql`id ${towards}`)
+		.limit(most + 1)
+		.execute();
+	const shown = rows.slice(0, most);
+	const worn = await namesWorn(
+		db,
+		shown.map(({ id }) => id)
+	);
+	const last = rows.length > most ? shown.at(-1) : undefined;
+	return {
+		documents: shown.map(
+			({ id, name, kind, tables, styled, looks, findings, behind, archived_at, updated_at }): DocumentSummary => ({
+				id,
+				name,
+				kind,
+				tables,
+				styled,
+				looks,
+				findings,
+				behind,
+				wears: worn.get(id) ?? [],
+				archived: archived_at !== null,
+				updatedAt: updated_at.toISOString()
+			})
+		),
+		next: last ? Buffer.from(JSON.stringify([last.at, last.id])).toString('base64url') : null
+	};
+}
+
+function readCursor(text: string): readonly [at: string, id: string] {
+	try {
+		const value: unknown = JSON.parse(Buffer.from(text, 'base64url').toString());
+		if (Array.isArray(value) && value.length === 2 && value.every((one) => typeof one === 'string'))
+			return value as [string, string];
+	} catch {
+		// Told below.
+	}
+	throw new InputError('request', '“after” in the address is to be what the page before gave as “next”.');
+}
+
+async function namesWorn(db: Db, ids: readonly string[]): Promise<Map<string, readonly string[]>> {
+	if (!ids.length) return new Map();
+	const rows = await db
+		.selectFrom('wears')
+		.innerJoin('styles', 'styles.id', 'wears.style_id')
+		.select(['document_id', sql<string[]>`array_agg(distinct styles.name)`.as('names')])
+		.where('document_id', 'in', [...ids])
+		.groupBy('document_id')
+		.execute();
+	return new Map(rows.map(({ document_id, names }) => [document_id, names]));
+}
+
+interface DocumentCounts {
+	/** What the search finds. */
+	readonly found: number;
+	/** All that are at work, and that are put aside, and of what kinds they are. */
+	readonly atWork: number;
+	readonly aside: number;
+	readonly kinds: readonly string[];
+}
+
+async function countDocuments(db: Db, query: DocumentQuery): Promise<DocumentCounts> {
+	const { found } = await wanted(db, query)
+		.select(({ fn }) => fn.countAll<string>().as('found'))
+		.executeTakeFirstOrThrow();
 	const rows = await db
 		.selectFrom('documents')
-		.leftJoin('wears', 'wears.document_id', 'documents.id')
-		.leftJoin('styles', 'styles.id', 'wears.style_id')
-		.where('removed_at', 'is', null)
-		.groupBy('documents.id')
-		.selectAll('documents')
-		.select(({ fn }) => [
-			fn.count<string>('wears.table_index').as('styled'),
-			sql<string[]>`coalesce(array_agg(distinct styles.name) filter (where styles.name is not null), '{}')`.as('names')
+		.select([
+			'kind',
+			sql<number>`count(*) filter (where archived_at is null)::int`.as('atWork'),
+			sql<number>`count(*) filter (where archived_at is not null)::int`.as('aside')
 		])
-		.orderBy('documents.updated_at', 'desc')
-		.orderBy('documents.name')
+		.where('removed_at', 'is', null)
+		.groupBy('kind')
+		.orderBy('kind')
 		.execute();
-	return rows.map(
-		({ id, name, kind, tables, styled, names, looks, findings, behind, words, archived_at, updated_at }) => ({
-			id,
-			name,
-			kind,
-			tables,
-			styled: Number(styled),
-			wears: names,
-			looks,
-			findings,
-			behind,
-			words,
-			archived: archived_at !== null,
-			updatedAt: updated_at.toISOString()
-		})
-	);
+	const sum = (of: 'atWork' | 'aside') => rows.reduce((total, row) => total + row[of], 0);
+	return { found: Number(found), atWork: sum('atWork'), aside: sum('aside'), kinds: rows.map(({ kind }) => kind) };
 }
+
+/** The first page of what a search finds, and how much there is; of a later page only what is on it. */
+export async function documentsFound(db: Db, query: DocumentQuery = {}) {
+	return { ...(await listDocuments(db, query)), counts: query.after ? NONE : await countDocuments(db, query) };
+}
+const NONE: DocumentCounts = { found: 0, atWork: 0, aside: 0, kinds: [] };
 
 /** Everything that the document view shows. */
 export async function loadDocument(db: Db, id: string) {

@@ -18,6 +18,7 @@ export async function recordWears(trx: Transaction<Database>, id: string, state:
 		style ? [{ document_id: id, table_index: Number(index), style_id: style, edition }] : []
 	);
 	if (rows.length) await trx.insertInto('wears').values(rows).execute();
+	await trx.updateTable('documents').set({ styled: rows.length }).where('id', '=', id).execute();
 }
 
 /** A drawing that is here, as it stands. Throws NotFoundError where it is none. */
@@ -90,8 +91,7 @@ export async function recordFollowers(trx: Transaction<Database>, id: string): P
 		.innerJoin('document_steps', (join) =>
 			join.onRef('document_steps.document_id', '=', 'documents.id').onRef('document_steps.step', '=', 'documents.step')
 		)
-		.selectAll('documents')
-		.select('state')
+		.select(['documents.id', 'documents.kind', 'documents.file_hash', 'state'])
 		.where('removed_at', 'is', null)
 		.where('documents.id', '!=', id)
 		.where(

@@ -26,7 +26,8 @@ export const DOCUMENTS = new History<DocumentState | null>({
 export async function documentRow(db: Db, id: string) {
 	const document = await db
 		.selectFrom('documents')
-		.selectAll()
+		// Not its words: they can be long, and are only searched.
+		.select(['id', 'name', 'kind', 'file_hash', 'tables', 'findings', 'step', 'version'])
 		.where('id', '=', id)
 		.where('removed_at', 'is', null)
 		.executeTakeFirst();

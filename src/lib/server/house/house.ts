@@ -118,10 +118,10 @@ export async function changeHouse(
 		const state = checkState(wanted);
 		const { inks = {}, typeRoles = {} } = renamed;
 		for (const to of Object.values(inks))
-			if (!state.inks[to])
+			if (!Object.hasOwn(state.inks, to))
 				throw new InputError('request', `The house has no ink “${to}” to put in its place.`, '/inks');
 		for (const to of Object.values(typeRoles))
-			if (!state.typeRoles[to])
+			if (!Object.hasOwn(state.typeRoles, to))
 				throw new InputError('request', `The house has no type role “${to}” to put in its place.`, '/typeRoles');
 		const changed: Record<string, Along[string]> = {};
 		if (Object.keys(inks).length || Object.keys(typeRoles).length)

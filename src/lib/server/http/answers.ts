@@ -25,7 +25,12 @@ export class NotFoundError extends Error {
 	override readonly name = 'NotFoundError';
 }
 
-const STATUS: Record<string, number> = { 'too-large': 413, worn: 409, 'name-taken': 409 };
+/** PostgreSQL's codes (Appendix A) for what two did at once: *unique violation*, *serialization failure*, *deadlock detected*. */
+const CLASHES = new Set(['23505', '40001', '40P01']);
+const isClash = (error: unknown): boolean =>
+	error instanceof Error && CLASHES.has((error as { code?: string }).code ?? '');
+
+const STATUS: Record<string, number> = { 'too-large': 413, worn: 409, 'name-taken': 409, 'media-type': 415 };
 
 /** The status and body that an error is answered with; undefined for errors that are our own fault. */
 export function describeError(error: unknown): { status: number; body: ErrorBody } | undefined {
@@ -36,6 +41,11 @@ export function describeError(error: unknown): { status: number; body: ErrorBody
 		};
 	if (error instanceof ConflictError)
 		return { status: 409, body: { message: error.message, code: 'conflict', current: error.current } };
+	if (isClash(error))
+		return {
+			status: 409,
+			body: { message: 'Somebody else did the same at this moment. Nothing was changed; try again.', code: 'clash' }
+		};
 	if (error instanceof NotFoundError) return { status: 404, body: { message: error.message, code: 'not-found' } };
 	return undefined;
 }

@@ -1,5 +1,5 @@
 import type { addDocument } from '../documents/add.ts';
-import type { listDocuments } from '../documents/list.ts';
+import type { documentsFound } from '../documents/list.ts';
 import type { addStep, moveToStep } from '../documents/steps.ts';
 import type { writeDocument } from '../documents/writing.ts';
 import type { drawingObjects, drawTables, replaceDrawing, reuseSchedule, shownDrawing } from '../drawings/drawings.ts';
@@ -32,7 +32,7 @@ export type WorkAnswer = Pick<LoadedWork, 'base' | 'from' | 'steps' | 'at'> & { 
  * name in `requests.ts`. A file that is sent is a `Blob`.
  */
 export interface Contract {
-	'GET /api/documents': { takes: Nothing; gives: From<typeof listDocuments> };
+	'GET /api/documents': { takes: Nothing; gives: From<typeof documentsFound> };
 	'POST /api/documents': { takes: Blob; gives: From<typeof addDocument> };
 	'PUT /api/documents/*': { takes: Requests['keepDocument']; gives: Nothing };
 	'DELETE /api/documents/*': { takes: Nothing; gives: Nothing };

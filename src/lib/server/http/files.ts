@@ -1,6 +1,7 @@
 import { InputError } from '../../core/errors.ts';
 import { givenName } from '../../formats/file-names.ts';
 import { MAX_FILE_BYTES } from '../../formats/index.ts';
+import { isTooLarge } from './requests.ts';
 
 /** A response that the browser keeps as a file. */
 export function download(body: BodyInit, called: string, type: string): Response {
@@ -28,7 +29,16 @@ export async function uploaded(request: Request, name: string): Promise<Uint8Arr
 			name
 		);
 	if (Number(request.headers.get('content-length') ?? 0) > MAX_FILE_BYTES) throw tooLarge();
-	const bytes = new Uint8Array(await request.arrayBuffer());
+	if (/^(application\/x-www-form-urlencoded|multipart\/|text\/plain)/i.test(request.headers.get('content-type') ?? ''))
+		throw new InputError(
+			'media-type',
+			'This address takes a file as it is: its media type is application/octet-stream.'
+		);
+	const bytes = new Uint8Array(
+		await request.arrayBuffer().catch((error: unknown) => {
+			throw isTooLarge(error) ? tooLarge() : error;
+		})
+	);
 	if (bytes.length > MAX_FILE_BYTES) throw tooLarge();
 	return bytes;
 }

@@ -4,6 +4,8 @@ import { TRAVELS } from '../../formats/job.ts';
 import { OPENED, OUT_KINDS } from '../../formats/kinds.ts';
 import type { Output } from '../documents/writing.ts';
 import { InputError } from '../../core/errors.ts';
+import { DOCUMENT_ORDERS, type DocumentQuery } from '../documents/list.ts';
+import { checkWellFormed, MOST_INTEGER, wellFormed } from '../../core/well-formed.ts';
 import type { PlacedTable } from '../../core/schedule/placed.ts';
 import { checkPlaced } from '../../core/schedule/validate.ts';
 import type { Patch } from '../../core/work/patch.ts';
@@ -19,20 +21,20 @@ import { CLASH_CHOICES, type ClashChoice } from '../../workbench/stylebook.ts';
 
 const ajv = new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true });
 
-const step = { type: 'integer', minimum: 0 };
+const step = { type: 'integer', minimum: 0, maximum: MOST_INTEGER };
 /** What a window saw of a document: it counts from 0 with every change, undo and redo among them. */
-const version = { type: 'integer', minimum: 0 };
-const count = { type: 'integer', minimum: 1 };
+const version = { type: 'integer', minimum: 0, maximum: MOST_INTEGER };
+const count = { type: 'integer', minimum: 1, maximum: MOST_INTEGER };
 const label = { type: 'string', minLength: 1, maxLength: 200 };
 const renaming = { type: 'object', maxProperties: 500, additionalProperties: { type: 'string', maxLength: 200 } };
 
-const workStep = { type: ['integer', 'null'], minimum: 1 };
+const workStep = { type: ['integer', 'null'], minimum: 1, maximum: Number.MAX_SAFE_INTEGER };
 const tableName = { type: 'string', minLength: 1, maxLength: 120, pattern: '\\S' };
 const words = { type: 'string', maxLength: 2_000 };
 const wears = closed(
 	{
 		style: UUID,
-		edition: { type: 'integer', minimum: 1 },
+		edition: count,
 		pinned: { type: 'boolean' },
 		partsOff: PARTS_OFF,
 		carry: CARRY
@@ -40,7 +42,7 @@ const wears = closed(
 	[]
 );
 /** A place in a document: after which of its blocks; −1 before the first. */
-const into = closed({ document: UUID, after: { type: 'integer', minimum: -1 }, version }, [
+const into = closed({ document: UUID, after: { type: 'integer', minimum: -1, maximum: MOST_INTEGER }, version }, [
 	'document',
 	'after',
 	'version'
@@ -70,7 +72,7 @@ const drawing = closed(
 );
 
 /** What the server routes take, as JSON Schemas. */
-const SCHEMAS = {
+export const SCHEMAS = {
 	newStep: closed({ version, label, tables: byIndex(TABLE_STATE), drawing }, ['version', 'label', 'tables']),
 	drawTables: closed(
 		{
@@ -261,14 +263,22 @@ const validators = Object.fromEntries(
 const uuidPattern = new RegExp(UUID.pattern);
 export const isUuid = (text: string): boolean => uuidPattern.test(text);
 
+/** What the server's own limit of a body says, once a body without a length has gone over it. */
+export const isTooLarge = (error: unknown): boolean =>
+	error instanceof Error && (error as { status?: number }).status === 413;
+
 /** Reads a JSON request body of the named kind. Throws InputError saying what is wrong where. */
 export async function readRequest<K extends keyof Requests>(request: Request, kind: K): Promise<Requests[K]> {
 	let body: unknown;
+	if (!/^application\/([\w.-]+\+)?json\b/i.test(request.headers.get('content-type') ?? ''))
+		throw new InputError('media-type', 'This address takes JSON: its media type is application/json.');
 	try {
 		body = await request.json();
-	} catch {
+	} catch (error) {
+		if (isTooLarge(error)) throw new InputError('too-large', 'The request is larger than what is taken.');
 		throw new InputError('request', 'The request is not JSON.');
 	}
+	checkWellFormed(body);
 	const validate = validators[kind];
 	if (!validate(body)) {
 		const error = validate.errors![0]!;
@@ -337,6 +347,23 @@ export function readOutput(url: URL): Output {
 			name: one(url, 'paper', Object.keys(PAPERS) as PaperName[], 'a paper') ?? 'A4',
 			across: url.searchParams.get('across') === '1'
 		}
+	};
+}
+
+/** Which documents an address asks for: `find` words, `kinds`, `archived`, `sort`, `down`, a page `after` another, `most` on it. */
+export function readDocumentQuery(url: URL): DocumentQuery {
+	const given = (name: string) => url.searchParams.get(name) ?? undefined;
+	const most = given('most');
+	if (most !== undefined && !/^[1-9]\d{0,2}$/.test(most))
+		throw new InputError('request', '“most” in the address is to be a number from 1 to 999.');
+	return {
+		find: wellFormed(given('find') ?? ''),
+		kinds: given('kinds')?.split(',').map(wellFormed),
+		archived: given('archived') === '1',
+		sort: one(url, 'sort', DOCUMENT_ORDERS, 'an order of documents'),
+		down: url.searchParams.has('sort') ? given('down') === '1' : undefined,
+		after: given('after'),
+		most: most === undefined ? undefined : Number(most)
 	};
 }
 

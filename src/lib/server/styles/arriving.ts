@@ -1,3 +1,4 @@
+import { parseJson } from '../../core/well-formed.ts';
 import { type Kysely } from 'kysely';
 import { toHex, type Hex } from '../../core/colour.ts';
 import { InputError } from '../../core/errors.ts';
@@ -106,8 +107,9 @@ async function stylesOf(file: string, bytes: Uint8Array<ArrayBuffer>, house: Hou
 	if (!/^\s*[{[]/.test(new TextDecoder().decode(bytes.subarray(0, 64)))) return templateStyles(file, bytes, house);
 	let value: unknown;
 	try {
-		value = JSON.parse(new TextDecoder().decode(bytes));
+		value = parseJson(new TextDecoder().decode(bytes));
 	} catch (error) {
+		if (error instanceof InputError) throw error;
 		throw new InputError('style', `“${file}” is not whole: ${(error as Error).message}.`, file);
 	}
 	try {

@@ -18,7 +18,7 @@ async function specimensOf(db: Db, most: number, ids?: readonly string[]) {
 	if (ids?.length === 0) return [];
 	const documents = await db
 		.selectFrom('documents')
-		.selectAll()
+		.select(['id', 'name', 'kind', 'file_hash', 'step'])
 		.where('removed_at', 'is', null)
 		.$if(!!ids, (query) => query.where('id', 'in', ids!))
 		.orderBy('created_at')

@@ -97,7 +97,13 @@ export async function loadStyle(db: Db, id: string): Promise<StyleRecord> {
 	return style;
 }
 
+/** Any number that nothing else locks: names of styles are chosen by one at a time. */
+const NAMES_LOCK = 4_710_001;
+/** Until the transaction ends, nobody else finds the same name free. */
+const lockNames = (db: Db) => sql`select pg_advisory_xact_lock(${NAMES_LOCK}::bigint)`.execute(db);
+
 export async function assertNameFree(db: Db, name: string, except?: string): Promise<void> {
+	await lockNames(db);
 	const taken = await db
 		.selectFrom('styles')
 		.select(['id', 'archived_at'])
@@ -118,6 +124,7 @@ export async function styleNames(db: Db): Promise<{ id: string; name: string }[]
 
 /** A name that is free, by counting up. */
 export async function freeName(db: Db, wanted: string): Promise<string> {
+	await lockNames(db);
 	const rows = await db.selectFrom('styles').select('name').execute();
 	const taken = new Set(rows.map(({ name }) => name.toLowerCase()));
 	for (let n = 1; ; n++) {
@@ -177,7 +184,12 @@ export async function createStyle(
 ): Promise<string> {
 	return db.transaction().execute(async (trx) => {
 		const blank: Style = { format: 'heptarch-style', version: 1, name: '', basedOn: null, parts: {} };
-		const called = async (otherwise: string) => name?.trim() || (await freeName(trx, otherwise));
+		const called = async (otherwise: string) => {
+			const said = name?.trim();
+			if (!said) return freeName(trx, otherwise);
+			await assertNameFree(trx, said);
+			return said;
+		};
 		const purpose = description?.trim() ? { description: description.trim() } : {};
 		if (from === undefined) return insertStyle(trx, { ...blank, ...purpose, name: await called('New style') });
 		const source = await loadStyle(trx, from);
@@ -202,6 +214,7 @@ export async function importStyle(db: Db, value: unknown, options: { reuse?: boo
 	const style = checkStyle(value);
 	const chain = baseChain(style);
 	return inTransaction(db, async (trx) => {
+		await lockNames(trx);
 		let basedOn: string | null = null;
 		for (const base of [...chain].reverse()) {
 			const known = await trx

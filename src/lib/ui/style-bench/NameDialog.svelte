@@ -29,8 +29,8 @@
 	let documents = $state.raw<readonly { id: string; name: string }[]>([]);
 	$effect(() => {
 		if (!open || where !== 'document' || documents.length) return;
-		call('GET', '/api/documents')
-			.then((all) => (documents = all))
+		call('GET', '/api/documents?sort=name&most=999')
+			.then((found) => (documents = found.documents))
 			.catch(notifyError);
 	});
 	const wanted = $derived(

@@ -8,22 +8,23 @@ import { listStarters } from '$lib/server/tables/tables.ts';
 import type { PageServerLoad } from './$types.js';
 
 /** Documents that have text around their tables, or a sheet, so that a table can be put in. */
-const TAKES_TABLES = new Set(['docx', 'odt', 'html', 'svg']);
+const TAKES_TABLES: readonly string[] = ['docx', 'odt', 'html', 'svg'];
 
 export const load: PageServerLoad = ({ url }) =>
 	answer(async () => {
 		const wardrobe = await Wardrobe.load(db());
 		const house = await loadHouse(db());
 		const into = url.searchParams.get('into');
-		const documents = (await listDocuments(db())).filter(({ kind, archived }) => TAKES_TABLES.has(kind) && !archived);
-		const target =
-			into && documents.some(({ id }) => id === into) ? await loadDocument(db(), readId(into, 'document')) : undefined;
+		const { documents } = await listDocuments(db(), { kinds: TAKES_TABLES, most: 200 });
+		const opened = into ? await loadDocument(db(), readId(into, 'document')) : undefined;
+		const target = opened && TAKES_TABLES.includes(opened.kind) ? opened : undefined;
+		const isListed = !target || documents.some(({ id }) => id === target.id);
 		return {
 			starters: await listStarters(db()),
 			styles: wardrobe.offered(),
 			older: wardrobe.older(house),
 			house,
-			documents: documents.map(({ id, name }) => ({ id, name })),
+			documents: (isListed ? documents : [target, ...documents]).map(({ id, name }) => ({ id, name })),
 			into: target && {
 				id: target.id,
 				kind: target.kind as string,

@@ -44,12 +44,12 @@ describe('the server', () => {
 	};
 	const styleNamed = async (name: string) => (await listStyles(db)).find(({ definition }) => definition.name === name)!;
 	const documentNamed = async (name: string) =>
-		(await listDocuments(db)).find((document) => document.name.startsWith(name))!;
+		(await listDocuments(db)).documents.find((document) => document.name.startsWith(name))!;
 	const code = (wanted: string) => (error: unknown) => error instanceof InputError && error.code === wanted;
 
 	it('loads the demo house once', async () => {
 		assert.equal(await loadDemo(db), false);
-		assert.deepEqual((await listDocuments(db)).map(({ tables }) => tables).sort(), [1, 1, 3, 3, 9, 9, 9]);
+		assert.deepEqual((await listDocuments(db)).documents.map(({ tables }) => tables).sort(), [1, 1, 3, 3, 9, 9, 9]);
 		assert.ok((await loadSpecimens(db, 5)).length === 5);
 	});
 
@@ -119,7 +119,7 @@ describe('the server', () => {
 		await assert.rejects(addDocument(db, 'huge.docx', new Uint8Array(51 * 2 ** 20)), code('too-large'));
 		await assert.rejects(addDocument(db, 'plain.docx', await docx({ body: p('text') })), code('no-table'));
 		assert.equal(await files(), before);
-		assert.equal((await listDocuments(db)).length, 7);
+		assert.equal((await listDocuments(db)).documents.length, 7);
 	});
 
 	it('stores the same bytes once, and lets them go with the last document', async () => {
@@ -164,15 +164,17 @@ describe('the server', () => {
 		const beacon = await styleNamed('Beacon');
 		const { id } = await addDocument(db, 'brought back.docx', await docx({ body: tbl(LEDGER) }));
 		await addStep(db, id, 0, 'Beacon', { 0: { style: beacon.id } });
-		const found = async () => (await listDocuments(db)).find((document) => document.id === id);
+		const found = async (query = {}) =>
+			(await listDocuments(db, query)).documents.find((document) => document.id === id);
 		assert.deepEqual((await found())!.wears, ['Beacon']);
-		assert.match((await found())!.words, /total/);
+		assert.ok(await found({ find: 'TOTAL' }));
 		await removeDocument(db, id);
 		assert.equal(await found(), undefined);
 		await bringBackDocument(db, id);
 		assert.deepEqual((await found())!.wears, ['Beacon']);
 		await archiveDocument(db, id, true);
-		assert.equal((await found())!.archived, true);
+		assert.equal(await found(), undefined);
+		assert.equal((await found({ archived: true }))!.archived, true);
 		for (const kind of ['docx', 'odt', 'html', 'csv', 'json'] as const) {
 			const written = await writeDocument(db, id, { to: kind });
 			assert.equal(written.kind, kind);
@@ -244,7 +246,7 @@ describe('the server', () => {
 		const ledger = await styleNamed('Season Ledger');
 		const beacon = await styleNamed('Beacon');
 		await publishEdition(db, ledger.id, ledger.version, '');
-		const documents = (await listDocuments(db)).map(({ id }) => id);
+		const documents = (await listDocuments(db)).documents.map(({ id }) => id);
 		const drawing = await documentNamed('Path');
 		const report = await documentNamed('Season');
 		// Whatever a state can hold: a sheet's settings, attributes, a table put in, one taken out, work, what was undone.
@@ -359,8 +361,11 @@ describe('the server', () => {
 		});
 		assert.equal(describeError(new NotFoundError('Gone.'))!.status, 404);
 		assert.equal(describeError(new Error('ours')), undefined);
-		const request = (body: string) => new Request('http://x', { method: 'POST', body });
+		const request = (body: string, type = 'application/json') =>
+			new Request('http://x', { method: 'POST', body, headers: { 'Content-Type': type } });
 		await assert.rejects(readRequest(request('{'), 'newStep'), /not JSON/);
+		await assert.rejects(readRequest(request('{}', 'text/plain'), 'newStep'), /media type/);
+		await assert.rejects(readRequest(request('{"label": "a\\u0000"}'), 'newStep'), /at \/label/);
 		await assert.rejects(readRequest(request('{"version":-1,"label":"x","tables":{}}'), 'newStep'), /\/version/);
 		await assert.rejects(
 			readRequest(request('{"version":0,"label":"x","tables":{"a":{}}}'), 'newStep'),

@@ -28,12 +28,12 @@ describe('drawings on the server', () => {
 	let lamps: string;
 	before(async () => {
 		({ db } = await ownDatabase('demo'));
-		const all = await listDocuments(db);
+		const all = (await listDocuments(db)).documents;
 		fern = all.find(({ name }) => name.startsWith('Fern'))!.id;
 		lamps = all.find(({ name }) => name.startsWith('Path'))!.id;
 	});
 	after(() => db.destroy());
-	const listed = async (id: string) => (await listDocuments(db)).find((one) => one.id === id)!;
+	const listed = async (id: string) => (await listDocuments(db)).documents.find((one) => one.id === id)!;
 	const texts = ({ rows }: PlacedTable) => rows.rows.map(({ cells }) => cells.map(({ text }) => text).join('|'));
 	/** Back to the state that the drawing came in. */
 	const versionOf = async (id: string) => (await loadSheet(db, id)).version;
@@ -96,7 +96,7 @@ describe('drawings on the server', () => {
 		await back(fern);
 	});
 	it('a run refuses what is no drawing, and gives drawings a style as it does documents', async () => {
-		const report = (await listDocuments(db)).find(({ kind }) => kind === 'docx')!.id;
+		const report = (await listDocuments(db)).documents.find(({ kind }) => kind === 'docx')!.id;
 		const { id } = await startReread(db, [report], idle);
 		assert.match((await run(id)).items[0]!.reason!, /is no drawing/);
 		const style = (await db.selectFrom('styles').select('id').where('name', '=', 'Beacon').executeTakeFirstOrThrow())

@@ -143,7 +143,7 @@ describe('runs', () => {
 		assert.ok(items.every(({ differences, reason }) => differences === 0 && reason === null));
 		for (const document of chosen) {
 			const { step } =
-				(await listDocuments(db)).find((one) => one.id === document)! && (await loadDocument(db, document));
+				(await listDocuments(db)).documents.find((one) => one.id === document)! && (await loadDocument(db, document));
 			assert.equal(step, 1, 'one step, not two');
 		}
 		await queue.close();

@@ -55,7 +55,7 @@ describe('designing, on the server', () => {
 	const code = (wanted: string) => (error: unknown) => error instanceof InputError && error.code === wanted;
 	const styleNamed = async (name: string) => (await listStyles(db)).find(({ definition }) => definition.name === name)!;
 	const documentNamed = async (name: string) =>
-		(await listDocuments(db)).find((document) => document.name.startsWith(name))!;
+		(await listDocuments(db)).documents.find((document) => document.name.startsWith(name))!;
 	/** Changes a style by one step, as the bench would. */
 	async function change(name: string, edit: (style: Style) => Style, label = 'changed') {
 		const { id, version, definition } = await styleNamed(name);
