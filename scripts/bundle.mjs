@@ -15,6 +15,12 @@ export async function bundle(entry, sources) {
 	const outfile = join(root, 'node_modules', '.cache', 'heptarch', `${name}.mjs`);
 	const latest = Math.max(...[...sources, 'package-lock.json'].map((source) => newest(join(root, source))));
 	if (newest(outfile) > latest) return outfile;
+	await bundleTo(entry, outfile);
+	return outfile;
+}
+
+/** Bundles a TypeScript entry to a file; the packages that it uses stay where they are. */
+export async function bundleTo(entry, outfile) {
 	mkdirSync(dirname(outfile), { recursive: true });
 	// Written aside and moved, so that another process never runs half a file.
 	const draft = `${outfile}.${process.pid}`;
@@ -29,5 +35,4 @@ export async function bundle(entry, sources) {
 		outfile: draft
 	});
 	renameSync(draft, outfile);
-	return outfile;
 }

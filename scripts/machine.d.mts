@@ -13,5 +13,5 @@ export function copyOf(kind: 'empty' | 'demo', clusterUrl: string): Promise<stri
 export function freePort(wanted?: number): Promise<number>;
 export function serve(
 	databaseUrl: string,
-	options: { port: number; stdio?: StdioOptions; dev?: boolean; env?: Record<string, string> }
+	options: { port: number; stdio?: StdioOptions; dev?: boolean; env?: Record<string, string>; program?: string }
 ): Promise<{ origin: string; child: ChildProcess }>;

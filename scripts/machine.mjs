@@ -215,8 +215,7 @@ export function ensureBuild() {
 	if (built > Math.max(...sources) && statSync(join(root, '.svelte-kit', 'tsconfig.json'), { throwIfNoEntry: false }))
 		return;
 	say('building the application');
-	run('npx', ['--no-install', 'vite', 'build', '--logLevel', 'error'], 'The build');
-	writeFileSync(join(root, 'build', '.built'), '');
+	run(process.execPath, ['scripts/build.mjs'], 'The build');
 }
 
 /** Brings the database to the present schema and, where asked, loads the demo house into an empty one. */
@@ -270,11 +269,11 @@ export async function copyOf(kind, clusterUrl) {
 }
 
 /** Starts the built application on loopback; resolves once it answers. */
-export async function serve(databaseUrl, { port, stdio = 'inherit', dev = false, env = {} }) {
+export async function serve(databaseUrl, { port, stdio = 'inherit', dev = false, env = {}, program = 'build/web.js' }) {
 	const origin = `http://127.0.0.1:${port}`;
 	const command = dev
 		? ['node_modules/vite/bin/vite.js', 'dev', '--host', '127.0.0.1', '--port', String(port), '--strictPort']
-		: ['build/index.js'];
+		: [program];
 	const child = spawn(process.execPath, command, {
 		cwd: root,
 		stdio,

@@ -1,19 +1,21 @@
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { pino } from 'pino';
+import { randomUUID } from 'node:crypto';
 import { building } from '$app/environment';
 import { db, isAway } from '$lib/server/database.ts';
 import { queue } from '$lib/server/runs/queue.ts';
 import { withNonce } from '$lib/ui/table/nonce.ts';
 import { THEME_COOKIE, themeOf } from '$lib/ui/shell/theme.ts';
 
+const SEAT_COOKIE = 'seat';
 const log = pino({ level: process.env.HEPTARCH_LOG ?? 'info', base: null });
 
-/** The application works on runs itself; `npm run worker` adds more hands. */
 export const init: ServerInit = () => {
 	if (building || !process.env.DATABASE_URL) return;
 	// The queue's library does not catch its own writes where the database goes between two of them.
 	process.on('unhandledRejection', complain);
-	void workOnRuns();
+	// A web process has a worker beside it; alone, as while it is developed, the application works on runs itself.
+	if (!process.env.HEPTARCH_ROLE) void workOnRuns();
 };
 
 /** Where the database does not answer yet, this is tried again. */
@@ -38,6 +40,14 @@ async function workOnRuns(): Promise<void> {
 
 export const handle: Handle = async ({ event, resolve }) => {
 	const theme = themeOf(event.cookies.get(THEME_COOKIE));
+	// Tells browsers apart, so that people take turns where many ask for much.
+	if (!event.cookies.get(SEAT_COOKIE))
+		event.cookies.set(SEAT_COOKIE, randomUUID(), {
+			path: '/',
+			httpOnly: true,
+			sameSite: 'lax',
+			secure: event.url.protocol === 'https:'
+		});
 	let nonce: string | undefined;
 	const response = await resolve(event, {
 		filterSerializedResponseHeaders: () => false,
@@ -59,8 +69,10 @@ export const handle: Handle = async ({ event, resolve }) => {
 };
 
 /** What went wrong is logged; the person gets a sentence and nothing of the inside. */
-export const handleError: HandleServerError = ({ error, event, status }) => {
+export const handleError: HandleServerError = ({ error, event, status, message }) => {
 	if (status === 404) return { message: 'There is nothing at this address.', code: 'not-found' };
+	// What a request is to blame for is told to whoever sent it, and not our worry.
+	if (status < 500) return { message: `This request cannot be read: ${message}.`, code: 'request' };
 	if (isAway(error)) {
 		log.warn({ err: error, path: event.url.pathname }, 'the database does not answer');
 		return {

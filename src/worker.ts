@@ -25,4 +25,6 @@ const stop = async () => {
 	process.exit(0);
 };
 process.on('SIGINT', stop);
+// Its web process ended, if it has one.
+process.on('disconnect', stop);
 process.on('SIGTERM', stop);

@@ -44,7 +44,8 @@ describe('the routes', () => {
 		assert.match(error.message, /[.?]$/, 'a whole sentence');
 		return error;
 	}
-	const documents = async () => (await (await send('GET', '/api/documents')).json()) as { id: string; name: string }[];
+	const documents = async () =>
+		((await (await send('GET', '/api/documents')).json()) as { documents: { id: string; name: string }[] }).documents;
 	const styles = async () =>
 		(await (await send('GET', '/api/styles')).json()) as {
 			id: string;
@@ -176,7 +177,8 @@ describe('the routes', () => {
 		const page = await (await send('GET', '/documents')).text();
 		assert.ok(!page.includes('<img src=x'));
 		const other = (await (await upload(await handbook(), '../../etc/Beds\r\n.docx')).json()) as { id: string };
-		const kept = (await (await send('GET', '/api/documents')).json()) as { id: string; name: string }[];
+		const kept = ((await (await send('GET', '/api/documents')).json()) as { documents: { id: string; name: string }[] })
+			.documents;
 		assert.equal(kept.find((one) => one.id === other.id)?.name, 'Beds');
 		await send('DELETE', `/api/documents/${other.id}`);
 		await send('DELETE', `/api/documents/${id}`);

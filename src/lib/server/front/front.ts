@@ -1,0 +1,157 @@
+import { createServer, request as ask, type IncomingMessage, type RequestListener, type Server } from 'node:http';
+import { PassThrough } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { createGzip } from 'node:zlib';
+import { passes, type Gate } from './gate.ts';
+import type { Hands, Job } from './hands.ts';
+import { isLight } from './light.ts';
+import type { Excess, HandProcess } from './process.ts';
+import { refuse } from './refusals.ts';
+
+export interface FrontOptions {
+	/** The application, in this process. */
+	readonly handler: RequestListener;
+	readonly hands: Hands<HandProcess>;
+	readonly gate: Gate;
+}
+
+/** What of an answer is kept here while a slow reader takes it, so that the hand can go on: bytes. */
+const SPOOL = 16 * 2 ** 20;
+/** A file of so many bytes is expected to take long. */
+const LARGE = 2 * 2 ** 20;
+/** A hand goes on so long after whoever asked went away; what can be asked for again is not worth more: milliseconds. */
+const GRACE = 1_500;
+const WATCH = 250;
+const SEAT = /(?:^|;\s*)seat=([\w-]+)/;
+const SUBJECT = /^\/(?:api\/)?(?:documents|drawings)\/([0-9a-f-]{36})(?:\/|$)/;
+const COMPRESSIBLE = /^(text\/|application\/(json|javascript|xml|[\w.-]+\+(json|xml))|image\/svg)/;
+
+const EXCESS: Record<Excess, string> = {
+	memory: 'This needs more memory than one job may take, so it was ended. Nothing was changed by it.',
+	time: 'This takes more computing time than one job may take, so it was ended. Nothing was changed by it.'
+};
+const ENDED = 'What worked on this ended unexpectedly. Nothing was changed; try again.';
+const STOPPING = 'The server is being stopped. Nothing was changed; try again in a moment.';
+
+/** The web process: it looks at every request, answers what is light, and hands on the rest. */
+export function createFront({ handler, hands, gate }: FrontOptions): Server {
+	/** Subjects whose last job was a long one. */
+	const slow = new Set<string>();
+	const watch = setInterval(() => {
+		for (const { hand } of hands.working()) hand.watch();
+	}, WATCH);
+	watch.unref();
+
+	const server = createServer((request, response) => {
+		const method = request.method ?? 'GET';
+		const refused = passes(gate, method, request.headers);
+		if (refused) return refuse(request, response, refused);
+		const { pathname } = new URL(request.url ?? '/', 'http://host');
+		if (isLight(method, pathname)) return handler(request, response);
+		const subject = SUBJECT.exec(pathname)?.[1];
+		const job: Job = {
+			person: personOf(request),
+			subject,
+			isLong: Number(request.headers['content-length'] ?? 0) > LARGE || (subject !== undefined && slow.has(subject))
+		};
+		void handOn(request, response, job);
+	});
+	server.on('close', () => clearInterval(watch));
+	return server;
+
+	async function handOn(request: IncomingMessage, response: Parameters<RequestListener>[1], job: Job): Promise<void> {
+		const gone = new AbortController();
+		response.once('close', () => response.writableEnded || gone.abort(new Error('Nobody waits for this any more.')));
+		let hand: HandProcess;
+		try {
+			hand = await hands.take(job, gone.signal);
+		} catch (error) {
+			if (!gone.signal.aborted) refuse(request, response, { status: 503, code: 'stopping', message: STOPPING });
+			else if (!response.destroyed) throw error;
+			return;
+		}
+		const since = Date.now();
+		hand.begin();
+		try {
+			await passOn(request, response, hand, gone.signal);
+		} catch {
+			await Promise.race([hand.ended, new Promise((resolve) => setTimeout(resolve, 100))]);
+			refuse(
+				request,
+				response,
+				hand.excess
+					? { status: 422, code: `too-much-${hand.excess}`, message: EXCESS[hand.excess] }
+					: { status: 503, code: 'ended', message: ENDED }
+			);
+		} finally {
+			if (job.subject !== undefined) {
+				slow.delete(job.subject);
+				if (Date.now() - since > 1_000) slow.add(job.subject);
+				if (slow.size > 1_000) slow.delete(slow.values().next().value!);
+			}
+			hands.give(hand);
+		}
+	}
+}
+
+/** Sends a request to a hand and its answer back; resolves when the hand has done its part. Rejects where it has not. */
+function passOn(
+	request: IncomingMessage,
+	response: Parameters<RequestListener>[1],
+	hand: HandProcess,
+	gone: AbortSignal
+): Promise<void> {
+	return new Promise((resolve, reject) => {
+		const { socket: socketPath, agent } = hand;
+		const isRead = request.method === 'GET' || request.method === 'HEAD';
+		const { connection: _connection, ...headers } = request.headers;
+		const isFile = headers['content-type'] === 'application/octet-stream';
+		const onward = ask({ socketPath, agent, method: request.method, path: request.url, headers });
+		onward.once('error', reject);
+		gone.addEventListener('abort', () => {
+			// What changes something is brought to its end, unless it is a file, or not all of it came.
+			if (isRead || isFile || !request.complete) setTimeout(() => isOver || hand.kill(), GRACE).unref();
+		});
+		let isOver = false;
+		onward.once('response', (answer) => {
+			answer.once('end', () => {
+				isOver = true;
+				// A file that is refused by its size is not read: the connection with its rest is given up, not used again.
+				if (!onward.writableFinished) {
+					request.unpipe(onward);
+					request.resume();
+					onward.destroy();
+				}
+				resolve();
+			});
+			answer.once('error', reject);
+			answer.once('close', () => answer.complete || reject(new Error('The answer broke off.')));
+			const { connection: _own, 'keep-alive': _alive, ...given } = answer.headers;
+			const zip =
+				/\bgzip\b/.test(String(request.headers['accept-encoding'])) &&
+				!given['content-encoding'] &&
+				COMPRESSIBLE.test(String(given['content-type'] ?? '')) &&
+				request.method !== 'HEAD' &&
+				answer.statusCode !== 304;
+			if (zip) {
+				delete given['content-length'];
+				Object.assign(given, { 'content-encoding': 'gzip', vary: 'Accept-Encoding' });
+			}
+			response.writeHead(answer.statusCode ?? 502, given);
+			const spool = new PassThrough({ highWaterMark: SPOOL });
+			const through = zip
+				? pipeline(answer, spool, createGzip({ level: 5 }), response)
+				: pipeline(answer, spool, response);
+			through.catch(() => {
+				// Whoever reads went away; the hand's part is read to its end, so that it is free again.
+				if (!isOver) answer.resume();
+			});
+		});
+		request.pipe(onward);
+		request.once('error', () => onward.destroy());
+	});
+}
+
+/** Who asks, for taking turns: the browser by its cookie, others by their address. */
+const personOf = (request: IncomingMessage): string =>
+	SEAT.exec(request.headers.cookie ?? '')?.[1] ?? request.socket.remoteAddress ?? '';

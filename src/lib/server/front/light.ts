@@ -1,0 +1,25 @@
+/**
+ * What the web process answers itself: pages and routes that take a few queries and no file. Whatever is not listed here
+ * is given to a hand, so that a new route cannot make everybody wait by being forgotten.
+ */
+const LIGHT: readonly (readonly [methods: string, path: RegExp])[] = [
+	['GET', /^\/(_app|schema|health)\//],
+	['GET', /^\/[^/]+\.(svg|png|ico|txt|webmanifest)$/],
+	['GET', /^\/(documents|house|runs|starters)$/],
+	['GET', /^\/api\/(documents|house|runs|starters|styles)$/],
+	['GET PUT', /^\/api\/(runs|rollouts)\/[^/]+$/],
+	['POST', /^\/api\/(runs|styles|starters)$/],
+	['PUT DELETE', /^\/api\/(documents|starters)\/[^/]+$/],
+	['PUT POST', /^\/api\/house(\/[a-z]+)?$/],
+	['GET PUT POST', /^\/api\/styles\/[^/]+\/(steps|use|aside|step|editions)$/],
+	['PUT', /^\/api\/styles\/[^/]+$/]
+];
+
+/** The end of the addresses at which pages fetch their data. */
+export const DATA = '/__data.json';
+
+export function isLight(method: string, path: string): boolean {
+	const page = path.endsWith(DATA) ? path.slice(0, -DATA.length) || '/' : path;
+	const asked = method === 'HEAD' ? 'GET' : method;
+	return LIGHT.some(([methods, pattern]) => methods.split(' ').includes(asked) && pattern.test(page));
+}
