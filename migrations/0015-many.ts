@@ -17,7 +17,7 @@ const indexOf = ([table, column]: (typeof KEYS)[number]) => `${table}_${column}_
 /** The orders in which the list of documents is shown. */
 const ORDERS = [
 	['updated', 'updated_at'],
-	['name', 'lower(name)'],
+	['name', 'name collate "und-x-icu"'],
 	['kind', 'kind'],
 	['looks', 'looks'],
 	['findings', 'findings'],
@@ -32,6 +32,7 @@ export async function up(db: Kysely<unknown>): Promise<void> {
 		.addColumn('attempts', 'integer', (c) => c.notNull().defaultTo(0))
 		.execute();
 	for (const key of KEYS) await db.schema.createIndex(indexOf(key)).ifNotExists().on(key[0]).column(key[1]).execute();
+	await sql`alter table files add column size bigint generated always as (octet_length(bytes)) stored`.execute(db);
 	await sql`alter table documents add column styled integer not null default 0`.execute(db);
 	await sql`update documents set styled = (select count(*) from wears where document_id = documents.id)`.execute(db);
 	// Words as the dictionaries of a language know them, and as they are written, for names, codes and parts of words.
@@ -56,6 +57,7 @@ export async function down(db: Kysely<unknown>): Promise<void> {
 	for (const [name] of ORDERS) await sql`drop index ${sql.ref(`documents_by_${name}`)}`.execute(db);
 	await sql`drop index styles_name_trigrams`.execute(db);
 	await sql`drop index documents_name_trigrams`.execute(db);
+	await sql`alter table files drop column size`.execute(db);
 	await sql`alter table documents drop column found_by, drop column language, drop column styled`.execute(db);
 	for (const key of KEYS) await db.schema.dropIndex(indexOf(key)).ifExists().execute();
 	await db.schema.alterTable('run_items').dropColumn('attempts').execute();

@@ -11,7 +11,9 @@ const { handler } = (await import(new URL('handler.js', import.meta.url).href)) 
 const server = createServer(handler);
 // The web process keeps its connection; it is not closed under a request that is on its way.
 server.keepAliveTimeout = 0;
-server.listen(socket, () => process.send!('listening'));
+// Where it is stopped as it starts, there is no place for its socket any more.
+server.once('error', () => process.exit(1));
+server.listen(socket, () => (process.connected ? process.send!('listening') : process.exit(1)));
 const end = () => {
 	rmSync(socket, { force: true });
 	process.exit(0);

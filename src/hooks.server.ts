@@ -2,7 +2,7 @@ import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { pino } from 'pino';
 import { randomUUID } from 'node:crypto';
 import { building } from '$app/environment';
-import { db, isAway } from '$lib/server/database.ts';
+import { db, passingWords } from '$lib/server/database.ts';
 import { queue } from '$lib/server/runs/queue.ts';
 import { withNonce } from '$lib/ui/table/nonce.ts';
 import { THEME_COOKIE, themeOf } from '$lib/ui/shell/theme.ts';
@@ -63,7 +63,12 @@ export const handle: Handle = async ({ event, resolve }) => {
 			'Content-Security-Policy',
 			policy.replace("style-src-elem 'self'", `style-src-elem 'self' 'nonce-${nonce}'`)
 		);
+	if (response.status === 503) {
+		response.headers.set('Retry-After', '5');
+		log.warn({ path: event.url.pathname }, 'answered with 503');
+	}
 	response.headers.set('X-Content-Type-Options', 'nosniff');
+	response.headers.set('Cross-Origin-Resource-Policy', 'same-origin');
 	response.headers.set('Referrer-Policy', 'same-origin');
 	return response;
 };
@@ -73,12 +78,10 @@ export const handleError: HandleServerError = ({ error, event, status, message }
 	if (status === 404) return { message: 'There is nothing at this address.', code: 'not-found' };
 	// What a request is to blame for is told to whoever sent it, and not our worry.
 	if (status < 500) return { message: `This request cannot be read: ${message}.`, code: 'request' };
-	if (isAway(error)) {
-		log.warn({ err: error, path: event.url.pathname }, 'the database does not answer');
-		return {
-			message: 'The database does not answer. Nothing was changed; try again in a moment.',
-			code: 'offline'
-		};
+	const passing = passingWords(error);
+	if (passing !== undefined) {
+		log.warn({ err: error, path: event.url.pathname }, passing);
+		return { message: passing, code: 'offline' };
 	}
 	log.error({ err: error, path: event.url.pathname }, 'unexpected error');
 	return {

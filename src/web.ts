@@ -1,4 +1,3 @@
-import { fork, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import type { RequestListener } from 'node:http';
 import { availableParallelism, tmpdir } from 'node:os';
@@ -7,6 +6,8 @@ import { fileURLToPath } from 'node:url';
 import { createFront } from './lib/server/front/front.ts';
 import { gateOf } from './lib/server/front/gate.ts';
 import { Hands } from './lib/server/front/hands.ts';
+import { keepWorker } from './lib/server/front/kept-worker.ts';
+import { limitsOf, numberIn } from './lib/server/front/limits.ts';
 import { HandProcess } from './lib/server/front/process.ts';
 
 /**
@@ -14,19 +15,12 @@ import { HandProcess } from './lib/server/front/process.ts';
  * HOST and PORT, stops in good order on SIGTERM, and leaves nothing running.
  */
 const { env } = process;
-const number = (name: string, otherwise: number): number => {
-	const value = Number(env[name] ?? otherwise);
-	if (!Number.isFinite(value) || value < 0) throw new Error(`${name} is no number: ${env[name]}`);
-	return value;
-};
 const beside = (name: string) => new URL(name, import.meta.url);
-const STOPS_WITHIN = 8_000;
+/** Requests that are under way may take so long when it stops: milliseconds. */
+const STOPS_WITHIN = 7_000;
 
-const least = Math.max(1, number('HEPTARCH_HANDS', Math.max(2, availableParallelism())));
-const limits = {
-	memory: number('HEPTARCH_HAND_MEMORY_MB', 1_000) * 2 ** 20,
-	seconds: number('HEPTARCH_JOB_SECONDS', 120)
-};
+const least = Math.max(1, numberIn(env, 'HEPTARCH_HANDS', Math.max(2, availableParallelism())));
+const limits = limitsOf(env);
 const folder = mkdtempSync(join(tmpdir(), 'heptarch-hands-'));
 let count = 0;
 const hands = new Hands(
@@ -42,34 +36,26 @@ env.HEPTARCH_ROLE = 'web';
 const { handler } = (await import(beside('handler.js').href)) as { handler: RequestListener };
 const server = createFront({ handler, hands, gate: gateOf(env) });
 
-/** Works on runs, and comes back where it ends: with a run that was too much for it, say. */
-let worker: ChildProcess | undefined;
-let stopping = false;
-function startWorker(): void {
-	if (stopping) return;
-	worker = fork(fileURLToPath(beside('worker.js')), {
-		env: { ...env, HEPTARCH_CONNECTIONS: '4' },
-		execArgv: [`--max-old-space-size=${Math.round((limits.memory / 2 ** 20) * 0.8)}`],
-		stdio: ['ignore', 'ignore', 'inherit', 'ipc']
-	});
-	worker.once('exit', () => setTimeout(startWorker, 1_000).unref());
-}
-if (number('HEPTARCH_WORKERS', 1)) startWorker();
+const worker = numberIn(env, 'HEPTARCH_WORKERS', 1)
+	? keepWorker(fileURLToPath(beside('worker.js')), limits, { ...env, HEPTARCH_CONNECTIONS: '4' })
+	: undefined;
 
+let stopping = false;
 function stop(): void {
 	if (stopping) return;
 	stopping = true;
-	const end = () => {
+	const stopped = worker?.stop();
+	const end = async () => {
 		hands.close();
-		worker?.kill('SIGTERM');
+		// What the worker does is brought to its end, or tried again.
+		await Promise.race([stopped, new Promise((resolve) => setTimeout(resolve, 1_000))]);
 		rmSync(folder, { recursive: true, force: true });
-		// What the hands and the worker still do is over at once; the worker's part is tried again.
-		setTimeout(() => process.exit(0), 500);
+		process.exit(0);
 	};
 	server.closeIdleConnections();
-	server.close(end);
+	server.close(() => void end());
 	setTimeout(() => server.closeAllConnections(), STOPS_WITHIN).unref();
 }
 process.on('SIGTERM', stop);
 process.on('SIGINT', stop);
-server.listen(number('PORT', 4700), env.HOST ?? '127.0.0.1');
+server.listen(numberIn(env, 'PORT', 4700), env.HOST ?? '127.0.0.1');

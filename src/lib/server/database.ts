@@ -43,7 +43,7 @@ export interface Database {
 		created_at: Timestamp;
 		made_by: ColumnType<string | null, string | null | undefined, string | null>;
 	};
-	files: { hash: string; bytes: Buffer; created_at: Timestamp };
+	files: { hash: string; bytes: Buffer; size: Generated<number>; created_at: Timestamp };
 	styles: {
 		id: Generated<string>;
 		name: string;
@@ -192,9 +192,22 @@ export interface RereadRows {
 /** How far a document of a run is; *applied*: its step is there, its file not yet read back. */
 export type RunItemState = 'waiting' | 'applied' | 'done' | 'failed';
 
+/** Nothing waits for ever: for a connection, a statement, a lock, or for a transaction to go on; milliseconds. */
+const WAITS = { connection: 10_000, statement: 120_000, lock: 15_000, idle: 180_000 } as const;
+
 /** Connects to PostgreSQL; does not throw before the first query. */
 export function connect(url: string): Kysely<Database> {
-	const pool = new pg.Pool({ connectionString: url, max: Number(process.env.HEPTARCH_CONNECTIONS) || 10 });
+	const pool = new pg.Pool({
+		connectionString: url,
+		max: Number(process.env.HEPTARCH_CONNECTIONS) || 10,
+		connectionTimeoutMillis: WAITS.connection,
+		// A pooler that shares connections between transactions takes no settings with a connection.
+		...(!process.env.HEPTARCH_POOLER && {
+			statement_timeout: WAITS.statement,
+			lock_timeout: WAITS.lock,
+			idle_in_transaction_session_timeout: WAITS.idle
+		})
+	});
 	// A lost idle connection is replaced at the next query; without a listener it would end the process.
 	pool.on('error', () => undefined);
 	// So would one lost in the middle of a transaction, whose query fails all the same.
@@ -210,7 +223,24 @@ export function isAway(error: unknown): boolean {
 	if (!(error instanceof Error)) return false;
 	const { code, syscall } = error as { code?: string; syscall?: string };
 	if (code === 'ENOENT') return syscall === 'connect';
-	return code !== undefined ? AWAY.test(code) : /^Connection terminated/.test(error.message);
+	return code !== undefined
+		? AWAY.test(code)
+		: /^(Connection terminated|timeout exceeded when trying to connect)/.test(error.message);
+}
+
+const AWAY_WORDS = 'The database does not answer. Nothing was changed; try again in a moment.';
+/** What PostgreSQL says (Appendix A) of what will be over: a full disk or memory, a lock, a statement that took too long. */
+const PASSING: Readonly<Record<string, string>> = {
+	'53100':
+		'The disk of the database is full, so nothing can be kept. Nothing was changed; its operator has to make room.',
+	'53200': 'The database has no memory left for this. Nothing was changed; try again in a moment.',
+	'55P03': 'Somebody else is at work on the same for long. Nothing was changed; try again in a moment.',
+	'57014': 'This took the database longer than it may. Nothing was changed; try again in a moment.'
+};
+/** What to say of a failure that will be over, and is nobody's fault who asked; undefined for any other. */
+export function passingWords(error: unknown): string | undefined {
+	if (isAway(error)) return AWAY_WORDS;
+	return error instanceof Error ? PASSING[(error as { code?: string }).code ?? ''] : undefined;
 }
 
 let shared: Kysely<Database> | undefined;

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import StoreFacts from '$lib/ui/house/StoreFacts.svelte';
 	import { plural, pluralWord } from '$lib/core/words.ts';
 	import { reachOf } from '$lib/workbench/reach.ts';
 	import ReachDialog from '$lib/ui/stylebook/ReachDialog.svelte';
@@ -263,6 +264,8 @@
 			</select>
 			<span class="text-quiet tabular-nums">{sample(house.locale)}</span>
 		</label>
+		<h2 class="mt-6 mb-2 font-semibold">What is kept</h2>
+		<StoreFacts store={data.store} />
 	</main>
 	<aside
 		class="w-[330px] shrink-0 overflow-y-auto border-s border-hairline bg-paper px-4 py-4"

@@ -7,6 +7,7 @@ import type { TableState } from '../../workbench/state.ts';
 import type { Database } from '../database.ts';
 import { importStyle, listStyles } from '../styles/styles.ts';
 import { loadHouse } from '../house/house.ts';
+import { checkRoom } from '../house/store.ts';
 import { rememberOpened, wordsOf } from './open.ts';
 import { recordDrawing, recordWears } from './record.ts';
 import { inEditions } from './steps.ts';
@@ -96,6 +97,7 @@ export async function addDocument(
 		if (style) tables[index] = { style };
 	}
 	if (document.tables.length) await takeCorrections(db, document, tables);
+	await checkRoom(db, bytes.length);
 	const { id, hash } = await db.transaction().execute(async (trx) => {
 		const hash = await keepFile(trx, bytes);
 		const row = await trx

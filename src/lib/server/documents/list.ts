@@ -24,7 +24,7 @@ export interface DocumentSummary {
 
 /** What a list is sorted by: of each order what is compared, as an expression that an index has, and its type. */
 const ORDERS = {
-	name: ['lower(name)', 'text'],
+	name: ['name collate "und-x-icu"', 'text'],
 	kind: ['kind', 'text'],
 	styled: ['styled / greatest(tables, 1)::float8', 'float8'],
 	looks: ['looks', 'integer'],

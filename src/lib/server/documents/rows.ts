@@ -46,7 +46,10 @@ export async function keepFile(db: Db, bytes: Uint8Array): Promise<string> {
 	await db
 		.insertInto('files')
 		.values({ hash, bytes: Buffer.from(bytes) })
-		.onConflict((conflict) => conflict.column('hash').doNothing())
+		.onConflict((conflict) =>
+			// Whoever sweeps sees that it is wanted again.
+			conflict.column('hash').doUpdateSet({ created_at: new Date() })
+		)
 		.execute();
 	return hash;
 }

@@ -25,7 +25,6 @@ export async function removeDocument(db: Kysely<Database>, id: string): Promise<
 			.execute();
 		await trx.deleteFrom('wears').where('document_id', '=', id).execute();
 	});
-	await forgetRemoved(db);
 }
 
 /** Brings back what was taken out. */
@@ -44,27 +43,4 @@ export async function bringBackDocument(db: Kysely<Database>, id: string): Promi
 		const kept = Object.entries(tables).filter(([, { style }]) => style === undefined || known.has(style));
 		await recordWears(trx, id, { tables: Object.fromEntries(kept) });
 	});
-}
-
-/** Documents that were taken out a day ago go for good, and with the last one of a file its bytes. */
-async function forgetRemoved(db: Kysely<Database>): Promise<void> {
-	await db
-		.deleteFrom('documents')
-		.where('removed_at', '<', sql<Date>`now() - interval '1 day'`)
-		.execute();
-	await db
-		.deleteFrom('files')
-		.where(({ and, not, exists, selectFrom }) =>
-			and([
-				not(exists(selectFrom('documents').select('id').whereRef('file_hash', '=', 'files.hash'))),
-				not(
-					exists(
-						selectFrom('document_steps')
-							.select('step')
-							.where(sql<boolean>`state -> 'drawing' ->> 'file' = files.hash`)
-					)
-				)
-			])
-		)
-		.execute();
 }

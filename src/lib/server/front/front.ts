@@ -5,7 +5,8 @@ import { createGzip } from 'node:zlib';
 import { passes, type Gate } from './gate.ts';
 import type { Hands, Job } from './hands.ts';
 import { isLight } from './light.ts';
-import type { Excess, HandProcess } from './process.ts';
+import type { Excess } from './measured.ts';
+import type { HandProcess } from './process.ts';
 import { refuse } from './refusals.ts';
 
 export interface FrontOptions {
@@ -66,7 +67,7 @@ export function createFront({ handler, hands, gate }: FrontOptions): Server {
 		try {
 			hand = await hands.take(job, gone.signal);
 		} catch (error) {
-			if (!gone.signal.aborted) refuse(request, response, { status: 503, code: 'stopping', message: STOPPING });
+			if (!gone.signal.aborted) refuse(request, response, { status: 503, code: 'offline', message: STOPPING });
 			else if (!response.destroyed) throw error;
 			return;
 		}
@@ -81,7 +82,7 @@ export function createFront({ handler, hands, gate }: FrontOptions): Server {
 				response,
 				hand.excess
 					? { status: 422, code: `too-much-${hand.excess}`, message: EXCESS[hand.excess] }
-					: { status: 503, code: 'ended', message: ENDED }
+					: { status: 503, code: 'offline', message: ENDED }
 			);
 		} finally {
 			if (job.subject !== undefined) {
@@ -89,6 +90,7 @@ export function createFront({ handler, hands, gate }: FrontOptions): Server {
 				if (Date.now() - since > 1_000) slow.add(job.subject);
 				if (slow.size > 1_000) slow.delete(slow.values().next().value!);
 			}
+			hand.rest();
 			hands.give(hand);
 		}
 	}

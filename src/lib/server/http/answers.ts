@@ -1,5 +1,6 @@
 import { error as httpError, json } from '@sveltejs/kit';
 import { InputError } from '../../core/errors.ts';
+import { passingWords } from '../database.ts';
 
 /** The one shape of an error: a sentence for a person, a code and a place for programs. */
 export interface ErrorBody {
@@ -30,7 +31,13 @@ const CLASHES = new Set(['23505', '40001', '40P01']);
 const isClash = (error: unknown): boolean =>
 	error instanceof Error && CLASHES.has((error as { code?: string }).code ?? '');
 
-const STATUS: Record<string, number> = { 'too-large': 413, worn: 409, 'name-taken': 409, 'media-type': 415 };
+const STATUS: Record<string, number> = {
+	'too-large': 413,
+	worn: 409,
+	'name-taken': 409,
+	'media-type': 415,
+	'no-room': 507
+};
 
 /** The status and body that an error is answered with; undefined for errors that are our own fault. */
 export function describeError(error: unknown): { status: number; body: ErrorBody } | undefined {
@@ -41,6 +48,8 @@ export function describeError(error: unknown): { status: number; body: ErrorBody
 		};
 	if (error instanceof ConflictError)
 		return { status: 409, body: { message: error.message, code: 'conflict', current: error.current } };
+	const passing = passingWords(error);
+	if (passing !== undefined) return { status: 503, body: { message: passing, code: 'offline' } };
 	if (isClash(error))
 		return {
 			status: 409,

@@ -1,24 +1,33 @@
 import PgBoss from 'pg-boss';
 import { sql, type Kysely } from 'kysely';
-import type { Database } from '../database.ts';
-import { sendLost, workOn, type RunJob, type Send } from './runs.ts';
+import { isAway, type Database } from '../database.ts';
+import { sweep } from '../house/store.ts';
+import { failed, sendLost, workOn, type RunJob, type Send } from './runs.ts';
 
 const QUEUE = 'run-documents';
 /** Documents that a worker takes from the queue at a time. */
 const BATCH = 4;
-/** A document that fails so often while the database answers is left to the queue. */
-const TRIES = 3;
+/** How often what was taken out is freed: milliseconds. */
+const SWEEP_EVERY = 3_600_000;
+const WENT_WRONG = 'Something went wrong while this document was worked on; the log of the server says more.';
 const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+
+/** Whoever wants to know when a job begins, and that there is none. */
+interface JobWatch {
+	readonly begin?: () => void;
+	readonly rest?: () => void;
+}
 
 /** The durable queue of the runs, on the application's own PostgreSQL. */
 export class Queue {
 	private readonly boss: PgBoss;
 	private timer: ReturnType<typeof setInterval> | undefined;
+	private sweeping: ReturnType<typeof setInterval> | undefined;
 
 	private constructor(
 		private readonly db: Kysely<Database>,
 		url: string,
-		onerror: (error: Error) => void
+		private readonly onerror: (error: Error) => void
 	) {
 		this.boss = new PgBoss({ connectionString: url, max: 3, schedule: false });
 		// A lost connection is tried again; without a listener it would end the process.
@@ -45,27 +54,37 @@ export class Queue {
 	};
 
 	/** Works on documents of runs until the process ends; sends those again whose worker was lost. */
-	async work(lostAfter = Number(process.env.HEPTARCH_LOST_AFTER) || 60): Promise<void> {
+	async work(watch: JobWatch = {}, lostAfter = Number(process.env.HEPTARCH_LOST_AFTER) || 60): Promise<void> {
 		await this.boss.work<RunJob>(QUEUE, { batchSize: BATCH, pollingIntervalSeconds: 0.5 }, async (jobs) => {
-			for (const { data } of jobs) await this.workThrough(data);
+			for (const { data } of jobs) {
+				watch.begin?.();
+				await this.workThrough(data);
+				watch.rest?.();
+			}
 		});
 		const look = () => sendLost(this.db, this.send, lostAfter).catch(() => undefined);
 		this.timer = setInterval(look, Math.min(10_000, lostAfter * 1_000));
 		this.timer.unref();
 		await look();
+		const clean = () => sweep(this.db).catch(() => undefined);
+		this.sweeping = setInterval(clean, SWEEP_EVERY);
+		this.sweeping.unref();
+		await clean();
 	}
 
 	/**
 	 * Works on one document, through an outage of the database: the queue could not be told of a failure either. What is
-	 * tried again changes nothing twice.
+	 * tried again changes nothing twice. A document that fails for any other reason is named in its run, and the others go on.
 	 */
 	private async workThrough(job: RunJob): Promise<void> {
-		for (let tries = 1; ; tries++)
+		for (let isAgain = false; ; isAgain = true)
 			try {
-				return await workOn(this.db, job);
+				return await workOn(this.db, job, isAgain);
 			} catch (error) {
 				if (await this.answers()) {
-					if (tries >= TRIES) throw error;
+					if (isAway(error)) continue;
+					this.onerror(error as Error);
+					return await failed(this.db, job, WENT_WRONG);
 				} else while (!(await this.answers())) await pause(500);
 			}
 	}
@@ -78,6 +97,7 @@ export class Queue {
 
 	async close(): Promise<void> {
 		clearInterval(this.timer);
+		clearInterval(this.sweeping);
 		await this.boss.stop({ graceful: true, timeout: 5_000 });
 	}
 }

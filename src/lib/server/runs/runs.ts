@@ -104,14 +104,10 @@ async function beginRun(
  * Works on one document of a run. Its step and the note that it was made are one transaction, so that a job that comes
  * twice, or again after a crash, changes nothing twice and nothing by half.
  */
-export async function workOn(db: Kysely<Database>, { run, document }: RunJob): Promise<void> {
-	const item = () =>
-		db
-			.updateTable('run_items')
-			.where('run_id', '=', run)
-			.where('document_id', '=', document)
-			.where('state', '!=', 'done');
+export async function workOn(db: Kysely<Database>, job: RunJob, isAgain = false): Promise<void> {
+	const { run, document } = job;
 	try {
+		if (!isAgain && (await begun(db, job)) > MOST_ATTEMPTS) return await failed(db, job, TOO_MUCH);
 		const isApplied = await db.transaction().execute(async (trx) => {
 			const found = await trx
 				.selectFrom('run_items')
@@ -176,15 +172,41 @@ export async function workOn(db: Kysely<Database>, { run, document }: RunJob): P
 		if (!isApplied) return;
 		const { account } = await writeDocument(db, document);
 		const differences = account.tables.reduce((sum, table) => sum + table.differences.length, 0);
-		await item()
+		await openItem(db, job)
 			.set({ state: 'done', differences, finished_at: sql<Date>`now()` })
 			.execute();
 	} catch (error) {
 		if (!(error instanceof InputError) && !(error instanceof NotFoundError)) throw error;
-		await item()
-			.set({ state: 'failed', reason: error.message, finished_at: sql<Date>`now()` })
-			.execute();
+		await failed(db, job, error.message);
 	}
+}
+
+/** Work on a document that was begun so often, and never came to an end, ended the worker itself each time. */
+const MOST_ATTEMPTS = 3;
+const TOO_MUCH =
+	'Working on this document took more memory or computing time than a job may take, each time that it was tried.';
+
+const openItem = (db: Kysely<Database>, { run, document }: RunJob) =>
+	db
+		.updateTable('run_items')
+		.where('run_id', '=', run)
+		.where('document_id', '=', document)
+		.where('state', 'in', ['waiting', 'applied']);
+
+/** Counts that work on a document begins; returns how often it has. */
+async function begun(db: Kysely<Database>, job: RunJob): Promise<number> {
+	const counted = await openItem(db, job)
+		.set({ attempts: sql<number>`attempts + 1` })
+		.returning('attempts')
+		.executeTakeFirst();
+	return counted?.attempts ?? 0;
+}
+
+/** Ends work on a document of a run that cannot be done, with the reason. */
+export async function failed(db: Kysely<Database>, job: RunJob, reason: string): Promise<void> {
+	await openItem(db, job)
+		.set({ state: 'failed', reason, finished_at: sql<Date>`now()` })
+		.execute();
 }
 
 /** Documents of runs that nobody has worked on for a while: their worker was lost. Sent again; coming twice does no harm. */
@@ -227,7 +249,7 @@ export async function resumeRun(db: Kysely<Database>, id: string, send: Send): P
 	await db.updateTable('runs').set({ stopped_at: null }).where('id', '=', id).where('undone_at', 'is', null).execute();
 	const waiting = await db
 		.updateTable('run_items')
-		.set({ asked_at: sql<Date>`now()` })
+		.set({ asked_at: sql<Date>`now()`, attempts: 0 })
 		.where('run_id', '=', id)
 		.where('state', 'in', ['waiting', 'applied'])
 		.returning('document_id')

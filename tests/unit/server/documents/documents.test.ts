@@ -31,6 +31,7 @@ import { patchBetween } from '../../../../src/lib/core/work/patch.ts';
 import { emptyTable } from '../../../../src/lib/core/work/table.ts';
 import { ownDatabase } from '../../../database.ts';
 import { docx, LEDGER, p, tbl, tr } from '../../formats/documents.ts';
+import { loadStore, sweep } from '../../../../src/lib/server/house/store.ts';
 import { unpackTable } from '../../../../src/lib/workbench/packed.ts';
 
 describe('the server', () => {
@@ -139,13 +140,33 @@ describe('the server', () => {
 		await removeDocument(db, a.id);
 		await yesterday(a.id);
 		await removeDocument(db, b.id);
+		await db
+			.updateTable('files')
+			.set({ created_at: new Date(Date.now() - 25 * 3_600_000) })
+			.execute();
+		assert.deepEqual(await sweep(db), { documents: 1, files: 0 });
 		assert.equal(await stored(), 1, 'b can still be brought back');
 		await assert.rejects(loadDocument(db, a.id), NotFoundError);
 		await assert.rejects(bringBackDocument(db, a.id), NotFoundError);
 		await yesterday(b.id);
-		const c = await addDocument(db, 'c.docx', await docx({ body: tbl(LEDGER) }));
-		await removeDocument(db, c.id);
+		const { removed } = await loadStore(db);
+		assert.deepEqual(removed, { documents: 1, bytes: bytes.length });
+		assert.deepEqual(await sweep(db), { documents: 1, files: 1 });
 		assert.equal(await stored(), 0);
+	});
+	it('has no more room than its operator lets it have, and makes room first', async () => {
+		const { bytes } = await loadStore(db);
+		process.env.HEPTARCH_STORE_MB = String((bytes + 10_000) / 2 ** 20);
+		try {
+			const { id } = await addDocument(db, 'small.docx', await docx({ body: tbl(LEDGER) }));
+			const rows = new TextEncoder().encode(`Lot;Seed\n${'TX;Fern\n'.repeat(2_000)}`) as Uint8Array<ArrayBuffer>;
+			const more = addDocument(db, 'more.csv', rows);
+			await assert.rejects(more, code('no-room'));
+			await removeDocument(db, id);
+			assert.deepEqual((await loadStore(db)).most, Math.round(bytes + 10_000));
+		} finally {
+			delete process.env.HEPTARCH_STORE_MB;
+		}
 	});
 	it('remembers corrections for the next table of the same shape', async () => {
 		const rows = (...more: string[]) =>

@@ -113,6 +113,39 @@ describe('runs', () => {
 		assert.match(items.find(({ document }) => document === gone)!.reason!, /no longer here/);
 		assert.equal(items.find(({ document }) => document !== gone)!.state, 'done');
 	});
+	it('name a document that ended its worker each time, and try it no more', async () => {
+		const document = documents[6]!;
+		const { id } = await startRun(db, { style, documents: [document] }, none);
+		const attempts = { attempts: 3 };
+		await db.updateTable('run_items').set(attempts).where('run_id', '=', id).execute();
+		await workOn(db, { run: id, document });
+		const { items, state } = await only(id);
+		assert.equal(state, 'done');
+		assert.deepEqual([items[0]!.state, items[0]!.tables], ['failed', 0]);
+		assert.match(items[0]!.reason!, /more memory or computing time/);
+		assert.equal(await sendLost(db, none, 0), 0, 'it is not sent for ever');
+	});
+	it('name a document that fails for any reason, and go on with the others of its batch', async () => {
+		const broken = (await addDocument(db, 'broken.docx', await docx({ body: tbl(LEDGER) }))).id;
+		// Nothing that a person can do makes a state like this; that is the point.
+		await db
+			.updateTable('document_steps')
+			.set({ state: JSON.stringify({ tables: null }) })
+			.where('document_id', '=', broken)
+			.execute();
+		const complained: string[] = [];
+		const queue = await Queue.open(db, url, ({ message }) => complained.push(message));
+		const { id } = await startRun(db, { style, documents: [broken, documents[6]!] }, queue.send);
+		await queue.work();
+		while ((await only(id)).state !== 'done') await new Promise((resolve) => setTimeout(resolve, 50));
+		await queue.close();
+		const { items } = await only(id);
+		const states = new Map(items.map((item) => [item.document, item]));
+		assert.equal(states.get(documents[6]!)!.state, 'done');
+		assert.equal(states.get(broken)!.state, 'failed');
+		assert.match(states.get(broken)!.reason!, /went wrong/);
+		assert.equal(complained.length, 1);
+	});
 	it('lose nothing and do nothing twice when workers are killed in the middle', { timeout: 120_000 }, async () => {
 		const queue = await Queue.open(db, url);
 		const program = await bundle(new URL('../../../../src/worker.ts', import.meta.url).pathname, ['src']);
