@@ -1,6 +1,7 @@
 import { sql, type Expression, type SqlBool } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { packTable } from '../../workbench/packed.ts';
+import { stretchAt } from '../../workbench/stretch.ts';
 import { openAt } from './open.ts';
 import { documentRow, stateAt, stepsOf, type Db } from './rows.ts';
 
@@ -181,10 +182,17 @@ export async function documentsFound(db: Db, query: DocumentQuery = {}) {
 }
 const NONE: DocumentCounts = { found: 0, atWork: 0, aside: 0, kinds: [] };
 
-/** Everything that the document view shows. */
+/** Everything that the document view shows: of a long document the part in which a table stands. */
+export async function loadDocumentPage(db: Db, id: string, at: number) {
+	const { looks, ...document } = await loadDocument(db, id);
+	const { blocks, tables, stretch } = stretchAt(document, at);
+	return { ...document, looks, blocks, tables: document.kind === 'csv' ? tables.map(packTable) : tables, stretch };
+}
+
+/** A document as it stands. */
 export async function loadDocument(db: Db, id: string) {
 	const found = await documentRow(db, id);
-	const { name, step, version } = found;
+	const { name, step, version, looks } = found;
 	const state = await stateAt(db, id, step);
 	const document = await openAt(db, found, state);
 	return {
@@ -196,7 +204,8 @@ export async function loadDocument(db: Db, id: string) {
 		steps: await stepsOf(db, id),
 		state,
 		blocks: document.blocks,
-		tables: document.kind === 'csv' ? document.tables.map(packTable) : document.tables,
+		looks,
+		tables: document.tables,
 		remarks: [...document.remarks, ...(document.ownRemarks ?? [])]
 	};
 }

@@ -35,7 +35,8 @@
 		view.ticked = [...indices];
 		view.scope = 'ticked';
 	}
-	const all = $derived(view.tables.map(({ index }) => index));
+	const here = $derived(view.tables.filter(() => true));
+	const all = $derived(view.all);
 </script>
 
 <div class="mb-3 flex flex-wrap items-center gap-2">
@@ -47,7 +48,7 @@
 	<span class="ms-auto text-quiet">{ticked.size} ticked; what is outlined takes what you choose at the side</span>
 </div>
 <ul class="grid grid-cols-[repeat(auto-fill,minmax(240px,1fr))] items-start gap-4" aria-label="All tables">
-	{#each view.tables as { index, place } (index)}
+	{#each here as { index, place } (index)}
 		{@const title = place.caption ?? place.heading ?? where(index)}
 		<li
 			class={['card overflow-hidden', scoped.has(index) && 'border-picked! ring-1 ring-picked']}

@@ -1,11 +1,13 @@
 <script lang="ts">
 	import { rovingBar } from '../controls/roving.ts';
 	import type { Snippet } from 'svelte';
+	import type { Stretch } from '$lib/workbench/stretch.ts';
 	import type { DocumentTable } from '$lib/formats/document.ts';
 
 	/** The tables of the document by number: one picked, some ticked, those of the scope marked. */
 	let {
 		tables,
+		stretch,
 		picked,
 		ticked,
 		scoped,
@@ -14,7 +16,10 @@
 		ontick,
 		children
 	}: {
+		/** Those that are shown. */
 		tables: readonly DocumentTable[];
+		/** Which part of the document they are. */
+		stretch: Stretch;
 		picked: number;
 		ticked: readonly number[];
 		scoped: readonly number[];
@@ -63,5 +68,12 @@
 			</span>
 		{/each}
 	</div>
+	{#if stretch.before !== null || stretch.after !== null}
+		<nav class="flex shrink-0 items-center gap-1.5" aria-label="Parts of the document">
+			{#if stretch.before !== null}<a class="chip" href="?at={stretch.before}" aria-label="The part before">‹</a>{/if}
+			<span class="text-quiet tabular-nums">{stretch.first + 1}–{stretch.last + 1} of {stretch.of}</span>
+			{#if stretch.after !== null}<a class="chip" href="?at={stretch.after}" aria-label="The part after">›</a>{/if}
+		</nav>
+	{/if}
 	{@render children()}
 </div>

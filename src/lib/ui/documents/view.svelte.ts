@@ -62,7 +62,7 @@ interface Source {
 /** The document view's state: which table is picked, what is about to be applied to which, and what is saved. */
 export class DocumentView {
 	saved = $state.raw() as Saved;
-	picked = $state(0);
+	picked: number = $state(0);
 	scope = $state<Scope>('this');
 	ticked = $state<number[]>([]);
 	draft = $state.raw<Draft>({});
@@ -78,6 +78,7 @@ export class DocumentView {
 		private readonly source: () => Source
 	) {
 		this.saved = saved;
+		this.picked = this.first;
 		this.sender = Sender.of(`/documents/${id}`, {
 			line: () => this.line,
 			orderTo: (to) => ({ path: `/api/documents/${id}/step`, body: { version: this.saved.version, to } }),
@@ -93,8 +94,17 @@ export class DocumentView {
 		});
 	}
 
+	/** By their index; of a long document only those of the part that is shown. */
 	get tables(): readonly DocumentTable[] {
 		return this.source().tables;
+	}
+	/** The first table that is shown. */
+	private get first(): number {
+		return Number(Object.keys(this.tables)[0] ?? 0);
+	}
+	/** The indices of all tables of the document. */
+	get all(): number[] {
+		return Array.from(this.tables, (_, index) => index);
 	}
 	get book(): Stylebook<BookStyle> {
 		return this.source().book;
@@ -117,7 +127,7 @@ export class DocumentView {
 		this.scope === 'this'
 			? [this.picked]
 			: this.scope === 'all'
-				? this.tables.map(({ index }) => index)
+				? this.all
 				: this.scope === 'alike'
 					? this.alike
 					: this.ticked
@@ -214,7 +224,7 @@ export class DocumentView {
 		await tellPublished(answer.published);
 		if (heldBy(answer.state) === before) return;
 		// Other work or another number of tables stands now.
-		this.picked = 0;
+		this.picked = this.first;
 		this.ticked = [];
 		await invalidateAll();
 	}
