@@ -4,6 +4,7 @@
 	import '@fontsource-variable/fraunces';
 	import '$lib/ui/table/fonts.ts';
 	import Notices from '$lib/ui/shell/Notices.svelte';
+	import Opening from '$lib/ui/shell/Opening.svelte';
 	import { afterNavigate, onNavigate } from '$app/navigation';
 	import { onMount } from 'svelte';
 	import { focusArrival, keepFocus } from '$lib/ui/shell/focus.ts';
@@ -27,4 +28,5 @@
 	<Rail />
 	<div class="flex min-w-0 flex-1 flex-col">{@render children()}</div>
 </div>
+<Opening />
 <Notices />

@@ -170,6 +170,27 @@ describe('documents of every format', () => {
 			await page.click('Undo', 'button');
 			await page.until('back', async () => (await names()).length === count);
 		});
+		it('counts files on their way, and lets the rest be stopped', async () => {
+			const before = await names();
+			const slow = Array.from({ length: 12 }, (_, i) =>
+				file(`slow ${i}.csv`, `Lot;Seed\n${`TX-${i};Fern\n`.repeat(20_000)}`)
+			);
+			await page.chooseFiles('Documents to add', ...slow);
+			await page.until('the count', async () => /of 12 files/.test(await page.text('main [role=status]')));
+			await page.click('Stop', 'button');
+			await page.until('what was not taken', async () =>
+				/files? (was|were) not taken: it was stopped/.test(await page.text('body'))
+			);
+			await page.until('the end', async () => (await page.text('main [role=status]')) === '');
+			assert.ok((await names()).length < before.length + 12, 'not all of them are in');
+			for (const name of (await names()).filter((one) => one.startsWith('slow'))) {
+				await page.click(await page.css(`[aria-label="Remove “${name}”"]`));
+				await page.click('Remove it');
+				await page.until('gone', async () => !(await names()).includes(name));
+			}
+			assert.deepEqual(await names(), before);
+			await page.driver.manage().logs().get('browser');
+		});
 		it('takes many files at once; one that cannot be read says why, and the rest go on', async () => {
 			await page.chooseFiles(
 				'Documents to add',

@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { readdirSync, readFileSync } from 'node:fs';
+import { request } from 'node:http';
 import { join } from 'node:path';
 import { after, before, describe, it } from 'node:test';
 import { SCHEMAS } from '../../src/lib/server/http/requests.ts';
@@ -191,6 +192,20 @@ describe('every route, asked for what it is not meant for', () => {
 			}
 		}
 		await all(asked());
+	});
+
+	it('by addresses that are none', async () => {
+		const { hostname, port } = new URL(application.origin);
+		for (const path of ['//', '///', '/%', '/\\', 'http://', '*', '/documents/%ff', '/..//..', '/?%'])
+			await new Promise<void>((resolve, reject) => {
+				request({ hostname, port, path }, (answer) => {
+					answer.resume();
+					assert.ok(answer.statusCode! < 500, path);
+					answer.once('end', resolve);
+				})
+					.once('error', reject)
+					.end();
+			});
 	});
 
 	it('with more than it takes, and no length said', async () => {

@@ -26,18 +26,24 @@ export function call<M extends Method, P extends string>(
 export const callRoute = <R extends RouteName>(method: Method, path: string, body: unknown): Promise<Gives<R>> =>
 	send(method, path, body);
 
-async function send<T>(method: Method, path: string, body: unknown): Promise<T> {
+/** Sends a file to be taken in; it can be given up until it is. */
+export const sendFile = (path: string, file: Blob, signal: AbortSignal): Promise<Gives<'POST /api/documents'>> =>
+	send('POST', path, file, signal);
+
+async function send<T>(method: Method, path: string, body: unknown, signal?: AbortSignal): Promise<T> {
 	let response: Response;
 	try {
 		const isFile = body instanceof Blob;
 		response = await fetch(path, {
 			method,
+			...(signal && { signal }),
 			...(body !== undefined && {
 				body: isFile ? body : JSON.stringify(body),
 				headers: { 'Content-Type': isFile ? 'application/octet-stream' : 'application/json' }
 			})
 		});
 	} catch {
+		if (signal?.aborted) throw new RequestError({ message: 'This was stopped.', code: 'stopped' });
 		throw new RequestError({
 			message: 'The server does not answer. What you did is still here; try again in a moment.',
 			code: 'offline'

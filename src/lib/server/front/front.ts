@@ -1,10 +1,10 @@
 import { createServer, request as ask, type IncomingMessage, type RequestListener, type Server } from 'node:http';
+import compression from 'compression';
 import { PassThrough } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { createGzip } from 'node:zlib';
 import { passes, type Gate } from './gate.ts';
 import type { Hands, Job } from './hands.ts';
-import { isLight } from './light.ts';
+import { isLight, pathOf } from './light.ts';
 import type { Excess } from './measured.ts';
 import type { HandProcess } from './process.ts';
 import { refuse } from './refusals.ts';
@@ -25,7 +25,6 @@ const GRACE = 1_500;
 const WATCH = 250;
 const SEAT = /(?:^|;\s*)seat=([\w-]+)/;
 const SUBJECT = /^\/(?:api\/)?(?:documents|drawings)\/([0-9a-f-]{36})(?:\/|$)/;
-const COMPRESSIBLE = /^(text\/|application\/(json|javascript|xml|[\w.-]+\+(json|xml))|image\/svg)/;
 
 const EXCESS: Record<Excess, string> = {
 	memory: 'This needs more memory than one job may take, so it was ended. Nothing was changed by it.',
@@ -43,11 +42,18 @@ export function createFront({ handler, hands, gate }: FrontOptions): Server {
 	}, WATCH);
 	watch.unref();
 
-	const server = createServer((request, response) => {
+	const compressed = compression({ level: 5 }) as unknown as (
+		...args: [...Parameters<RequestListener>, () => void]
+	) => void;
+	const server = createServer((request, response) => compressed(request, response, () => serve(request, response)));
+	server.on('close', () => clearInterval(watch));
+	return server;
+
+	function serve(request: IncomingMessage, response: Parameters<RequestListener>[1]): void {
 		const method = request.method ?? 'GET';
 		const refused = passes(gate, method, request.headers);
 		if (refused) return refuse(request, response, refused);
-		const { pathname } = new URL(request.url ?? '/', 'http://host');
+		const pathname = pathOf(request);
 		if (isLight(method, pathname)) return handler(request, response);
 		const subject = SUBJECT.exec(pathname)?.[1];
 		const job: Job = {
@@ -56,9 +62,7 @@ export function createFront({ handler, hands, gate }: FrontOptions): Server {
 			isLong: Number(request.headers['content-length'] ?? 0) > LARGE || (subject !== undefined && slow.has(subject))
 		};
 		void handOn(request, response, job);
-	});
-	server.on('close', () => clearInterval(watch));
-	return server;
+	}
 
 	async function handOn(request: IncomingMessage, response: Parameters<RequestListener>[1], job: Job): Promise<void> {
 		const gone = new AbortController();
@@ -66,9 +70,8 @@ export function createFront({ handler, hands, gate }: FrontOptions): Server {
 		let hand: HandProcess;
 		try {
 			hand = await hands.take(job, gone.signal);
-		} catch (error) {
+		} catch {
 			if (!gone.signal.aborted) refuse(request, response, { status: 503, code: 'offline', message: STOPPING });
-			else if (!response.destroyed) throw error;
 			return;
 		}
 		const since = Date.now();
@@ -129,21 +132,9 @@ function passOn(
 			answer.once('error', reject);
 			answer.once('close', () => answer.complete || reject(new Error('The answer broke off.')));
 			const { connection: _own, 'keep-alive': _alive, ...given } = answer.headers;
-			const zip =
-				/\bgzip\b/.test(String(request.headers['accept-encoding'])) &&
-				!given['content-encoding'] &&
-				COMPRESSIBLE.test(String(given['content-type'] ?? '')) &&
-				request.method !== 'HEAD' &&
-				answer.statusCode !== 304;
-			if (zip) {
-				delete given['content-length'];
-				Object.assign(given, { 'content-encoding': 'gzip', vary: 'Accept-Encoding' });
-			}
 			response.writeHead(answer.statusCode ?? 502, given);
 			const spool = new PassThrough({ highWaterMark: SPOOL });
-			const through = zip
-				? pipeline(answer, spool, createGzip({ level: 5 }), response)
-				: pipeline(answer, spool, response);
+			const through = pipeline(answer, spool, response);
 			through.catch(() => {
 				// Whoever reads went away; the hand's part is read to its end, so that it is free again.
 				if (!isOver) answer.resume();

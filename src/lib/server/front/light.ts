@@ -15,6 +15,9 @@ const LIGHT: readonly (readonly [methods: string, path: RegExp])[] = [
 	['PUT', /^\/api\/styles\/[^/]+$/]
 ];
 
+/** The path that is asked for, as it was sent: not every one is a valid address. */
+export const pathOf = ({ url = '/' }: { readonly url?: string | undefined }): string => url.split('?', 1)[0]!;
+
 /** The end of the addresses at which pages fetch their data. */
 export const DATA = '/__data.json';
 

@@ -1,6 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { ErrorBody } from '../http/answers.ts';
-import { DATA } from './light.ts';
+import { DATA, pathOf } from './light.ts';
 
 const escaped = (text: string) => text.replace(/[&<>]/g, (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;' })[sign]!);
 
@@ -20,7 +20,7 @@ export function refuse(
 		response.end(text);
 	};
 	// The forms in which SvelteKit fetches the data of a page, reads errors of it, and shows them.
-	if (new URL(request.url ?? '/', 'http://host').pathname.endsWith(DATA))
+	if (pathOf(request).endsWith(DATA))
 		send(
 			200,
 			'application/json',

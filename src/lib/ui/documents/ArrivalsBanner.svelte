@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { pluralWord } from '$lib/core/words.ts';
 	import Button from '../controls/Button.svelte';
 	import type { Arrivals } from './arrivals.svelte.ts';
 
@@ -9,8 +8,18 @@
 </script>
 
 {#if reading.length}
-	<div class="mb-3 rounded-lg border border-hairline bg-sheet px-4 py-2.5" role="status">
-		Reading {pluralWord(reading.length, `“${reading[0]!.file.name}”`, `${reading.length} files`)}…
+	<div class="mb-3 flex items-center gap-3 rounded-lg border border-hairline bg-sheet px-4 py-2.5" role="status">
+		<span class="flex-1"
+			>{#if arrivals.all > 1}Reading {arrivals.through + 1} of {arrivals.all} files, “{reading[0]!.file
+					.name}”…{:else}Reading “{reading[0]!.file.name}”…{/if}</span
+		>
+		{#if arrivals.all > 1}<progress
+				class="h-1.5 w-40 accent-picked"
+				max={arrivals.all}
+				value={arrivals.through}
+				aria-label="Files that are through"
+			></progress>{/if}
+		<Button small onclick={() => arrivals.stop()}>Stop</Button>
 	</div>
 {/if}
 {#if failed.length}
