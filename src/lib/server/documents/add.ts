@@ -8,33 +8,11 @@ import type { Database } from '../database.ts';
 import { importStyle, listStyles } from '../styles/styles.ts';
 import { loadHouse } from '../house/house.ts';
 import { checkRoom } from '../house/store.ts';
+import { searchedAs } from './languages.ts';
 import { rememberOpened, wordsOf } from './open.ts';
 import { recordDrawing, recordWears } from './record.ts';
 import { inEditions } from './steps.ts';
 import { DOCUMENTS, keepFile, type Db } from './rows.ts';
-
-/** The configurations of PostgreSQL's text search (12.6) by the language of a house's locale. */
-const SEARCHED: Readonly<Record<string, string>> = {
-	ar: 'arabic',
-	da: 'danish',
-	de: 'german',
-	el: 'greek',
-	en: 'english',
-	es: 'spanish',
-	fi: 'finnish',
-	fr: 'french',
-	hu: 'hungarian',
-	it: 'italian',
-	nb: 'norwegian',
-	nl: 'dutch',
-	no: 'norwegian',
-	pt: 'portuguese',
-	ro: 'romanian',
-	ru: 'russian',
-	sv: 'swedish',
-	tr: 'turkish'
-};
-const searchedAs = (locale: string): string => SEARCHED[locale.split('-')[0]!] ?? 'simple';
 
 /** How many really different looks these tables have: same fills, inks, type and lines count as one. */
 function countLooks(document: AnyDocument): number {

@@ -2,6 +2,8 @@ import { sql, type Expression, type SqlBool } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { packTable } from '../../workbench/packed.ts';
 import { stretchAt } from '../../workbench/stretch.ts';
+import { loadHouse } from '../house/house.ts';
+import { searchedAs } from './languages.ts';
 import { openAt } from './open.ts';
 import { documentRow, stateAt, stepsOf, type Db } from './rows.ts';
 
@@ -57,28 +59,33 @@ const PAGE = 100;
 /** Words of a search beyond these are not looked for. */
 const MOST_WORDS = 12;
 
-/** One word of a search: in a name, as part of it; in the text of tables, as the beginning of a word in whatever form. */
-function hasWord(word: string): Expression<SqlBool> {
+/**
+ * One word of a search: in a name, as part of it; in the text of tables, as the beginning of a word in whatever form. Each is
+ * looked up in an index of its own.
+ */
+function hasWord(word: string, language: string): Expression<SqlBool> {
 	const part = `%${word.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`;
 	const lexeme = `'${word.replace(/['\\]/g, ' ')}':*`;
-	return sql<SqlBool>`(
-		lower(name) like ${part}
-		or found_by @@ to_tsquery('simple', ${lexeme})
-		or found_by @@ to_tsquery(language, ${lexeme})
-		or exists (select from wears join styles on styles.id = wears.style_id
-			where wears.document_id = documents.id and lower(styles.name) like ${part})
+	return sql<SqlBool>`documents.id in (
+		select id from documents where lower(name) like ${part}
+		union all
+		select id from documents
+			where found_by @@ (to_tsquery('simple', ${lexeme}) || to_tsquery(${language}::regconfig, ${lexeme}))
+		union all
+		select document_id from wears where style_id in (select id from styles where lower(name) like ${part})
 	)`;
 }
 
-const wanted = (db: Db, { find = '', kinds, archived = false }: DocumentQuery) => {
+async function wanted(db: Db, { find = '', kinds, archived = false }: DocumentQuery) {
 	const words = find.trim().split(/\s+/).filter(Boolean).slice(0, MOST_WORDS);
+	const language = words.length ? searchedAs((await loadHouse(db)).locale) : 'simple';
 	return db
 		.selectFrom('documents')
 		.where('removed_at', 'is', null)
 		.where('archived_at', archived ? 'is not' : 'is', null)
 		.$if(kinds !== undefined, (query) => query.where('kind', 'in', [...kinds!, '']))
-		.where(({ and }) => and(words.map(hasWord)));
-};
+		.where(({ and }) => and(words.map((word) => hasWord(word, language))));
+}
 
 /** A page of the documents that are here, in an order; where several are alike in it, by their ids. */
 export async function listDocuments(db: Db, query: DocumentQuery = {}): Promise<DocumentPage> {
@@ -87,7 +94,9 @@ export async function listDocuments(db: Db, query: DocumentQuery = {}): Promise<
 	const key = sql.raw(expression);
 	const towards = sql.raw(down ? 'desc' : 'asc');
 	const from = after === undefined ? undefined : readCursor(after);
-	const rows = await wanted(db, query)
+	const rows = await (
+		await wanted(db, query)
+	)
 		.select(['id', 'name', 'kind', 'tables', 'styled', 'looks', 'findings', 'behind', 'archived_at', 'updated_at'])
 		.select(sql<string>`(${key})::text`.as('at'))
 		.$if(from !== undefined, (page) =>
@@ -158,7 +167,9 @@ interface DocumentCounts {
 }
 
 async function countDocuments(db: Db, query: DocumentQuery): Promise<DocumentCounts> {
-	const { found } = await wanted(db, query)
+	const { found } = await (
+		await wanted(db, query)
+	)
 		.select(({ fn }) => fn.countAll<string>().as('found'))
 		.executeTakeFirstOrThrow();
 	const rows = await db
