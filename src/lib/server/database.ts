@@ -124,6 +124,8 @@ export interface Database {
 		/** Where in its steps the document stands; undo and redo move it. */
 		step: number;
 		version: Generated<number>;
+		/** What its specimens were made of; null where they are still to be. */
+		specimens_of: ColumnType<string | null, string | null | undefined, string | null>;
 		/** How many of its tables wear a style. */
 		styled: Generated<number>;
 		/** The text of its tables, lower case, for searching. */
@@ -134,6 +136,17 @@ export interface Database {
 		removed_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		created_at: Timestamp;
 		updated_at: Timestamp;
+	};
+	/** What tables are chosen by for a specimen sheet. */
+	specimens: {
+		document_id: string;
+		table_index: number;
+		title: string;
+		rows: number;
+		columns: number;
+		variety: number;
+		/** Of the text of all its cells: tables that say the same are one. */
+		text_hash: string;
 	};
 	/** How a document looks, small, as it stood at a version. */
 	thumbnails: {

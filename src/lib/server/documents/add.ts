@@ -5,6 +5,7 @@ import { bareName, openDocument, type AnyDocument } from '../../formats/index.ts
 import { corrected, shapeOf } from '../../workbench/corrections.ts';
 import type { TableState } from '../../workbench/state.ts';
 import type { Database } from '../database.ts';
+import { recordSpecimens } from '../styles/specimens.ts';
 import { importStyle, listStyles } from '../styles/styles.ts';
 import { loadHouse } from '../house/house.ts';
 import { checkRoom } from '../house/store.ts';
@@ -96,6 +97,7 @@ export async function addDocument(
 		const { state } = await inEditions(trx, { tables });
 		await DOCUMENTS.write(trx, row.id, 0, [{ label: 'as it came', state }]);
 		await recordWears(trx, row.id, state);
+		await recordSpecimens(trx, row.id, hash, state, document);
 		if (document.kind === 'svg') await recordDrawing(trx, row.id, document);
 		return { id: row.id, hash };
 	});

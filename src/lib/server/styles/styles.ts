@@ -53,12 +53,19 @@ export async function listStyles(db: Db): Promise<StyleRecord[]> {
 	const newest = new Map((await newestEditions(db)).map((edition) => [edition.style_id, edition]));
 	const house = await db.selectFrom('houses').select(['inks', 'type_roles as typeRoles', 'former']).executeTakeFirst();
 	const find = findIn(rows);
+	const counts = new Map(worn.map((count) => [count.style_id, count]));
+	const built = new Map<string | null, string[]>();
+	for (const { based_on, name } of rows) {
+		const names = built.get(based_on);
+		if (names) names.push(name);
+		else built.set(based_on, [name]);
+	}
 	const saysElse = ({ frozen }: { frozen: Style }, draft: Style) =>
 		JSON.stringify(canonicalStyle(frozen)) !==
 		JSON.stringify(canonicalStyle(selfContained(draft, house ?? FIRST_HOUSE, find)));
 	return rows.map((row) => {
 		const edition = newest.get(row.id);
-		const count = worn.find(({ style_id }) => style_id === row.id);
+		const count = counts.get(row.id);
 		return {
 			id: row.id,
 			version: row.version,
@@ -69,7 +76,7 @@ export async function listStyles(db: Db): Promise<StyleRecord[]> {
 			aside: row.archived_at !== null,
 			use: row.used_in,
 			worn: { tables: Number(count?.tables ?? 0), documents: Number(count?.documents ?? 0) },
-			basesOf: rows.filter(({ based_on }) => based_on === row.id).map(({ name }) => name)
+			basesOf: built.get(row.id) ?? []
 		};
 	});
 }

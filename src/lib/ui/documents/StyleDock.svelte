@@ -3,6 +3,7 @@
 	import type { Emu } from '$lib/core/units.ts';
 	import type { Excerpt } from '$lib/workbench/excerpt.ts';
 	import type { BookStyle, Stylebook } from '$lib/workbench/stylebook.ts';
+	import Button from '../controls/Button.svelte';
 	import List from '../controls/List.svelte';
 	import PartsAndCarry from './PartsAndCarry.svelte';
 	import StylePicture from '../stylebook/StylePicture.svelte';
@@ -25,11 +26,21 @@
 	let { book, sample, widths, chosen, partsOff, carry, parts, onpoint, onchoose, onparts, oncarry }: Props = $props();
 	let search = $state('');
 	const offered = $derived(book.offered(chosen));
-	const found = $derived(
-		offered.filter(({ id, definition: { name, description = '', category = '' } }) =>
-			`${name} ${description} ${category} ${book.sentence(id)}`.toLowerCase().includes(search.trim().toLowerCase())
-		)
-	);
+	const found = $derived.by(() => {
+		const words = search.trim().toLowerCase();
+		if (!words) return offered;
+		return offered.filter(({ id, definition: { name, description = '', category = '' } }) =>
+			`${name} ${description} ${category} ${book.sentence(id)}`.toLowerCase().includes(words)
+		);
+	});
+	/** Each is a picture of the picked table: so many at a time. */
+	const STEP = 40;
+	let most = $state(STEP);
+	const shown = $derived.by(() => {
+		const first = found.slice(0, most);
+		const own = first.some(({ id }) => id === chosen) ? undefined : found.find(({ id }) => id === chosen);
+		return own ? [own, ...first] : first;
+	});
 </script>
 
 {#if offered.length > 6}
@@ -44,7 +55,7 @@
 {/if}
 <List
 	label="Styles"
-	items={found}
+	items={shown}
 	key={({ id }) => id}
 	{chosen}
 	onchoose={({ id }) => onchoose(id)}
@@ -72,5 +83,11 @@
 	{/snippet}
 	{#snippet empty()}<p class="col-span-2 text-quiet">No style matches “{search}”.</p>{/snippet}
 </List>
+{#if found.length > most}
+	<p class="mt-3 flex items-center gap-3 text-quiet">
+		{most} of {found.length} styles
+		<Button small onclick={() => (most += STEP)}>More</Button>
+	</p>
+{/if}
 
 <PartsAndCarry {parts} {partsOff} {carry} {onparts} {oncarry} />
