@@ -13,12 +13,15 @@
 			>{#if arrivals.all > 1}Reading {arrivals.through + 1} of {arrivals.all} files, “{reading[0]!.file
 					.name}”…{:else}Reading “{reading[0]!.file.name}”…{/if}</span
 		>
-		{#if arrivals.all > 1}<progress
-				class="h-1.5 w-40 accent-picked"
-				max={arrivals.all}
-				value={arrivals.through}
+		{#if arrivals.all > 1}<span
+				class="h-1.5 w-40 overflow-hidden rounded-full bg-desk"
+				role="progressbar"
 				aria-label="Files that are through"
-			></progress>{/if}
+				aria-valuemin="0"
+				aria-valuemax={arrivals.all}
+				aria-valuenow={arrivals.through}
+				><span class="block h-full bg-picked" style="width:{(100 * arrivals.through) / arrivals.all}%"></span></span
+			>{/if}
 		<Button small onclick={() => arrivals.stop()}>Stop</Button>
 	</div>
 {/if}

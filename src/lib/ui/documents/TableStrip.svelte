@@ -71,7 +71,9 @@
 	{#if stretch.before !== null || stretch.after !== null}
 		<nav class="flex shrink-0 items-center gap-1.5" aria-label="Parts of the document">
 			{#if stretch.before !== null}<a class="chip" href="?at={stretch.before}" aria-label="The part before">‹</a>{/if}
-			<span class="text-quiet tabular-nums">{stretch.first + 1}–{stretch.last + 1} of {stretch.of}</span>
+			<span class="text-quiet tabular-nums"
+				>{stretch.first + 1}–{stretch.last + 1} of {stretch.of.toLocaleString('en-GB')}</span
+			>
 			{#if stretch.after !== null}<a class="chip" href="?at={stretch.after}" aria-label="The part after">›</a>{/if}
 		</nav>
 	{/if}
