@@ -88,8 +88,6 @@ async function documentsWith(db: Db, most: number) {
 	}
 	return found;
 }
-/** The id of no document: a list in SQL is never empty. */
-const NOBODY = '00000000-0000-0000-0000-000000000000';
 const specimensIn = async (db: Db, ids: readonly string[]) =>
 	ids.length
 		? db
