@@ -19,7 +19,7 @@ describe('documents of every format', () => {
 		return path;
 	};
 	before(async () => {
-		page = await Page.open('demo');
+		page = await Page.open('demo', {});
 		await page.go('/documents');
 	});
 	after(async () => {

@@ -79,9 +79,13 @@ function sample(schema: Schema): unknown {
 	if (type === 'boolean') return true;
 	return Math.max(schema.minimum ?? 0, 1);
 }
+/** Not every value stands in every field, unless time is no matter; from field to field they change. */
+const EVERY = process.env.HEPTARCH_RUNS ? 1 : 3;
+let turn = 0;
+
 /** A value with each of its inner values, and itself, in turn replaced by what does not belong there. */
 function* wrong(value: unknown): Generator<unknown> {
-	yield* VALUES;
+	for (const bad of VALUES) if (turn++ % EVERY === 0) yield bad;
 	if (Array.isArray(value))
 		for (const [at, inner] of value.entries()) for (const bad of wrong(inner)) yield value.with(at, bad);
 	else if (typeof value === 'object' && value !== null)
@@ -110,7 +114,7 @@ function routes(): { method: string; path: string; kind: keyof typeof SCHEMAS | 
 
 describe('every route, asked for what it is not meant for', () => {
 	let application: Application;
-	before(async () => void (application = await Application.start('demo')));
+	before(async () => void (application = await Application.start('demo', {})));
 	after(() => application.stop());
 
 	const failures: string[] = [];

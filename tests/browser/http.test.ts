@@ -19,7 +19,7 @@ describe('the routes', () => {
 	before(async () => {
 		// Packed before anything is asked: the server drops a connection that says nothing for as long as this can take.
 		bomb = await zipOf({ 'word/document.xml': new Uint8Array(260 * 2 ** 20) });
-		application = await Application.start('demo');
+		application = await Application.start('demo', {});
 		({ origin } = application);
 	});
 	after(() => application.stop());

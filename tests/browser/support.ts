@@ -25,7 +25,11 @@ export class Application {
 		private readonly folder: string
 	) {}
 
-	static async start(house: House): Promise<Application> {
+	/**
+	 * Most tests look at screens: for them the application is one process. With settings, what an installation runs is started:
+	 * a web process with a hand and a worker.
+	 */
+	static async start(house: House, env?: Readonly<Record<string, string>>): Promise<Application> {
 		const { db, url } = await ownDatabase(house);
 		await db.destroy();
 		const folder = mkdtempSync(join(tmpdir(), 'heptarch-application-'));
@@ -33,10 +37,19 @@ export class Application {
 		const { origin, child } = await serve(url, {
 			port: await freePort(),
 			stdio: ['ignore', log, log],
-			env: { HEPTARCH_HANDS: '1' }
+			...(env ? { env: { HEPTARCH_HANDS: '1', ...env } } : { program: 'build/index.js' })
 		});
 		process.on('exit', () => child.kill('SIGKILL'));
 		return new Application(origin, child, folder);
+	}
+
+	/** Asks it to stop in good order; resolves with how long it took, in milliseconds. */
+	async end(): Promise<number> {
+		const began = Date.now();
+		const ended = new Promise((resolve) => this.child.once('exit', resolve));
+		this.child.kill('SIGTERM');
+		await ended;
+		return Date.now() - began;
 	}
 
 	/** Stops it; throws where it complained of anything. */
@@ -78,8 +91,8 @@ export class Page {
 	}
 
 	/** Opens a browser on an application of its own, with the demo house or an empty one. */
-	static async open(house: House): Promise<Page> {
-		const application = await Application.start(house);
+	static async open(house: House, env?: Readonly<Record<string, string>>): Promise<Page> {
+		const application = await Application.start(house, env);
 		const downloads = mkdtempSync(join(tmpdir(), 'heptarch-downloads-'));
 		return new Page(await openBrowser(downloads), application, downloads);
 	}

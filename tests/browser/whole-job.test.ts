@@ -32,7 +32,7 @@ describe('the whole job, from the empty library', () => {
 			at('bad.json'),
 			'{"format":"heptarch-style","version":1,"name":"Bad","parts":{"ground":{"colour":"red"}}}'
 		);
-		page = await Page.open('empty');
+		page = await Page.open('empty', {});
 	});
 	after(async () => {
 		await page.close();

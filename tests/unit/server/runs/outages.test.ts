@@ -13,7 +13,7 @@ import { Queue } from '../../../../src/lib/server/runs/queue.ts';
 import { listRuns, startRun } from '../../../../src/lib/server/runs/runs.ts';
 import { docx, LEDGER, tbl } from '../../formats/documents.ts';
 
-const FILES = 40;
+const FILES = 14;
 const PATIENCE = 90_000;
 const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
