@@ -170,6 +170,31 @@ describe('documents of every format', () => {
 			await page.click('Undo', 'button');
 			await page.until('back', async () => (await names()).length === count);
 		});
+		it('shows more than a hundred page after page, and ticks all that are found', async () => {
+			const { origin } = page;
+			const ids: string[] = [];
+			for (let i = 0; i < 110; i++) {
+				const answer = await fetch(`${origin}/api/documents?name=many%20${i}.csv`, {
+					method: 'POST',
+					body: 'Lot;Seed\nA;Fern\n',
+					headers: { 'Content-Type': 'application/octet-stream' }
+				});
+				ids.push(((await answer.json()) as { id: string }).id);
+			}
+			await page.go('/documents');
+			await page.driver.executeScript('document.querySelector("main").scrollTo(0, 1e6)');
+			await page.until('all of them', async () => (await names()).length >= 117);
+			await page.driver.sleep(800);
+			assert.ok((await names()).length >= 117, 'they stay');
+			await page.click(await page.css('[aria-label="Tick all documents listed"]'));
+			await page.named('Give');
+			for (const id of ids)
+				await fetch(`${origin}/api/documents/${id}`, {
+					method: 'DELETE',
+					headers: { 'Content-Type': 'application/json' }
+				});
+			await page.go('/documents');
+		});
 		it('counts files on their way, and lets the rest be stopped', async () => {
 			const before = await names();
 			const slow = Array.from({ length: 12 }, (_, i) =>

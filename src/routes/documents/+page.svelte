@@ -37,7 +37,11 @@
 		{ key: 'updatedAt', words: 'Last worked on' }
 	];
 	const list = untrack(() => new Listing(data.list));
-	$effect(() => list.renew(data.list));
+	$effect(() => {
+		const first = data.list;
+		// Only where the server has something new: not as somebody types, or at the next page.
+		untrack(() => list.renew(first));
+	});
 	const { counts, documents, ticked } = $derived(list);
 	const isEmpty = $derived(counts.atWork + counts.aside === 0);
 	const chosen = $derived([...ticked.values()]);

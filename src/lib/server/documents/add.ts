@@ -6,7 +6,7 @@ import { corrected, shapeOf } from '../../workbench/corrections.ts';
 import type { TableState } from '../../workbench/state.ts';
 import type { Database } from '../database.ts';
 import { recordSpecimens } from '../styles/specimens.ts';
-import { importStyle, listStyles } from '../styles/styles.ts';
+import { importStyle } from '../styles/styles.ts';
 import { loadHouse } from '../house/house.ts';
 import { checkRoom } from '../house/store.ts';
 import { searchedAs } from './languages.ts';
@@ -63,21 +63,21 @@ export async function addDocument(
 			`“${name}” holds no table, so there is nothing to style in it. It was not added.`,
 			name
 		);
-	const imported: string[] = [];
-	const ids = new Map<string, string>();
-	const before = new Set((await listStyles(db)).map(({ definition }) => definition.name));
-	for (const style of document.styles) {
-		ids.set(style.name, await importStyle(db, style, { reuse: true }));
-		if (!before.has(style.name)) imported.push(style.name);
-	}
-	const tables: Record<number, TableState> = { ...worn };
-	for (const { index, carried } of document.tables) {
-		const style = carried && ids.get(carried.style);
-		if (style) tables[index] = { style };
-	}
-	if (document.tables.length) await takeCorrections(db, document, tables);
 	await checkRoom(db, bytes.length);
-	const { id, hash } = await db.transaction().execute(async (trx) => {
+	const { id, hash, imported } = await db.transaction().execute(async (trx) => {
+		const imported: string[] = [];
+		const ids = new Map<string, string>();
+		const before = new Set((await trx.selectFrom('styles').select('name').execute()).map(({ name }) => name));
+		for (const style of document.styles) {
+			ids.set(style.name, await importStyle(trx, style, { reuse: true }));
+			if (!before.has(style.name)) imported.push(style.name);
+		}
+		const tables: Record<number, TableState> = { ...worn };
+		for (const { index, carried } of document.tables) {
+			const style = carried && ids.get(carried.style);
+			if (style) tables[index] = { style };
+		}
+		if (document.tables.length) await takeCorrections(trx, document, tables);
 		const hash = await keepFile(trx, bytes);
 		const row = await trx
 			.insertInto('documents')
@@ -99,7 +99,7 @@ export async function addDocument(
 		await recordWears(trx, row.id, state);
 		await recordSpecimens(trx, row.id, hash, state, document);
 		if (document.kind === 'svg') await recordDrawing(trx, row.id, document);
-		return { id: row.id, hash };
+		return { id: row.id, hash, imported };
 	});
 	rememberOpened(`${document.kind} ${hash}`, document);
 	return { id, imported };

@@ -134,11 +134,8 @@ function passOn(
 			const { connection: _own, 'keep-alive': _alive, ...given } = answer.headers;
 			response.writeHead(answer.statusCode ?? 502, given);
 			const spool = new PassThrough({ highWaterMark: SPOOL });
-			const through = pipeline(answer, spool, response);
-			through.catch(() => {
-				// Whoever reads went away; the hand's part is read to its end, so that it is free again.
-				if (!isOver) answer.resume();
-			});
+			// Where whoever reads goes away, the connection to the hand goes with it.
+			pipeline(answer, spool, response).catch(() => undefined);
 		});
 		request.pipe(onward);
 		request.once('error', () => onward.destroy());

@@ -42,6 +42,8 @@ interface Seat<H> {
 }
 
 const SUBJECTS_KNOWN = 8;
+/** One that cannot be started is tried again after so long: milliseconds. */
+const AFTER_FAILURE = 1_000;
 
 /**
  * The hands of a web process: whatever reads, resolves, lays out or writes runs in one of them, one job at a time. One hand
@@ -52,6 +54,8 @@ export class Hands<H extends Hand> {
 	private readonly waiting = new Waiting<Asked>();
 	private starting = 0;
 	private closed = false;
+	/** When one could not be started, the last time. */
+	private failed = 0;
 	private timer: ReturnType<typeof setInterval>;
 
 	constructor(
@@ -142,6 +146,7 @@ export class Hands<H extends Hand> {
 	private hire(): void {
 		const { least, most, long } = this.limits;
 		const all = this.seats.size + this.starting;
+		if (Date.now() - this.failed < AFTER_FAILURE) return;
 		if (all >= most || this.starting || (all >= least && !this.waiting.size)) return;
 		const areBusy = this.working().every(({ job, since }) => job.isLong || Date.now() - since > long);
 		if (all >= least && !(areBusy && this.working().length === this.seats.size)) return;
@@ -160,6 +165,7 @@ export class Hands<H extends Hand> {
 			},
 			(error) => {
 				this.starting--;
+				this.failed = Date.now();
 				// Nobody waits for what cannot be started.
 				if (!this.seats.size) for (const asked of this.waiting.drain()) asked.fail(error);
 			}

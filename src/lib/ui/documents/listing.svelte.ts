@@ -6,6 +6,8 @@ import { notifyError } from '../notices.svelte.ts';
 type Found = Gives<'GET /api/documents'>;
 /** A change of what is looked for is asked for when it has stood so long: milliseconds. */
 const PAUSE = 200;
+/** A page of the list holds so many at most. */
+const MOST_AT_ONCE = 999;
 /** A run takes so many documents at most. */
 export const MOST_TICKED = 2_000;
 
@@ -32,7 +34,7 @@ export class Listing {
 	private get isPlain(): boolean {
 		return !this.find.trim() && !this.kind && this.shelf === 'work' && this.sort.key === 'updatedAt' && this.sort.down;
 	}
-	private query(after?: string | null): string {
+	private query(after?: string | null, most?: number): string {
 		const { find, kind, shelf, sort } = this;
 		return new URLSearchParams({
 			find,
@@ -40,24 +42,26 @@ export class Listing {
 			...(kind && { kinds: kind }),
 			...(shelf === 'archive' && { archived: '1' }),
 			...(sort.down && { down: '1' }),
-			...(after && { after })
+			...(after && { after }),
+			...(most && { most: String(most) })
 		}).toString();
 	}
 
 	/** The list as it is on the server now; `first` is its beginning in the plain order. */
 	renew(first: Found): void {
 		if (this.isPlain && this.pages.documents.length <= first.documents.length) this.pages = first;
-		else void this.load();
+		// As much of it as is there, so that nobody loses their place.
+		else void this.load(Math.min(MOST_AT_ONCE, Math.max(this.pages.documents.length, first.documents.length, 1)));
 	}
 	/** Looks anew, after a pause in typing. */
 	readonly look = (): void => {
 		clearTimeout(this.timer);
 		this.timer = setTimeout(() => void this.load(), PAUSE);
 	};
-	private async load(): Promise<void> {
+	private async load(most?: number): Promise<void> {
 		const asked = ++this.asked;
 		try {
-			const found = await call('GET', `/api/documents?${this.query()}`);
+			const found = await call('GET', `/api/documents?${this.query(null, most)}`);
 			if (asked === this.asked) this.pages = found;
 		} catch (error) {
 			notifyError(error);
