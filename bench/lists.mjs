@@ -1,24 +1,11 @@
 // Lists, searches and pages of a house with 20,000 documents and 1,000 styles: node bench/lists.mjs.
 import { request } from 'node:http';
 import pg from 'pg';
-import { ensureBuild, freePort, ownDatabase, prepareDatabase, serve } from '../scripts/machine.mjs';
+import { served } from './served.mjs';
 
 const DOCUMENTS = 20_000;
 const STYLES = 1_000;
-ensureBuild();
-const cluster = await ownDatabase({ throwAway: true });
-let child;
-try {
-	prepareDatabase(cluster.url, { demo: true });
-	await fill(cluster.url);
-	const server = await serve(cluster.url, { port: await freePort() });
-	child = server.child;
-	await measure(server.origin);
-} finally {
-	child?.kill('SIGTERM');
-	await new Promise((resolve) => setTimeout(resolve, 1_500));
-	cluster.stop();
-}
+await served({ fill }, ([{ origin }]) => measure(origin));
 
 /** Copies of the demo house's documents and styles, each with words and a name of its own. */
 async function fill(url) {

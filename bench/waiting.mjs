@@ -4,31 +4,16 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { gzipSync } from 'node:zlib';
 import { bundle } from '../scripts/bundle.mjs';
-import { ensureBuild, freePort, ownDatabase, prepareDatabase, serve } from '../scripts/machine.mjs';
+import { at, pause, served } from './served.mjs';
 
 const here = dirname(fileURLToPath(import.meta.url));
-ensureBuild();
 const { largeFiles } = await import(await bundle(join(here, 'large-files.ts'), ['bench', 'demo', 'src']));
 const files = await largeFiles();
-const cluster = await ownDatabase({ throwAway: true });
-let child;
-try {
-	prepareDatabase(cluster.url, { demo: true });
-	const server = await serve(cluster.url, {
-		port: await freePort(),
-		program: process.argv.includes('alone') ? 'build/index.js' : undefined
-	});
-	child = server.child;
-	await load(server.origin);
-} finally {
-	child?.kill('SIGTERM');
-	await new Promise((resolve) => setTimeout(resolve, 1_500));
-	cluster.stop();
-}
+const program = process.argv.includes('alone') ? 'build/index.js' : undefined;
+await served({ program }, ([{ origin }]) => load(origin));
 
 async function load(origin) {
 	const seat = (name) => ({ cookie: `seat=${name}`, 'content-type': 'application/octet-stream' });
-	const pause = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 	const { documents: small } = await (await fetch(`${origin}/api/documents`)).json();
 	const paths = ['/documents', '/api/styles', '/house', '/health/live'];
 	const document = `/documents/${small.find(({ kind }) => kind === 'docx').id}`;
@@ -74,8 +59,6 @@ async function load(origin) {
 	}
 	isOver = true;
 	await Promise.all(asking);
-	const at = (values, part) =>
-		values.toSorted((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * part))];
 	for (const [what, values, bound] of [
 		['small requests', waits.small, 200],
 		['the page of a small document', waits.page, undefined]

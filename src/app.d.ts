@@ -5,6 +5,10 @@ declare global {
 		interface Error extends ErrorBody {
 			message: string;
 		}
+		interface Locals {
+			/** Whether this request failed by what will be over. */
+			isPassing?: boolean;
+		}
 	}
 }
 

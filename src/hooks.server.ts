@@ -49,7 +49,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 			secure: event.url.protocol === 'https:'
 		});
 	let nonce: string | undefined;
-	const response = await resolve(event, {
+	let response = await resolve(event, {
 		filterSerializedResponseHeaders: () => false,
 		transformPageChunk: ({ html }) => {
 			const page = withNonce(html.replace('%theme%', theme));
@@ -57,6 +57,9 @@ export const handle: Handle = async ({ event, resolve }) => {
 			return page.html;
 		}
 	});
+	// A page that did not say so itself.
+	if (event.locals.isPassing && response.status === 500)
+		response = new Response(response.body, { status: 503, headers: response.headers });
 	const policy = response.headers.get('Content-Security-Policy');
 	if (policy && nonce)
 		response.headers.set(
@@ -80,6 +83,7 @@ export const handleError: HandleServerError = ({ error, event, status, message }
 	if (status < 500) return { message: `This request cannot be read: ${message}.`, code: 'request' };
 	const passing = passingWords(error);
 	if (passing !== undefined) {
+		event.locals.isPassing = true;
 		log.warn({ err: error, path: event.url.pathname }, passing);
 		return { message: passing, code: 'offline' };
 	}

@@ -66,6 +66,21 @@ describe('the web process and its hands', () => {
 		assert.ok(names.includes('next') && !names.includes('given up'), names.join());
 	});
 
+	it('says of every page and list that the database is away, and that it is worth asking again', async () => {
+		const away = await Application.start('empty', { DATABASE_URL: 'postgres://nobody@127.0.0.1:1/nothing' });
+		const some = '00000000-0000-4000-8000-000000000000';
+		for (const path of [
+			...['/', '/documents', '/stylebook', '/starters', '/starters/begin', '/runs', '/house'],
+			...[`/documents/${some}`, `/documents/${some}/bench`, `/documents/${some}/sheet`, `/stylebook/${some}`],
+			...['/api/documents', '/api/styles', '/api/starters', '/api/house', '/api/runs', '/health/ready']
+		]) {
+			const answer = await fetch(away.origin + path);
+			assert.deepEqual([path, answer.status, !!answer.headers.get('Retry-After')], [path, 503, true]);
+			assert.match(await answer.text(), /The database does not answer/);
+		}
+		await away.end();
+	});
+
 	it('is asked by its own names only, and changes nothing for a page of another site', async () => {
 		const { hostname, port } = new URL(origin);
 		const ask = (method: string, headers: Record<string, string>) =>

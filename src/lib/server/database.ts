@@ -17,6 +17,7 @@ import type { Corrections } from '../workbench/corrections.ts';
 import type { DocumentState, TableState } from '../workbench/state.ts';
 import type { HouseState } from '../workbench/house.ts';
 import type { Along } from '../workbench/stylebook.ts';
+import { StoreError } from './files/objects.ts';
 import type { Thumbnail } from '../workbench/thumbnail.ts';
 
 type Timestamp = ColumnType<Date, Date | undefined, Date>;
@@ -33,6 +34,8 @@ export interface Database {
 		former: ColumnType<FormerNames, string | undefined, string>;
 		version: Generated<number>;
 		step: Generated<number>;
+		/** How often steps of work on tables were written anew. */
+		work_rewritten: Generated<number>;
 	};
 	house_steps: {
 		step: number;
@@ -43,7 +46,8 @@ export interface Database {
 		created_at: Timestamp;
 		made_by: ColumnType<string | null, string | null | undefined, string | null>;
 	};
-	files: { hash: string; bytes: Buffer; size: Generated<number>; created_at: Timestamp };
+	/** Contents by their hash; without bytes where they are in an object store. */
+	files: { hash: string; bytes: Buffer | null; size: number; created_at: Timestamp };
 	styles: {
 		id: Generated<string>;
 		name: string;
@@ -253,6 +257,7 @@ const PASSING: Readonly<Record<string, string>> = {
 /** What to say of a failure that will be over, and is nobody's fault who asked; undefined for any other. */
 export function passingWords(error: unknown): string | undefined {
 	if (isAway(error)) return AWAY_WORDS;
+	if (error instanceof StoreError) return error.message;
 	return error instanceof Error ? PASSING[(error as { code?: string }).code ?? ''] : undefined;
 }
 

@@ -13,7 +13,8 @@ import { searchedAs } from './languages.ts';
 import { rememberOpened, wordsOf } from './open.ts';
 import { recordDrawing, recordWears } from './record.ts';
 import { inEditions } from './steps.ts';
-import { DOCUMENTS, keepFile, type Db } from './rows.ts';
+import { keepFile } from '../files/files.ts';
+import { DOCUMENTS, type Db } from './rows.ts';
 
 /** How many really different looks these tables have: same fills, inks, type and lines count as one. */
 function countLooks(document: AnyDocument): number {

@@ -2,7 +2,8 @@ import { withBench } from '../../core/schedule/placed.ts';
 import { openDocument, applyWorks, type AnyDocument } from '../../formats/index.ts';
 import { withEdits } from '../../formats/svg/read.ts';
 import type { DocumentState } from '../../workbench/state.ts';
-import { documentRow, fileBytes, stateAt, type Db } from './rows.ts';
+import { fileBytes } from '../files/files.ts';
+import { documentRow, stateAt, type Db } from './rows.ts';
 import { worksIn } from './replay.ts';
 
 /** Opened documents by content: reading a file again costs nothing while somebody works on it. */

@@ -17,11 +17,19 @@ export function rememberWork(id: number, work: WorkTable): WorkTable {
 	return work;
 }
 
-export const knownWork = (id: number): WorkTable | undefined => replayed.get(id);
-
-/** What is remembered of steps that were written anew does not count any more. */
-export function forgetWorks(ids: readonly number[]): void {
-	for (const id of ids) replayed.delete(id);
+/** How often steps had been written anew, in any process, when these were remembered. */
+let rewritten = 0;
+async function forgetRewritten(db: Db): Promise<void> {
+	const now = (await db.selectFrom('houses').select('work_rewritten').executeTakeFirst())?.work_rewritten ?? 0;
+	if (now !== rewritten) replayed.clear();
+	rewritten = now;
+}
+/** Steps are written anew: once that is committed, nobody goes by what they were. */
+export async function worksRewritten(trx: Transaction<Database>): Promise<void> {
+	await trx
+		.updateTable('houses')
+		.set(({ eb }) => ({ work_rewritten: eb('work_rewritten', '+', 1) }))
+		.execute();
 }
 
 export interface Chained {
@@ -49,7 +57,8 @@ export async function chain(db: Db, id: number, least = 0): Promise<Chained[]> {
 
 /** The table at a step. */
 export async function workAt(db: Db, id: number): Promise<WorkTable> {
-	const before = knownWork(id);
+	await forgetRewritten(db);
+	const before = replayed.get(id);
 	if (before) return rememberWork(id, before);
 	const steps = await chain(db, id);
 	return rememberWork(id, replay(steps.toReversed()));

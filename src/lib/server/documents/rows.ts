@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import type { Kysely, Transaction } from 'kysely';
 import { EMPTY_STATE, type DocumentState } from '../../workbench/state.ts';
 import { readState } from '../../workbench/stored.ts';
@@ -39,21 +38,3 @@ export const stepsOf = (db: Db, id: string): Promise<StepInfo[]> => DOCUMENTS.li
 
 export const stateAt = async (db: Db, id: string, step: number): Promise<DocumentState> =>
 	readState((await DOCUMENTS.stateAt(db, id, step)) ?? EMPTY_STATE);
-
-/** Keeps a file's bytes, once however often it comes. Returns its SHA-256 in hex, by which they are found again. */
-export async function keepFile(db: Db, bytes: Uint8Array): Promise<string> {
-	const hash = createHash('sha256').update(bytes).digest('hex');
-	await db
-		.insertInto('files')
-		.values({ hash, bytes: Buffer.from(bytes) })
-		.onConflict((conflict) =>
-			// Whoever sweeps sees that it is wanted again.
-			conflict.column('hash').doUpdateSet({ created_at: new Date() })
-		)
-		.execute();
-	return hash;
-}
-export async function fileBytes(db: Db, hash: string): Promise<Uint8Array<ArrayBuffer>> {
-	const { bytes } = await db.selectFrom('files').select('bytes').where('hash', '=', hash).executeTakeFirstOrThrow();
-	return new Uint8Array(bytes);
-}

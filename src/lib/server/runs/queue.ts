@@ -1,6 +1,8 @@
 import PgBoss from 'pg-boss';
 import { sql, type Kysely } from 'kysely';
 import { isAway, type Database } from '../database.ts';
+import { sweepObjects } from '../files/files.ts';
+import { objectStore, StoreError } from '../files/objects.ts';
 import { sweep } from '../house/store.ts';
 import { failed, sendLost, workOn, type RunJob, type Send } from './runs.ts';
 
@@ -9,6 +11,8 @@ const QUEUE = 'run-documents';
 const BATCH = 4;
 /** How often what was taken out is freed: milliseconds. */
 const SWEEP_EVERY = 3_600_000;
+/** How often a document is tried whose file the store does not give, half a second apart. */
+const MOST_TRIES = 20;
 const WENT_WRONG = 'Something went wrong while this document was worked on; the log of the server says more.';
 const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
@@ -66,10 +70,16 @@ export class Queue {
 		this.timer = setInterval(look, Math.min(10_000, lostAfter * 1_000));
 		this.timer.unref();
 		await look();
-		const clean = () => sweep(this.db).catch(() => undefined);
+		const clean = () => this.clean().catch(() => undefined);
 		this.sweeping = setInterval(clean, SWEEP_EVERY);
 		this.sweeping.unref();
 		await clean();
+	}
+
+	private async clean(): Promise<void> {
+		await sweep(this.db);
+		const store = await objectStore();
+		if (store) await sweepObjects(this.db, store, new Date(Date.now() - SWEEP_EVERY));
 	}
 
 	/**
@@ -77,12 +87,16 @@ export class Queue {
 	 * tried again changes nothing twice. A document that fails for any other reason is named in its run, and the others go on.
 	 */
 	private async workThrough(job: RunJob): Promise<void> {
-		for (let isAgain = false; ; isAgain = true)
+		for (let tries = 0; ; tries++)
 			try {
-				return await workOn(this.db, job, isAgain);
+				return await workOn(this.db, job, tries > 0);
 			} catch (error) {
 				if (await this.answers()) {
 					if (isAway(error)) continue;
+					if (error instanceof StoreError && tries < MOST_TRIES) {
+						await pause(500);
+						continue;
+					}
 					this.onerror(error as Error);
 					return await failed(this.db, job, WENT_WRONG);
 				} else while (!(await this.answers())) await pause(500);

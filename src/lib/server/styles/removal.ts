@@ -4,7 +4,7 @@ import { plural, pluralWord } from '../../core/words.ts';
 import type { Wears } from '../../core/work/table.ts';
 import { mapTables, wornInstead, type TableState } from '../../workbench/state.ts';
 import type { Database } from '../database.ts';
-import { forgetWorks } from '../documents/replay.ts';
+import { worksRewritten } from '../documents/replay.ts';
 import { DOCUMENTS, stateAt } from '../documents/rows.ts';
 import { editionToWear } from './editions.ts';
 import { loadStyle } from './styles.ts';
@@ -98,7 +98,7 @@ async function forgetStyle(trx: Transaction<Database>, id: string, instead: Wear
 			})
 			.where('id', '=', step)
 			.execute();
-	forgetWorks(works.map(({ id: step }) => step));
+	if (works.length) await worksRewritten(trx);
 	for (const { id: starter, wears } of await trx
 		.selectFrom('starters')
 		.select(['id', 'wears'])

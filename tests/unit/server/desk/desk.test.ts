@@ -92,7 +92,7 @@ describe('the Desk', () => {
 		await db.deleteFrom('thumbnails').execute();
 		await db
 			.insertInto('files')
-			.values({ hash: 'torn', bytes: Buffer.from('no file') })
+			.values({ hash: 'torn', bytes: Buffer.from('no file'), size: 7 })
 			.execute();
 		await db.updateTable('documents').set({ file_hash: 'torn' }).where('id', '=', id).execute();
 		assert.equal((await thumbnailsOf(db, [id])).get(id), null);

@@ -16,6 +16,7 @@ import { emu } from '../../../../src/lib/core/units.ts';
 import { addDocument } from '../../../../src/lib/server/documents/add.ts';
 import { addStep, moveToStep } from '../../../../src/lib/server/documents/steps.ts';
 import { listDocuments, loadDocument } from '../../../../src/lib/server/documents/list.ts';
+import { worksRewritten, workAt } from '../../../../src/lib/server/documents/replay.ts';
 import { openById } from '../../../../src/lib/server/documents/open.ts';
 import {
 	keepStarter,
@@ -62,6 +63,27 @@ describe('work on a table', () => {
 	let id: string;
 	before(async () => {
 		({ document: id } = await makeTable(db, { name: 'Kept table', work: emptyTable(4, 3), wears: {} }));
+	});
+
+	it('is what another process wrote anew, not what this one remembers', async () => {
+		const { document } = await makeTable(db, { name: 'Written anew', work: emptyTable(2, 2), wears: {} });
+		const {
+			steps: [step]
+		} = await edit(document, null, await standing(document), [
+			(work) => typed(work, 0, 0, [{ runs: [{ text: 'before' }] }])
+		]);
+		assert.equal(text(await workAt(db, step!), 0, 0), 'before');
+		const anew = typed(emptyTable(2, 2), 0, 0, [{ runs: [{ text: 'anew' }] }]);
+		await db.transaction().execute(async (trx) => {
+			await trx
+				.updateTable('work_steps')
+				.set({ whole: JSON.stringify(anew), patch: null })
+				.where('id', '=', step!)
+				.execute();
+			assert.equal(text(await workAt(db, step!), 0, 0), 'before', 'it is not committed yet');
+			await worksRewritten(trx);
+		});
+		assert.equal(text(await workAt(db, step!), 0, 0), 'anew');
 	});
 
 	it('is kept step by step, however many, and undone and done again', async () => {
