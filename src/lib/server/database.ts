@@ -242,7 +242,9 @@ export function isAway(error: unknown): boolean {
 	if (code === 'ENOENT') return syscall === 'connect';
 	return code !== undefined
 		? AWAY.test(code)
-		: /^(Connection terminated|timeout exceeded when trying to connect)/.test(error.message);
+		: /^(Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error)/.test(
+				error.message
+			);
 }
 
 const AWAY_WORDS = 'The database does not answer. Nothing was changed; try again in a moment.';

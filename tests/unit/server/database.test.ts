@@ -41,6 +41,15 @@ describe('a database that does not answer', () => {
 			await sql`select 1`.execute(one);
 		});
 		assert.equal(isAway(await failure(ended)), true);
+		// In a transaction it is the taking back that fails.
+		const broken = real.transaction().execute(async (trx) => {
+			const { rows } = await sql<{ pid: number }>`select pg_backend_pid() as pid`.execute(trx);
+			await sql`select pg_terminate_backend(${rows[0]!.pid})`.execute(real);
+			await new Promise((resolve) => setTimeout(resolve, 300));
+			await sql`select 1`.execute(trx);
+		});
+		const lost = await failure(broken);
+		assert.equal(isAway(lost), true, String(lost));
 	});
 });
 
