@@ -8,6 +8,7 @@ import { parsePart } from '../lib/core/style/parts.ts';
 import { ASPECTS, type Aspect } from '../lib/core/style/types.ts';
 import { bareName, openDocument, OUT_KINDS, writeAs, type OutKind } from '../lib/formats/index.ts';
 import { TRAVELS, type Travel } from '../lib/formats/job.ts';
+import { isLeftOut, leftOutWords } from '../lib/core/recognise/purpose/kinds.ts';
 import { onlyFile, readBytes, readStyle, required, writeWhole } from './files.ts';
 import type { Arguments, ExitCode } from './command.ts';
 
@@ -81,7 +82,11 @@ export async function applyCommand(args: Arguments): Promise<ExitCode> {
 	const chosen =
 		typeof args.values.tables === 'string'
 			? parseTables(args.values.tables, document.tables.length)
-			: document.tables.map(({ index }) => index);
+			: document.tables.flatMap(({ index, recognition }) => (isLeftOut(recognition.purpose.is) ? [] : [index]));
+	const left = document.tables.filter(
+		({ index, recognition }) => isLeftOut(recognition.purpose.is) && !chosen.includes(index)
+	);
+	const leftWords = leftOutWords(left.map(({ recognition }) => recognition.purpose.is));
 	const jobs = chosen.map((index) => {
 		const { table } = document.tables[index]!;
 		return {
@@ -99,10 +104,26 @@ export async function applyCommand(args: Arguments): Promise<ExitCode> {
 	await writeWhole(out, bytes);
 
 	const differences = account.tables.reduce((sum, table) => sum + table.differences.length, 0);
-	if (args.values.json) console.log(JSON.stringify({ out, style: style.name, ...account }, null, 2));
+	if (args.values.json)
+		console.log(
+			JSON.stringify(
+				{
+					out,
+					style: style.name,
+					...account,
+					leftOut: left.map(({ index, recognition }) => ({ index, purpose: recognition.purpose.is }))
+				},
+				null,
+				2
+			)
+		);
 	else {
 		for (const remark of account.remarks) console.log(remark);
 		console.log(`${account.tables.length} of ${document.tables.length} tables in “${style.name}”, written to ${out}.`);
+		if (leftWords)
+			console.log(
+				`${leftWords} left as found: ${left.map(({ index }) => `table ${index + 1}`).join(', ')}. --tables takes them in.`
+			);
 		for (const { index, living, direct, lost, lostWhat, differences: found } of account.tables) {
 			const cannot = lost ? `, ${lost} not sayable in ${kind.toUpperCase()} (${Object.keys(lostWhat).join(', ')})` : '';
 			console.log(

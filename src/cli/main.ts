@@ -6,6 +6,7 @@ import { checkCommand } from './check.ts';
 import type { Arguments, ExitCode } from './command.ts';
 import { figuresCommand, USAGE as FIGURES_USAGE } from './figures.ts';
 import { liftCommand } from './lift.ts';
+import { pairCommand, USAGE as PAIR_USAGE } from './pair.ts';
 import { readCommand } from './read.ts';
 import { resolveCommand } from './resolve.ts';
 import { scheduleCommand } from './schedule.ts';
@@ -56,6 +57,12 @@ const COMMANDS: Record<string, Command> = {
 		does: 'lists totals that are off, text that is hard to read, missing headers, figures that do not line up',
 		options: { json: { type: 'boolean' } },
 		run: checkCommand
+	},
+	pair: {
+		usage: PAIR_USAGE,
+		does: 'finds the tables of a file in a newer one, with rows added, gone and changed',
+		options: { json: { type: 'boolean' } },
+		run: pairCommand
 	},
 	figures: {
 		usage: FIGURES_USAGE,

@@ -2,6 +2,7 @@ import { placedWords } from '../lib/core/findings/index.ts';
 import { tableToFile } from '../lib/core/table/file.ts';
 import { withFigures } from '../lib/core/work/file.ts';
 import { figureFindings } from '../lib/workbench/findings.ts';
+import { purposeName } from '../lib/core/recognise/purpose/kinds.ts';
 import { roleWords } from '../lib/core/roles/index.ts';
 import type { DocumentTable } from '../lib/formats/document.ts';
 import { openDocument } from '../lib/formats/index.ts';
@@ -41,7 +42,8 @@ export async function readCommand(args: Arguments): Promise<ExitCode> {
 	const remarks = [...document.remarks, ...(document.ownRemarks ?? [])];
 	if (args.values.json) {
 		const tables = document.tables.map((entry) => {
-			const file = tableToFile(entry.table, about(entry));
+			const { is: purpose, confidence: sure, reasons: why } = entry.recognition.purpose;
+			const file = { ...tableToFile(entry.table, about(entry)), purpose: { purpose, sure, why } };
 			return entry.work ? withFigures(file, entry.work) : file;
 		});
 		console.log(JSON.stringify({ file, kind: document.kind, remarks, tables }, null, 2));
@@ -55,6 +57,8 @@ export async function readCommand(args: Arguments): Promise<ExitCode> {
 		console.log(
 			`Table ${entry.index + 1}: ${table.rows} rows × ${table.columns} columns, ${placeWords(entry)}${name ? `, “${name}”` : ''}`
 		);
+		const { is, reasons } = recognition.purpose;
+		console.log(`  is ${purposeName(is)} (${reasons[0]})`);
 		const worn = entry.carried?.style ?? entry.wornName;
 		console.log(`  wears: ${worn ? `${worn}${entry.carried ? ' (house style)' : " (the file's own)"}` : 'no style'}`);
 		let from = 0;

@@ -59,6 +59,34 @@ describe('figures', () => {
 		assert.doesNotMatch(await page.text('body'), /can be read in two ways/);
 	});
 
+	it('a form is left out of all tables until it is taken in, and is data where somebody says so', async () => {
+		const blanks = (...labels: string[]) => `<tr>${labels.map((label) => `<td>${label}</td><td></td>`).join('')}</tr>`;
+		await upload(
+			'Membership.html',
+			`<!doctype html><title>Membership</title><table><tr><td colspan="4">Application for membership</td></tr>
+			${blanks('Surname', 'First name')}${blanks('Street', 'Town')}${blanks('Date', 'Signature')}</table>
+			<p>What it costs</p><table><tr><th>Kind</th><th>A year</th></tr><tr><td>One</td><td>£ 30.00</td></tr><tr><td>Family</td><td>£ 55.00</td></tr></table>`
+		);
+		const header = () => run<number>(`return document.querySelectorAll('#table-0 [data-role^=header]').length`);
+		assert.equal(await header(), 0);
+		await page.click(
+			await page.find(By.xpath(`//*[@role='radio' or self::button or self::label][normalize-space()='All · 1']`))
+		);
+		assert.match(await page.text('aside'), /And 1 form left as it is/);
+		await page.isAccessible('a form left out');
+		await page.click('Season Ledger', 'button[@role="option"]');
+		await page.click('Apply to 1 table');
+		await page.until('applied', async () => /One table wears “Season Ledger” now/.test(await page.text('body')));
+		await page.click('Take it in');
+		await page.find(By.xpath(`//*[normalize-space()='All · 2']`));
+		await panel('What it is');
+		await page.until('why', async () => /labels lead to a place to write on/.test(await page.text('aside')));
+		await page.select('What the table is for', 'data');
+		await page.until('said', async () => /you said so; it looked like a form/.test(await page.text('aside')));
+		await page.click(await page.find(By.xpath(`//button[starts-with(@title, 'Undo: ')]`)));
+		await page.until('a form again', async () => /It is left as it is/.test(await page.text('aside')));
+	});
+
 	it('sums that are off, leave rows out or mix units are findings of the document', async () => {
 		await upload(
 			'Costs.csv',

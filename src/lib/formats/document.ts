@@ -1,5 +1,5 @@
 import type { Appearance } from '../core/cascade/look.ts';
-import type { Recognition } from '../core/recognise/recognise.ts';
+import type { Recognition } from '../core/recognise/recognition.ts';
 import type { Style } from '../core/style/types.ts';
 import type { Block, CellContent } from '../core/table/content.ts';
 import type { Table } from '../core/table/grid.ts';

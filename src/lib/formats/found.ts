@@ -37,12 +37,17 @@ export function shownHints(grid: Grid, lookOf: (cell: number) => Look): Required
 	};
 }
 
+/** Nothing is drawn of a table but its text. */
+const isPlain = ({ looks, lines }: Appearance): boolean =>
+	looks.every(({ fill }) => !fill || fill === 'none') && lines.every((line) => !line);
+
 /** A table of a document. What it takes work to know is worked out when it is first asked for: few ask for all of it. */
 export function foundTable({ index, place, widths, wornName, grid, dir, locked, ...found }: FoundTable): DocumentTable {
 	const appearance = once(found.appearance);
 	const content = once(() => found.content(appearance()));
 	const recognised = once(() => {
-		const known = recognisedTable(grid, found.hints(appearance));
+		const hints = found.hints(appearance);
+		const known = recognisedTable(grid, hints.things ? { ...hints, isPlain: () => isPlain(appearance()) } : hints);
 		return dir === 'rtl' ? { ...known, table: { ...known.table, dir } } : known;
 	});
 	const carried = once(() => findCarried(found.carried, index, grid, wornName));

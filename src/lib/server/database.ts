@@ -96,7 +96,9 @@ export interface Database {
 		style_name: string;
 		edition: number | null;
 		/** Parts in use and carry for all its tables; what is absent stays each table's own. */
-		settings: JSONColumnType<Pick<TableState, 'partsOff' | 'carry'> & { readonly reread?: boolean }>;
+		settings: JSONColumnType<
+			Pick<TableState, 'partsOff' | 'carry'> & { readonly reread?: boolean; readonly takesAll?: boolean }
+		>;
 		stopped_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		undone_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		created_at: Timestamp;

@@ -1,5 +1,6 @@
 import { textAt, type Table } from '../core/table/grid.ts';
 import type { RowRole } from '../core/roles/index.ts';
+import { PURPOSES, type Purpose } from '../core/recognise/purpose/kinds.ts';
 import { COLUMN_KINDS, type ColumnKind } from '../core/table/columns.ts';
 import type { DecimalMark } from '../core/values/parse.ts';
 import type { TableState } from './state.ts';
@@ -12,6 +13,7 @@ export interface Corrections {
 	readonly firstColumns?: number;
 	readonly lastColumns?: number;
 	readonly mark?: DecimalMark;
+	readonly purpose?: Purpose;
 }
 
 const plain = (text: string): string => text.toLowerCase().replace(/\s+/g, ' ').trim();
@@ -48,7 +50,8 @@ export function correctionsIn(table: Table, state: TableState): Corrections | un
 		...(roles.length && { roles: Object.fromEntries(roles) }),
 		...(state.firstColumns !== undefined && { firstColumns: state.firstColumns }),
 		...(state.lastColumns !== undefined && { lastColumns: state.lastColumns }),
-		...(state.mark && { mark: state.mark })
+		...(state.mark && { mark: state.mark }),
+		...(state.purpose && { purpose: state.purpose })
 	};
 	return Object.keys(said).length ? said : undefined;
 }
@@ -73,6 +76,7 @@ export function corrected(table: Table, said: Corrections): Pick<TableState, key
 		...(said.firstColumns !== undefined &&
 			said.firstColumns !== table.firstColumns && { firstColumns: said.firstColumns }),
 		...(said.lastColumns !== undefined && said.lastColumns !== table.lastColumns && { lastColumns: said.lastColumns }),
-		...((said.mark === '.' || said.mark === ',') && { mark: said.mark })
+		...((said.mark === '.' || said.mark === ',') && { mark: said.mark }),
+		...(said.purpose && PURPOSES.includes(said.purpose) && { purpose: said.purpose })
 	};
 }

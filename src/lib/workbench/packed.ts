@@ -1,4 +1,4 @@
-import type { Recognition } from '../core/recognise/recognise.ts';
+import type { Recognition } from '../core/recognise/recognition.ts';
 import { createGrid, type Grid } from '../core/table/grid.ts';
 import { bareAppearance, plainContentWhenSeen } from '../formats/bare.ts';
 import type { DocumentTable } from '../formats/document.ts';

@@ -3,6 +3,7 @@ import type { Touch } from '../core/table/grid.ts';
 import type { DrawingEdits } from '../formats/svg/read.ts';
 import type { Emu } from '../core/units.ts';
 import type { DecimalMark } from '../core/values/parse.ts';
+import type { Purpose } from '../core/recognise/purpose/kinds.ts';
 import type { RowRole } from '../core/roles/index.ts';
 import type { ColumnKind } from '../core/table/columns.ts';
 
@@ -14,6 +15,8 @@ export interface TableState extends Wears {
 	/** Corrections, by row and by column. */
 	readonly roles?: Readonly<Record<number, RowRole>>;
 	readonly kinds?: Readonly<Record<number, ColumnKind>>;
+	/** What kind of table it is. */
+	readonly purpose?: Purpose;
 	/** The decimal mark of its figures. */
 	readonly mark?: DecimalMark;
 	readonly firstColumns?: number;

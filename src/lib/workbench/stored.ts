@@ -3,6 +3,7 @@ import { once } from '../core/once.ts';
 import { MOST_INTEGER } from '../core/well-formed.ts';
 import { ROLE_PATTERN } from '../core/roles/index.ts';
 import { COLUMN_KINDS } from '../core/table/columns.ts';
+import { PURPOSES } from '../core/recognise/purpose/kinds.ts';
 import { TOUCH_SCHEMA } from '../core/style/schema.ts';
 import { ASPECTS } from '../core/style/types.ts';
 import { mapTables, type DocumentState, type TableState } from './state.ts';
@@ -33,6 +34,7 @@ export const TABLE_STATE = closed(
 		roles: byIndex({ type: 'string', pattern: ROLE_PATTERN }),
 		kinds: byIndex({ enum: COLUMN_KINDS }),
 		mark: { enum: ['.', ','] },
+		purpose: { enum: PURPOSES },
 		firstColumns: { type: 'integer', minimum: 0, maximum: 1000 },
 		lastColumns: { type: 'integer', minimum: 0, maximum: 1000 },
 		partsOff: PARTS_OFF,

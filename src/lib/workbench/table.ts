@@ -1,12 +1,22 @@
 import type { DocumentTable } from '../formats/document.ts';
-import { withRoles } from '../core/recognise/table.ts';
+import type { Purpose } from '../core/recognise/purpose/kinds.ts';
+import type { Recognition } from '../core/recognise/recognition.ts';
+import { tableAs, withRoles } from '../core/recognise/table.ts';
 import type { Table, Touch } from '../core/table/grid.ts';
 import type { TableState } from './state.ts';
 
+/** What kind of table it is: as somebody said, or as it was recognised. */
+export const purposeOf = (entry: Pick<DocumentTable, 'recognition'>, state: TableState | undefined): Purpose =>
+	state?.purpose ?? entry.recognition.purpose.is;
+
 /** A document's table with what a person decided laid over what was recognised. */
-export function stateTable(entry: Pick<DocumentTable, 'table'>, state: TableState | undefined): Table {
+export function stateTable(
+	entry: Pick<DocumentTable, 'table'> & { readonly recognition?: Recognition },
+	state: TableState | undefined
+): Table {
 	let { table } = entry;
 	if (!state) return table;
+	if (state.purpose && entry.recognition) table = tableAs(table, entry.recognition, state.purpose);
 	if (state.roles)
 		table = withRoles(
 			table,

@@ -15,6 +15,18 @@ export interface Hints {
 	readonly fill?: (r: number) => string | undefined;
 	/** Cells whose text is the result of a field that adds up. */
 	readonly formula?: readonly boolean[];
+	/** What stands in a cell beside its text, by the cell's index. */
+	readonly things?: (cell: number) => Things;
+	/** No cell has a fill, and no edge a line. */
+	readonly isPlain?: () => boolean;
+}
+
+/** How many pictures, boxes to tick, fields to fill in and inner tables a cell holds. */
+export interface Things {
+	readonly pictures?: number;
+	readonly boxes?: number;
+	readonly fields?: number;
+	readonly inner?: number;
 }
 
 /** What is asked of a row again and again. */

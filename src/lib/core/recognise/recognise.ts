@@ -1,19 +1,15 @@
 import { Decimal } from 'decimal.js';
-import type { Column, Grid } from '../table/grid.ts';
+import type { Grid } from '../table/grid.ts';
 import { atLevel, isHeader, type RowRole } from '../roles/index.ts';
 import { NUMERIC_KINDS, type ColumnKind } from '../table/columns.ts';
 import { canLabel, columnKind, type Guess } from './columns.ts';
-import { factsOf, role, type Hints, type RowFacts } from './facts.ts';
+import { factsOf, role, type Hints, type RowFacts, type Things } from './facts.ts';
 import { recogniseHead } from './head.ts';
 import { Sums, type SumEvidence } from './sums.ts';
+import { forPurpose, purposeOf, type Clues } from './purpose/index.ts';
+import type { Purpose } from './purpose/kinds.ts';
+import type { Recognition } from './recognition.ts';
 import { CURRENCY_NAME, TOTAL_NAME } from './words.ts';
-
-export interface Recognition {
-	readonly rows: readonly Guess<RowRole>[];
-	readonly columns: readonly (Guess<ColumnKind> & { readonly name: string })[];
-	readonly firstColumns: Guess<number>;
-	readonly lastColumns: Guess<number>;
-}
 
 const ORDINARY = role('body', 0.9, 'an ordinary row');
 
@@ -129,7 +125,44 @@ export function recognise(grid: Grid, hints: Hints = {}): Recognition {
 		sums.take(facts[r]!.amounts, rows[r]!.is);
 	}
 	const columns = recogniseColumns(grid, facts, rows);
-	return { rows, columns, ...recogniseEdges(grid, facts, rows, columns) };
+	const asData = { rows, columns, ...recogniseEdges(grid, facts, rows, columns) };
+	const clues: Clues = {
+		grid,
+		facts,
+		asData,
+		things: hints.things ?? (() => NO_THINGS),
+		isPlain: () => hints.isPlain?.(),
+		isCalledSum: (r) => isCalledSum(facts, r, hints)
+	};
+	const purpose = purposeOf(clues);
+	const judged = forPurpose(asData, purpose.is, clues);
+	return judged === asData ? { ...asData, purpose } : { ...judged, purpose, asData };
+}
+
+const NO_THINGS: Things = {};
+
+/** Whether a row says that it is a sum: by its label, its look or a formula of the file. */
+const isCalledSum = (facts: readonly RowFacts[], r: number, hints: Hints): boolean => {
+	const { words, hasAmount } = facts[r]!;
+	if (!hasAmount) return false;
+	return words.total || words.subtotal || !!hints.formula?.[r] || (r > 0 && !!hints.bold?.(r) && !hints.bold(r - 1));
+};
+
+/** What a table's rows and columns are where somebody says what it is for. */
+export function recognisedAs(grid: Grid, recognition: Recognition, purpose: Purpose): Recognition {
+	if (purpose === recognition.purpose.is) return recognition;
+	const { purpose: guessed, asData, ...judged } = recognition;
+	const plain = asData ?? judged;
+	const facts = factsOf(grid);
+	const clues: Clues = {
+		grid,
+		facts,
+		asData: plain,
+		things: () => NO_THINGS,
+		isPlain: () => undefined,
+		isCalledSum: (r) => isCalledSum(facts, r, {})
+	};
+	return { ...forPurpose(plain, purpose, clues), purpose: guessed, asData: plain };
 }
 
 /** Rows whose label says what the figures of the whole table are. */
@@ -234,7 +267,3 @@ function recogniseEdges(
 		lastColumns: { is: 0, confidence: 0.8, reasons: ['the last column is one among the others'] }
 	};
 }
-
-/** The table's columns as a style speaks of them. */
-export const columnsOf = (recognition: Recognition): Column[] =>
-	recognition.columns.map(({ is, name }) => ({ kind: is, name }));

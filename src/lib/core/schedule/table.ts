@@ -1,5 +1,5 @@
 import { recognisedTable } from '../recognise/table.ts';
-import type { Recognition } from '../recognise/recognise.ts';
+import type { Recognition } from '../recognise/recognition.ts';
 import { ASPECTS } from '../style/types.ts';
 import { createGrid, type Grid, type Span, type Table, type Touch } from '../table/grid.ts';
 import { behaviour, isHeader, type Role, type RowRole } from '../roles/index.ts';

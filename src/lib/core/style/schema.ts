@@ -4,6 +4,7 @@ import { CASE_SCHEMA } from '../properties/case.ts';
 import { lengthSchema, positiveLengthSchema, wordsSchema, type Leaf } from '../properties/property.ts';
 import { WEIGHT_SCHEMA } from '../properties/weight.ts';
 import { ROLE_PATTERN, ROWS_PATTERN } from '../roles/index.ts';
+import { PURPOSES } from '../recognise/purpose/kinds.ts';
 import { COLUMN_KINDS } from '../table/columns.ts';
 import { SIDES } from '../table/grid.ts';
 import { COMPARISONS, type Operands } from './comparisons.ts';
@@ -208,6 +209,11 @@ export const TABLE_SCHEMA: Schema = {
 			firstColumns: index,
 			lastColumns: index,
 			dir: { enum: ['ltr', 'rtl'] },
+			/** What it is for, as `read --json` says it. */
+			purpose: closed(
+				{ purpose: { enum: PURPOSES }, sure: { type: 'number' }, why: { type: 'array', items: { type: 'string' } } },
+				['purpose']
+			),
 			partsOff: { type: 'array', items: { type: 'string' } },
 			carry: { type: 'array', items: { enum: ASPECTS }, uniqueItems: true },
 			touches: {

@@ -1,4 +1,5 @@
-import { recognisedTable, withRoles } from '../recognise/table.ts';
+import type { Purpose } from '../recognise/purpose/kinds.ts';
+import { recognisedTable, tableAs, withRoles } from '../recognise/table.ts';
 import { checkTableFile } from '../style/validate.ts';
 import { ASPECTS, type Aspect } from '../style/types.ts';
 import { InputError } from '../errors.ts';
@@ -20,6 +21,8 @@ export interface TableFile {
 	columns?: { kind?: ColumnKind; name?: string; formula?: string }[];
 	firstColumns?: number;
 	lastColumns?: number;
+	/** What it is for; as recognised where it is left out. */
+	purpose?: { purpose: Purpose; sure?: number; why?: readonly string[] };
 	partsOff?: string[];
 	/** Left to right where it is left out. */
 	dir?: Direction;
@@ -55,7 +58,8 @@ export function tableFromFile(value: unknown): Table {
 			`The table has ${grid.columns} columns, but "columns" names ${file.columns.length}.`,
 			'/columns'
 		);
-	let { table } = recognisedTable(grid);
+	const recognised = recognisedTable(grid);
+	let table = file.purpose ? tableAs(recognised.table, recognised.recognition, file.purpose.purpose) : recognised.table;
 	if (file.rows) table = withRoles(table, file.rows);
 	const named = table.columnInfo;
 	return {
@@ -68,7 +72,7 @@ export function tableFromFile(value: unknown): Table {
 			: named,
 		firstColumns: Math.min(file.firstColumns ?? table.firstColumns, grid.columns),
 		lastColumns: Math.min(file.lastColumns ?? table.lastColumns, grid.columns),
-		partsOff: file.partsOff ?? [],
+		partsOff: file.partsOff ?? table.partsOff,
 		carry: file.carry ?? ASPECTS,
 		touches: file.touches ?? [],
 		...(file.dir === 'rtl' && { dir: 'rtl' })

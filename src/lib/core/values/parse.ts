@@ -39,7 +39,7 @@ const ZEROS = [0x660, 0x6f0, 0x966, 0x9e6, 0xff10];
 const OTHER_DIGIT = /[٠-٩۰-۹०-९০-৯０-９]/g;
 
 /** The same text with European digits and marks. */
-function plainDigits(text: string): string {
+export function plainDigits(text: string): string {
 	if (text.search(OTHER_DIGIT) < 0) return text;
 	const plain = text.replace(OTHER_DIGIT, (digit) => {
 		const code = digit.charCodeAt(0);

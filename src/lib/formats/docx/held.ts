@@ -2,9 +2,33 @@ import { fromTwips } from '../../core/units.ts';
 import { hold, holdRow, type Held, type RowFacts } from '../held.ts';
 import { readOnOff } from './properties/text.ts';
 import type { XmlNode } from '../package/xml.ts';
+import type { Things } from '../../core/recognise/facts.ts';
 
 const CONTROLS: ReadonlySet<string> = new Set(['w:dropDownList', 'w:comboBox', 'w:date', 'w:text', 'w:picture']);
 const CHANGES: ReadonlySet<string> = new Set(['w:ins', 'w:del', 'w:moveFrom', 'w:moveTo']);
+
+/** Boxes as Wingdings has them: an empty one, one with a shadow, a ticked one, a crossed one. */
+const BOX_SIGNS = /^F0(A8|6F|FE|FD|78)$/i;
+
+/** What cells hold beside text, for telling what their table is for. */
+export function thingsIn(cells: readonly XmlNode[]): Things {
+	let [pictures, boxes, fields, inner] = [0, 0, 0, 0];
+	const visit = (node: XmlNode): void => {
+		for (const child of node.children) {
+			const { name } = child;
+			if (name === 'mc:Fallback') continue;
+			if (name === 'w:tbl') inner++;
+			else if (name === 'w:drawing' || name === 'w:pict') pictures++;
+			else if (name === 'w:sym' && BOX_SIGNS.test(child.attribute('w:char') ?? '')) boxes++;
+			else if (name === 'w:checkBox' || (node.name === 'w:sdtPr' && /}checkbox$/.test(name))) boxes++;
+			else if (name === 'w:textInput' || name === 'w:ddList' || (node.name === 'w:sdtPr' && CONTROLS.has(name)))
+				fields++;
+			else visit(child);
+		}
+	};
+	for (const cell of cells) visit(cell);
+	return { pictures, boxes, fields, inner };
+}
 
 /** What a row's properties say of it (§17.4.6, §17.4.20, §17.4.49, §17.4.80). */
 export function rowFacts(trPr: XmlNode | undefined): RowFacts {

@@ -14,6 +14,7 @@ import { readCellText } from './cell-text.ts';
 import { StyleSheet } from './styles.ts';
 import { paragraphText, readGrid, type SourceGrid } from './tables.ts';
 import { linksIn, noteIn, NOTHING_BESIDE, picturesIn, positionOf, type Beside } from './beside.ts';
+import { thingsIn } from './held.ts';
 
 /** A part that can hold tables. */
 export interface StoryPart {
@@ -213,6 +214,7 @@ function hintsOf(source: SourceGrid, reader: PropertyReader, hasFields: boolean)
 			({ cells }) =>
 				hasFields &&
 				cells.some(({ node }) => descendants(node, 'w:instrText').some(({ text }) => /=\s*SUM\s*\(/i.test(text)))
-		)
+		),
+		things: (cell) => thingsIn(source.sources[cell]?.map(({ node }) => node) ?? [])
 	};
 }

@@ -1,3 +1,4 @@
+import type { Things } from '../../core/recognise/facts.ts';
 import { emu } from '../../core/units.ts';
 import { hold, holdRow, type Held, type HeldKind, type RowFacts } from '../held.ts';
 import type { PageStyles } from './cascade.ts';
@@ -35,6 +36,24 @@ export function rowFacts(row: Element, styles: PageStyles): RowFacts {
 		...(/^avoid/.test(computed.get('break-inside') ?? '') && { staysWhole: true }),
 		...(('hidden' in row.attribs || computed.get('display') === 'none') && { isHidden: true })
 	};
+}
+
+/** What a cell holds beside text, for telling what its table is for. */
+export function thingsIn(cell: Element | undefined): Things {
+	let [pictures, boxes, fields, inner] = [0, 0, 0, 0];
+	const visit = (node: Element): void => {
+		for (const child of node.children) {
+			if (!isTag(child)) continue;
+			const { name } = child;
+			if (name === 'table') inner++;
+			else if (name === 'input' && /^(checkbox|radio)$/i.test(child.attribs.type ?? '')) boxes++;
+			else if (name === 'input' || name === 'select' || name === 'textarea') fields++;
+			else if (KINDS[name] === 'picture' || KINDS[name] === 'drawing') pictures++;
+			else visit(child);
+		}
+	};
+	if (cell) visit(cell);
+	return { pictures, boxes, fields, inner };
 }
 
 /** Counts what an element of a page holds beside text and tables. */

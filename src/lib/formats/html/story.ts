@@ -18,6 +18,7 @@ import { toPx } from './css.ts';
 import { contentsOf, noteIn, paragraphsOf, textOf, type TextRun } from './text.ts';
 import { listItemOf } from './lists.ts';
 import { ownCaption, pictureIn, runView } from './beside.ts';
+import { thingsIn } from './held.ts';
 
 /** A paragraph of a page's body. */
 export interface BodyParagraph {
@@ -235,7 +236,8 @@ function hintsOf({ grid, rows, cells }: HtmlGrid, styles: PageStyles): Hints {
 			);
 			const first = fills[0];
 			return first && fills.filter((other) => other === first).length * 2 > fills.length ? first : undefined;
-		}
+		},
+		things: (cell) => thingsIn(cells[cell])
 	};
 }
 

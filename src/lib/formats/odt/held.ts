@@ -1,4 +1,5 @@
 import { hold, holdRow, type Held, type RowFacts } from '../held.ts';
+import type { Things } from '../../core/recognise/facts.ts';
 import type { XmlNode } from '../package/xml.ts';
 import { toEmu } from './properties/property.ts';
 import { TEXT_FILL, type OdfStyles } from './styles.ts';
@@ -28,6 +29,22 @@ function marksIn(paragraph: XmlNode, styles: OdfStyles): number {
 		return behind !== undefined && behind !== 'transparent';
 	});
 	return marked.length < spans.length || paragraph.text.trim() ? marked.length : 0;
+}
+
+/** What a cell holds beside text, for telling what its table is for. */
+export function thingsIn(cell: XmlNode | undefined): Things {
+	let [pictures, fields, inner] = [0, 0, 0];
+	const visit = (node: XmlNode): void => {
+		for (const child of node.children) {
+			const { name } = child;
+			if (name === 'table:table') inner++;
+			else if (name === 'draw:control' || name === 'text:text-input' || name === 'text:placeholder') fields++;
+			else if (name === 'draw:frame' && child.children.some((one) => one.name === 'draw:image')) pictures++;
+			else visit(child);
+		}
+	};
+	if (cell) visit(cell);
+	return { pictures, fields, inner };
 }
 
 /** Counts what an element of a document holds beside text and tables. */

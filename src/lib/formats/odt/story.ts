@@ -15,6 +15,7 @@ import { tableIsRight } from './direction.ts';
 import { OdfStyles } from './styles.ts';
 import { paragraphsOf, readParagraph, textOf, type TextParagraph } from './text.ts';
 import { NOTHING_BESIDE, picturesIn, runView, type Beside } from './beside.ts';
+import { thingsIn } from './held.ts';
 
 /** A part of the document with text and tables of its own. */
 export interface OdtPart {
@@ -160,10 +161,11 @@ function widthsOf({ grid, columns }: OdtGrid, styles: OdfStyles) {
 		: [];
 }
 
-function hintsOf({ grid, rows }: OdtGrid, appearance: () => Appearance): Hints {
+function hintsOf({ grid, rows, cells }: OdtGrid, appearance: () => Appearance): Hints {
 	return {
 		header: rows.map(({ isHeader }, r) => isHeader && rows.slice(0, r).every((row) => row.isHeader)),
-		...shownHints(grid, (cell) => appearance().looks[appearance().cellLook[cell]!]!)
+		...shownHints(grid, (cell) => appearance().looks[appearance().cellLook[cell]!]!),
+		things: (cell) => thingsIn(cells[cell])
 	};
 }
 

@@ -15,6 +15,9 @@ import type { Database } from '../database.ts';
 import { openAt } from '../documents/open.ts';
 import { documentRow, stateAt } from '../documents/rows.ts';
 import { loadHouse } from '../house/house.ts';
+import { isLeftOut, leftOutWords } from '../../core/recognise/purpose/kinds.ts';
+import type { DocumentState } from '../../workbench/state.ts';
+import { purposeOf } from '../../workbench/table.ts';
 import type { RunWish } from '../runs/runs.ts';
 import { Wardrobe } from '../styles/editions.ts';
 import { findIn } from '../styles/styles.ts';
@@ -114,7 +117,7 @@ const DOCUMENTS = 6;
 const TABLES = 4;
 
 /** What a run would do, before it is begun: styles on a table of the first document, and the documents' tables before and after. */
-export async function previewRun(db: Db, { style, documents, ...settings }: RunWish) {
+export async function previewRun(db: Db, { style, documents, takesAll, ...settings }: RunWish) {
 	const dresser = await Dresser.of(db);
 	const places = await db
 		.selectFrom('documents')
@@ -125,7 +128,19 @@ export async function previewRun(db: Db, { style, documents, ...settings }: RunW
 	const chosen = offered.find(({ id }) => id === style)?.style;
 	// One that cannot be opened does not keep the others from being seen; the run says why it failed.
 	const found = await Promise.all(documents.slice(0, DOCUMENTS).map((id) => tablesOf(db, id).catch(() => undefined)));
-	const opened = found.filter((one) => one !== undefined);
+	const isLeft = (entry: DocumentTable, state: DocumentState) =>
+		!takesAll && isLeftOut(purposeOf(entry, state.tables[entry.index]));
+	const opened = found.flatMap((one) =>
+		one
+			? [
+					{
+						...one,
+						tables: one.tables.filter((entry) => !isLeft(entry, one.state)),
+						left: one.tables.filter((entry) => isLeft(entry, one.state))
+					}
+				]
+			: []
+	);
 	const first = opened.find(({ tables }) => tables.length);
 	const [sample] = first?.tables ?? [];
 	return {
@@ -136,8 +151,10 @@ export async function previewRun(db: Db, { style, documents, ...settings }: RunW
 					picture: dresser.picture(sample, first!.state.tables[sample.index], one.style)
 				}))
 			: [],
-		documents: opened.map(({ name, tables, state }) => ({
+		documents: opened.map(({ name, tables, state, left }) => ({
 			name,
+			/** Which it leaves as they are, in words. */
+			left: leftOutWords(left.map((entry) => purposeOf(entry, state.tables[entry.index]))) ?? null,
 			more: Math.max(0, tables.length - TABLES),
 			tables: tables.slice(0, TABLES).map((entry) => {
 				const own = state.tables[entry.index];

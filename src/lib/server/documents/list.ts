@@ -1,3 +1,4 @@
+import { isLeftOut, type Purpose } from '../../core/recognise/purpose/kinds.ts';
 import { sql, type Expression, type SqlBool } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { packTable } from '../../workbench/packed.ts';
@@ -197,7 +198,20 @@ const NONE: DocumentCounts = { found: 0, atWork: 0, aside: 0, kinds: [] };
 export async function loadDocumentPage(db: Db, id: string, at: number) {
 	const { looks, ...document } = await loadDocument(db, id);
 	const { blocks, tables, stretch } = stretchAt(document, at);
-	return { ...document, looks, blocks, tables: document.kind === 'csv' ? tables.map(packTable) : tables, stretch };
+	/** What tables are for where that is form or layout, of all of them, by index. */
+	const leftOut: Record<number, Purpose> = Object.fromEntries(
+		document.tables.flatMap(({ index, recognition: { purpose } }) =>
+			isLeftOut(purpose.is) ? [[index, purpose.is]] : []
+		)
+	);
+	return {
+		...document,
+		looks,
+		blocks,
+		tables: document.kind === 'csv' ? tables.map(packTable) : tables,
+		stretch,
+		leftOut
+	};
 }
 
 /** A document as it stands. */

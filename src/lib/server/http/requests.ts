@@ -116,7 +116,8 @@ export const SCHEMAS = {
 			style: UUID,
 			documents: { type: 'array', minItems: 1, maxItems: 2_000, items: UUID },
 			partsOff: PARTS_OFF,
-			carry: CARRY
+			carry: CARRY,
+			takesAll: { type: 'boolean' }
 		},
 		['style', 'documents']
 	),
@@ -234,6 +235,7 @@ export interface Requests {
 		documents: string[];
 		partsOff?: string[];
 		carry?: readonly Aspect[];
+		takesAll?: boolean;
 	};
 	startReread: { documents: string[] };
 	changeRun: { to: 'stop' | 'resume' | 'undo' };

@@ -4,6 +4,8 @@ import type { DocumentState, DrawingState, TableState } from '../../workbench/st
 import { NotFoundError } from '../http/answers.ts';
 import type { Database, RereadRows, RunItemState } from '../database.ts';
 import { reread } from '../drawings/drawings.ts';
+import { isLeftOut } from '../../core/recognise/purpose/kinds.ts';
+import { purposeOf } from '../../workbench/table.ts';
 import { openById } from '../documents/open.ts';
 import { stateAt } from '../documents/rows.ts';
 import { writeDocument } from '../documents/writing.ts';
@@ -38,6 +40,8 @@ export interface RunJob {
 export interface RunWish extends Pick<TableState, 'partsOff' | 'carry'> {
 	readonly style: string;
 	readonly documents: readonly string[];
+	/** Forms and layout tables wear it, too. */
+	readonly takesAll?: boolean;
 }
 
 /** What a run is called in which drawings are read again. */
@@ -150,8 +154,12 @@ export async function workOn(db: Kysely<Database>, job: RunJob, isAgain = false)
 				return true;
 			}
 			const style = found.style_id!;
-			const before = Object.fromEntries(opened.tables.map(({ index }) => [index, state.tables[index] ?? {}]));
-			const { edition, settings } = found;
+			const { edition } = found;
+			const { takesAll, ...settings } = found.settings;
+			const dressed = opened.tables.filter(
+				(entry) => takesAll || !isLeftOut(purposeOf(entry, state.tables[entry.index]))
+			);
+			const before = Object.fromEntries(dressed.map(({ index }) => [index, state.tables[index] ?? {}]));
 			const worn = Object.fromEntries(
 				Object.entries(before).map(
 					([index, { edition: _edition, pinned: _pinned, cleared: _cleared, ...own }]): [string, TableState] => [
@@ -163,7 +171,7 @@ export async function workOn(db: Kysely<Database>, job: RunJob, isAgain = false)
 			await nextStep(trx, document, `run: ${found.style_name}`, worn);
 			await trx
 				.updateTable('run_items')
-				.set({ state: 'applied', before: JSON.stringify(before), tables: opened.tables.length })
+				.set({ state: 'applied', before: JSON.stringify(before), tables: dressed.length })
 				.where('run_id', '=', run)
 				.where('document_id', '=', document)
 				.execute();

@@ -43,7 +43,7 @@ const STEPS_KEPT = 200;
 /** A table as it is taken up for work: what its file says, with what a person decided. */
 export function workFrom(entry: DocumentTable, state: TableState = {}, locale = 'en-GB'): WorkTable {
 	checkSize(entry.table.rows, entry.table.columns);
-	const isAsRead = entry.work && !state.roles && !state.kinds && !state.touches && !state.mark;
+	const isAsRead = entry.work && !state.purpose && !state.roles && !state.kinds && !state.touches && !state.mark;
 	const widths = state.widths?.length ? state.widths : entry.widths;
 	if (isAsRead) return withWears(entry.work!, wearsIn(state));
 	const table = stateTable(entry, state);

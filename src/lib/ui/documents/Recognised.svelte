@@ -1,5 +1,7 @@
 <script lang="ts">
 	import { plural } from '$lib/core/words.ts';
+	import { isLeftOut, PURPOSE_WORDS, purposeName, PURPOSES, type Purpose } from '$lib/core/recognise/purpose/kinds.ts';
+	import { recognisedAs } from '$lib/core/recognise/recognise.ts';
 	import { type RowRole } from '$lib/core/roles/index.ts';
 	import { COLUMN_KINDS, type ColumnKind } from '$lib/core/table/columns.ts';
 	import type { Table } from '$lib/core/table/grid.ts';
@@ -15,6 +17,9 @@
 		entry: DocumentTable;
 		table: Table;
 		where: string;
+		/** What somebody said that it is for. */
+		purpose: Purpose | undefined;
+		onpurpose: (purpose: Purpose) => void;
 		/** The decimal mark of the house. */
 		usual: DecimalMark;
 		onmark: (mark: DecimalMark) => void;
@@ -22,7 +27,9 @@
 		onkind: (c: number, kind: ColumnKind) => void;
 		onends: (which: 'firstColumns' | 'lastColumns', count: number) => void;
 	}
-	let { entry, table, where, usual, onmark, onrole, onkind, onends }: Props = $props();
+	let { entry, table, where, purpose, onpurpose, usual, onmark, onrole, onkind, onends }: Props = $props();
+	const guessed = $derived(entry.recognition.purpose);
+	const judged = $derived(purpose ? recognisedAs(entry.table, entry.recognition, purpose) : entry.recognition);
 	const roles = $derived(rolesToChoose(table.roles));
 	const label = (r: number) =>
 		table.cells
@@ -43,10 +50,27 @@
 <p class="mb-3 text-quiet">
 	{where}{#if entry.place.caption}, captioned “{entry.place.caption}”{/if}.
 </p>
+<h3 class="mb-1 font-semibold">What it is for</h3>
+<div class="mb-4 flex items-start gap-2">
+	<p class="min-w-0 flex-1 text-[12px] text-quiet">
+		{purpose && purpose !== guessed.is
+			? `you said so; it looked like ${purposeName(guessed.is)}`
+			: `${sure(guessed.confidence)}: ${guessed.reasons.join('; ')}`}{#if isLeftOut(purpose ?? guessed.is)}. It is left
+			as it is where all tables get a style.{/if}
+	</p>
+	<select
+		class="field w-26"
+		aria-label="What the table is for"
+		value={purpose ?? guessed.is}
+		onchange={(event) => onpurpose(event.currentTarget.value as Purpose)}
+	>
+		{#each PURPOSES as option (option)}<option value={option} title={PURPOSE_WORDS[option]}>{option}</option>{/each}
+	</select>
+</div>
 <h3 class="mb-1 font-semibold">Columns</h3>
 <ul>
 	{#each table.columnInfo as { kind, name }, c (c)}
-		{@const guess = entry.recognition.columns[c]!}
+		{@const guess = judged.columns[c]!}
 		<li class="flex items-start gap-2 border-b border-hairline py-1.5 last:border-0">
 			<div class="min-w-0 flex-1">
 				<p class="truncate font-medium">{name || `column ${c + 1}`}</p>
@@ -78,7 +102,7 @@
 				most={table.columns}
 				isWhole
 				value={table[which]}
-				title={entry.recognition[which].reasons.join('; ')}
+				title={judged[which].reasons.join('; ')}
 				onset={(count) => onends(which, count)}
 			/>
 		</label>
@@ -89,7 +113,7 @@
 <h3 class="mt-4 mb-1 font-semibold">Rows</h3>
 <ul>
 	{#each rows as r (r)}
-		{@const guess = entry.recognition.rows[r]!}
+		{@const guess = judged.rows[r]!}
 		<li class="flex items-start gap-2 border-b border-hairline py-1.5 last:border-0">
 			<div class="min-w-0 flex-1">
 				<p class="truncate font-medium">{r + 1} · {label(r)}</p>

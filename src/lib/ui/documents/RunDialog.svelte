@@ -26,6 +26,7 @@
 	const PARTS = partsInUse();
 	let style = $state('');
 	let isSame = $state(false);
+	let takesAll = $state(false);
 	let partsOff = $state.raw<string[]>([]);
 	let carry = $state.raw<readonly Aspect[]>(ASPECTS);
 	const tables = $derived(documents.reduce((sum, one) => sum + one.tables, 0));
@@ -33,7 +34,8 @@
 	const wish = $derived.by(() => ({
 		style: chosen,
 		documents: documents.map(({ id }) => id),
-		...(isSame && { partsOff, carry })
+		...(isSame && { partsOff, carry }),
+		...(takesAll && { takesAll })
 	}));
 	/** What the run would do, as far as it is worked out. */
 	let preview = $state.raw<RunPreview>();
@@ -62,8 +64,10 @@
 
 <Dialog bind:open title="Give {plural(documents.length, 'document')} a style" wide>
 	<p>
-		Every table in them, {tables} in all, wears the style from then on. The run goes on in the background and can be taken
-		back as a whole.
+		The tables in them, {tables} in all, wear the style from then on{takesAll
+			? ''
+			: '; forms and tables that only lay things out are left as they are'}. The run goes on in the background and can
+		be taken back as a whole.
 	</p>
 	<div class="my-3 grid grid-cols-[300px_minmax(0,1fr)] gap-5">
 		<List
@@ -87,7 +91,7 @@
 		</List>
 		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 		<div class="max-h-[52vh] overflow-y-auto" aria-label="What it would do" role="region" tabindex="0">
-			{#each preview?.documents ?? [] as { name, tables, more } (name)}
+			{#each preview?.documents ?? [] as { name, tables, more, left } (name)}
 				<h3 class="mb-1 font-semibold">{name}</h3>
 				{#each tables as { index, before, after } (index)}
 					<div class="mb-2 grid grid-cols-2 gap-2">
@@ -102,6 +106,7 @@
 					</div>
 				{/each}
 				{#if more}<p class="mb-3 text-[12px] text-quiet">and {plural(more, 'more table')}</p>{/if}
+				{#if left}<p class="mb-3 text-[12px] text-quiet">{left} left as found</p>{/if}
 			{:else}
 				<p class="text-quiet">
 					{isUnseen || preview
@@ -117,6 +122,9 @@
 	<label class="flex items-center gap-2"
 		><input type="checkbox" class="rounded-sm text-picked" bind:checked={isSame} />the same parts and carry for all of
 		them, in the place of each table’s own</label
+	>
+	<label class="mt-1 flex items-center gap-2"
+		><input type="checkbox" class="rounded-sm text-picked" bind:checked={takesAll} />forms and layout tables, too</label
 	>
 	{#if isSame}
 		<div>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { pluralWord } from '$lib/core/words.ts';
+	import { leftOutWords } from '$lib/core/recognise/purpose/kinds.ts';
 	import { partsInUse } from '$lib/workbench/parts.ts';
 	import { without } from '$lib/workbench/table.ts';
 	import Button from '../controls/Button.svelte';
@@ -16,6 +17,7 @@
 		ontakeout: () => void;
 	}
 	let { view, hasOneTable, onmatch, onlift, ontakeout }: Props = $props();
+	const leftWords = $derived(leftOutWords(view.leftOut.map((index) => view.purposeAt(index))));
 	/** The parts that the picked table has, as switches. */
 	const parts = $derived(
 		partsInUse(view.pickedTable.roles).filter(
@@ -34,7 +36,7 @@
 		['this', 'This table'],
 		['alike', `Like it · ${view.alike.length}`],
 		['ticked', `Ticked · ${view.ticked.length}`],
-		['all', `All · ${view.tables.length}`]
+		['all', `All · ${view.whole.length}`]
 	]}
 	value={view.scope}
 	onchange={(key) => (view.scope = key)}
@@ -42,6 +44,18 @@
 {#if view.scope === 'ticked' && view.ticked.length === 0}<p class="mb-3 text-quiet">
 		Tick tables in the strip above the page.
 	</p>{/if}
+{#if view.scope === 'all' && view.leftOut.length}
+	<p class="mb-3 text-quiet">
+		{#if view.takesAll}The {leftWords} wear it, too.{:else}And {leftWords} left as {pluralWord(
+				view.leftOut.length,
+				'it is',
+				'they are'
+			)}.{/if}
+		<button type="button" class="underline hover:text-ink" onclick={() => (view.takesAll = !view.takesAll)}
+			>{view.takesAll ? 'Leave them out' : pluralWord(view.leftOut.length, 'Take it in', 'Take them in')}</button
+		>
+	</p>
+{/if}
 <StyleDock
 	book={view.book}
 	sample={view.sample}

@@ -4,6 +4,7 @@ import type { Line } from '$lib/core/history.ts';
 import { ONLY_TEXT, OWN_LOOK } from '$lib/core/style/bare.ts';
 import { flatten, type FlatStyle } from '$lib/core/style/inherit.ts';
 import { ASPECTS, type Aspect } from '$lib/core/style/types.ts';
+import { isLeftOut, purposeName, type Purpose } from '$lib/core/recognise/purpose/kinds.ts';
 import type { RowRole } from '$lib/core/roles/index.ts';
 import type { ColumnKind } from '$lib/core/table/columns.ts';
 import type { DecimalMark } from '$lib/core/values/parse.ts';
@@ -53,6 +54,8 @@ const heldBy = ({ tables, added, gone }: DocumentState) =>
 
 /** What the page of a document works with besides what it shows; it may change while the page is open. */
 interface Source {
+	/** What tables that are recognised as forms or layout are, by index. */
+	readonly leftOut: Readonly<Record<number, Purpose>>;
 	readonly tables: readonly DocumentTable[];
 	readonly book: Stylebook<BookStyle>;
 	/** What is saved, as the page was loaded. */
@@ -106,6 +109,18 @@ export class DocumentView {
 	get all(): number[] {
 		return Array.from(this.tables, (_, index) => index);
 	}
+	/** What a table of the document is for; what is neither form nor layout is data to whoever asks here. */
+	purposeAt(index: number): Purpose {
+		return this.stateOf(index).purpose ?? this.source().leftOut[index] ?? 'data';
+	}
+	/** Forms and layout tables are taken into the scope of all. */
+	takesAll = $state(false);
+	/** The tables that the scope of all leaves as they are. */
+	readonly leftOut: readonly number[] = $derived(this.all.filter((index) => isLeftOut(this.purposeAt(index))));
+	/** The tables of the scope of all. */
+	readonly whole: readonly number[] = $derived(
+		this.takesAll ? this.all : this.all.filter((index) => !this.leftOut.includes(index))
+	);
 	get book(): Stylebook<BookStyle> {
 		return this.source().book;
 	}
@@ -127,7 +142,7 @@ export class DocumentView {
 		this.scope === 'this'
 			? [this.picked]
 			: this.scope === 'all'
-				? this.all
+				? this.whole
 				: this.scope === 'alike'
 					? this.alike
 					: this.ticked
@@ -333,6 +348,12 @@ export class DocumentView {
 		return this.step(`column ${c + 1} of table ${this.picked + 1} is ${kind}`, [this.picked], (own) => ({
 			...own,
 			kinds: { ...own.kinds, [c]: kind }
+		}));
+	}
+	correctPurpose(purpose: Purpose): Promise<boolean> {
+		return this.step(`table ${this.picked + 1} is ${purposeName(purpose)}`, [this.picked], (own) => ({
+			...own,
+			purpose
 		}));
 	}
 	correctMark(mark: DecimalMark): Promise<boolean> {

@@ -50,7 +50,12 @@
 		return { step, version, steps, state };
 	};
 	const view = untrack(() => {
-		return new DocumentView(data.document.id, saved(), () => ({ tables, book, saved: saved() }));
+		return new DocumentView(data.document.id, saved(), () => ({
+			tables,
+			book,
+			saved: saved(),
+			leftOut: data.document.leftOut
+		}));
 	});
 	onMount(() => void view.sender.resume(view.saved.version));
 	$effect(() => void view.findAlike());
@@ -315,6 +320,8 @@
 				<Recognised
 					{entry}
 					table={pickedTable}
+					purpose={view.own.purpose}
+					onpurpose={(purpose) => view.correctPurpose(purpose)}
 					where={where(picked)}
 					{usual}
 					onmark={(mark) => view.correctMark(mark)}

@@ -2,7 +2,8 @@ import assert from 'node:assert/strict';
 import { readFileSync } from 'node:fs';
 import { test } from 'node:test';
 import { recognise } from '../../../../src/lib/core/recognise/recognise.ts';
-import { createGrid, type Grid, type Span } from '../../../../src/lib/core/table/grid.ts';
+import type { Grid } from '../../../../src/lib/core/table/grid.ts';
+import { gridOf } from './labelled.ts';
 
 const ROLES: Record<string, string> = {
 	T: 'title',
@@ -32,23 +33,6 @@ interface Labelled {
 	readonly grid: Grid;
 	readonly roles: readonly string[];
 	readonly kinds: readonly string[];
-}
-
-/** The cells of rows in which `<` goes on from the cell before and `^` from the one above. */
-function gridOf(rows: readonly (readonly string[])[]): Grid {
-	const spans: Span[] = [];
-	const texts = rows.map((row) => row.map((text) => (text === '<' || text === '^' ? null : text)));
-	rows.forEach((row, r) =>
-		row.forEach((text, c) => {
-			if (text === '<' || text === '^') return;
-			let cols = 1;
-			while (row[c + cols] === '<') cols++;
-			let height = 1;
-			while (rows[r + height]?.[c] === '^') height++;
-			if (cols > 1 || height > 1) spans.push({ r, c, rows: height, cols });
-		})
-	);
-	return createGrid(texts, spans);
 }
 
 function labelledTables(): Labelled[] {
