@@ -122,6 +122,8 @@ export interface Database {
 		name: string;
 		kind: string;
 		file_hash: string;
+		/** The file that lists tell of, where a newer one took the place of the one that came. */
+		stands_on: ColumnType<string | null, string | null | undefined, string | null>;
 		tables: number;
 		findings: number;
 		looks: number;

@@ -42,6 +42,8 @@ export interface DrawingState extends DrawingEdits {
 /** The state of a document at one step: by table index. */
 export interface DocumentState {
 	readonly tables: Readonly<Record<number, TableState>>;
+	/** Hash of a newer file that took the place of the one that came; a drawing says so of its own. */
+	readonly file?: string;
 	/** Tables that were put in: each after a block of the file, −1 for its beginning. What they hold is their work. */
 	readonly added?: readonly { readonly after: number }[];
 	/** Tables of the file that were taken out, by the index that they have in it. */

@@ -1,4 +1,3 @@
-import { figureFindings } from '../../workbench/findings.ts';
 import type { Kysely } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { bareName, openDocument, type AnyDocument } from '../../formats/index.ts';
@@ -10,28 +9,12 @@ import { importStyle } from '../styles/styles.ts';
 import { loadHouse } from '../house/house.ts';
 import { checkRoom } from '../house/store.ts';
 import { searchedAs } from './languages.ts';
-import { rememberOpened, wordsOf } from './open.ts';
+import { factsOf } from './facts.ts';
+import { rememberOpened } from './open.ts';
 import { recordDrawing, recordWears } from './record.ts';
 import { inEditions } from './steps.ts';
 import { keepFile } from '../files/files.ts';
 import { DOCUMENTS, type Db } from './rows.ts';
-
-/** How many really different looks these tables have: same fills, inks, type and lines count as one. */
-function countLooks(document: AnyDocument): number {
-	return new Set(
-		document.tables.map(({ appearance }) => {
-			const looks = [
-				...new Set(
-					appearance.looks.map(({ fill, family, size, ink, weight, italic }) =>
-						JSON.stringify([fill, family, size, ink, weight, italic])
-					)
-				)
-			].sort();
-			const lines = [...new Set(appearance.lines.map((line) => JSON.stringify(line)))].sort();
-			return JSON.stringify([looks, lines]);
-		})
-	).size;
-}
 
 /** Corrections of tables of the same shape count for new ones, too; what a file carries itself is not touched. */
 async function takeCorrections(db: Db, document: AnyDocument, tables: Record<number, TableState>): Promise<void> {
@@ -87,9 +70,7 @@ export async function addDocument(
 				kind: document.kind,
 				file_hash: hash,
 				tables: document.tables.length,
-				findings: document.tables.reduce((sum, entry) => sum + figureFindings(entry).length, 0),
-				looks: countLooks(document),
-				words: wordsOf(document),
+				...factsOf(document),
 				language: searchedAs((await loadHouse(trx)).locale),
 				step: 0
 			})

@@ -17,7 +17,15 @@ export function rememberOpened(hash: string, document: AnyDocument): AnyDocument
 	return document;
 }
 
-async function openFile(db: Db, { file_hash: hash, kind }: { file_hash: string; kind: string }): Promise<AnyDocument> {
+/** The file that a document stands on: the one that came, or a newer one that took its place. */
+export const fileAt = (found: { readonly file_hash: string }, { file, drawing }: DocumentState): string =>
+	drawing?.file ?? file ?? found.file_hash;
+
+/** A file that is kept, opened. */
+export async function openFile(
+	db: Db,
+	{ file_hash: hash, kind }: { file_hash: string; kind: string }
+): Promise<AnyDocument> {
 	const known = opened.get(`${kind} ${hash}`);
 	return rememberOpened(
 		`${kind} ${hash}`,
@@ -35,7 +43,8 @@ export async function openAt(
 	state: DocumentState
 ): Promise<AnyDocument> {
 	const { drawing } = state;
-	const document = await openFile(db, drawing?.file ? { ...found, file_hash: drawing.file } : found);
+	const file = fileAt(found, state);
+	const document = await openFile(db, { ...found, file_hash: file });
 	const works = await worksIn(db, state);
 	const tables = new Map([...works].map(([index, { work }]) => [index, work]));
 	if (document.kind === 'svg') {
@@ -48,7 +57,7 @@ export async function openAt(
 	if (works.size === 0 && !state.gone?.length) return document;
 	const settle = () => applyWorks(document, tables, state.added, state.gone);
 	const steps = [...works].map(([index, { step }]) => `${index}:${step}`).join();
-	const key = `${found.kind} ${found.file_hash} ${steps} ${JSON.stringify([state.added, state.gone])}`;
+	const key = `${found.kind} ${file} ${steps} ${JSON.stringify([state.added, state.gone])}`;
 	return rememberOpened(key, opened.get(key) ?? (await settle()));
 }
 

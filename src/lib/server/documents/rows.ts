@@ -26,7 +26,7 @@ export async function documentRow(db: Db, id: string) {
 	const document = await db
 		.selectFrom('documents')
 		// Not its words: they can be long, and are only searched.
-		.select(['id', 'name', 'kind', 'file_hash', 'tables', 'findings', 'looks', 'step', 'version'])
+		.select(['id', 'name', 'kind', 'file_hash', 'stands_on', 'tables', 'findings', 'looks', 'step', 'version'])
 		.where('id', '=', id)
 		.where('removed_at', 'is', null)
 		.executeTakeFirst();

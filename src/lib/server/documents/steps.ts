@@ -7,7 +7,8 @@ import { inTransaction, type Database } from '../database.ts';
 import type { Standing } from '../history.ts';
 import { ConflictError } from '../http/answers.ts';
 import { editionToWear } from '../styles/editions.ts';
-import { openAt } from './open.ts';
+import { recordFacts } from './facts.ts';
+import { fileAt, openAt } from './open.ts';
 import { recordDrawing, recordFollowers, recordWears } from './record.ts';
 import { documentRow, DOCUMENTS, stateAt, stepsOf, type Db } from './rows.ts';
 
@@ -164,6 +165,9 @@ async function record(trx: Transaction<Database>, id: string, state: DocumentSta
 	const document = await openAt(trx, found, state);
 	if (document.tables.length !== found.tables)
 		await trx.updateTable('documents').set({ tables: document.tables.length }).where('id', '=', id).execute();
+	const file = fileAt(found, state);
+	if (document.kind !== 'svg' && file !== (found.stands_on ?? found.file_hash))
+		await recordFacts(trx, id, file, document);
 	if (document.kind === 'svg') {
 		await recordDrawing(trx, id, document);
 		await recordFollowers(trx, id);

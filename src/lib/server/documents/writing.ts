@@ -21,7 +21,7 @@ import { NotFoundError } from '../http/answers.ts';
 import type { Database } from '../database.ts';
 import { fileBytes } from '../files/files.ts';
 import { documentRow, stateAt } from './rows.ts';
-import { openAt } from './open.ts';
+import { fileAt, openAt } from './open.ts';
 import { changesIn } from './record.ts';
 import { Wardrobe } from '../styles/editions.ts';
 import { loadHouse } from '../house/house.ts';
@@ -79,7 +79,7 @@ export async function writeDocument(
 		return {
 			name,
 			kind,
-			bytes: await fileBytes(db, found.file_hash),
+			bytes: await fileBytes(db, fileAt(found, state)),
 			account: { tables: [], remarks: [...document.remarks, ...(document.ownRemarks ?? [])] }
 		};
 	const { bytes, account } = await writeAs(kind, document, jobs, { ...options, as, only, paper, title: name });

@@ -75,7 +75,7 @@ export async function sweep(db: Db, isShort = false): Promise<{ documents: numbe
 					exists(
 						selectFrom('document_steps')
 							.select('step')
-							.where(sql<boolean>`state -> 'drawing' ->> 'file' = files.hash`)
+							.where(sql<boolean>`state ->> 'file' = files.hash or state -> 'drawing' ->> 'file' = files.hash`)
 					)
 				)
 			])

@@ -1,5 +1,6 @@
 import type { addDocument } from '../documents/add.ts';
 import type { documentsFound } from '../documents/list.ts';
+import type { previewNewer, putNewer } from '../documents/newer.ts';
 import type { addStep, moveToStep } from '../documents/steps.ts';
 import type { writeDocument } from '../documents/writing.ts';
 import type { drawingObjects, drawTables, replaceDrawing, reuseSchedule, shownDrawing } from '../drawings/drawings.ts';
@@ -39,6 +40,8 @@ export interface Contract {
 	'POST /api/documents/*/steps': { takes: Requests['newStep']; gives: From<typeof addStep> };
 	'GET /api/documents/*/step': { takes: Nothing; gives: { version: number; block: number } };
 	'PUT /api/documents/*/step': { takes: Requests['moveStep']; gives: From<typeof moveToStep> };
+	'POST /api/documents/*/newer': { takes: Blob; gives: From<typeof previewNewer> };
+	'PUT /api/documents/*/newer': { takes: Blob; gives: From<typeof putNewer> };
 	'GET /api/documents/*/alike': { takes: Nothing; gives: number[] };
 	'GET /api/documents/*/account': { takes: Nothing; gives: From<typeof writeDocument>['account'] };
 	'GET /api/documents/*/lift': { takes: Nothing; gives: From<typeof previewLift> };

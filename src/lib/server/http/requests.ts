@@ -304,6 +304,20 @@ export function readId(text: string, what: string): string {
 	return text;
 }
 
+/** Pairs of table indices in an address, as `pairs=0:2,1:0`; undefined where nobody says any. */
+export function readPairs(url: URL): [number, number][] | undefined {
+	const text = url.searchParams.get('pairs');
+	if (text === null) return undefined;
+	return text
+		.split(',')
+		.filter(Boolean)
+		.map((pair) => {
+			const [, old, now] = /^(\d{1,6}):(\d{1,6})$/.exec(pair) ?? [];
+			if (old === undefined) throw new InputError('request', `“${pair}” is no pair of tables, such as 0:2.`, '/pairs');
+			return [Number(old), Number(now)];
+		});
+}
+
 /** A number from 0 in an address. */
 export function readIndex(url: URL, name: string): number {
 	const text = url.searchParams.get(name) ?? '';

@@ -24,9 +24,9 @@ const LISTED_FROM = 200;
 const hash = (text: string): string => createHash('sha256').update(text).digest('hex');
 
 /** What tables of a document are made of: as long as it is the same, so are they, whatever they wear. */
-function madeOf(file: string, { tables, added, gone, drawing }: DocumentState): string {
+function madeOf(file: string, { tables, added, gone, drawing, file: newer }: DocumentState): string {
 	const works = Object.entries(tables).flatMap(([index, { work }]) => (work === undefined ? [] : [[index, work]]));
-	return hash(JSON.stringify([file, works, added, gone, drawing]));
+	return hash(JSON.stringify([newer ?? file, works, added, gone, drawing]));
 }
 
 const textHash = ({ table }: DocumentTable): string =>

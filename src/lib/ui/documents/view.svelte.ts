@@ -49,8 +49,13 @@ const BARE = flatten(ONLY_TEXT);
 const OWN = flatten(OWN_LOOK);
 
 /** What of a state is about what its tables hold, beside what they wear. */
-const heldBy = ({ tables, added, gone }: DocumentState) =>
-	JSON.stringify([added, gone, Object.entries(tables).flatMap(([index, { work }]) => (work ? [[index, work]] : []))]);
+const heldBy = ({ tables, added, gone, file }: DocumentState) =>
+	JSON.stringify([
+		added,
+		gone,
+		file,
+		Object.entries(tables).flatMap(([index, { work }]) => (work ? [[index, work]] : []))
+	]);
 
 /** What the page of a document works with besides what it shows; it may change while the page is open. */
 interface Source {
@@ -87,14 +92,18 @@ export class DocumentView {
 			orderTo: (to) => ({ path: `/api/documents/${id}/step`, body: { version: this.saved.version, to } }),
 			take: (answer) => this.take(answer as Saved),
 			drop: () => (this.draft = {}),
-			renew: async () => {
-				await invalidateAll();
-				// Until the page has handed on what it got.
-				await tick();
-				this.saved = this.source().saved;
-			},
+			renew: () => this.renew(),
 			keepsTried: true
 		});
+	}
+
+	/** Takes what the server has now, whatever it is. */
+	async renew(): Promise<void> {
+		await invalidateAll();
+		// Until the page has handed on what it got.
+		await tick();
+		this.saved = this.source().saved;
+		if (!(this.picked in this.tables)) this.picked = this.first;
 	}
 
 	/** By their index; of a long document only those of the part that is shown. */

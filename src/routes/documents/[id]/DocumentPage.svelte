@@ -11,6 +11,7 @@
 	import DocumentTable from '$lib/ui/documents/DocumentTable.svelte';
 	import LiftDialog from '$lib/ui/documents/LiftDialog.svelte';
 	import { kindWords } from '$lib/formats/kinds.ts';
+	import NewerDialog from '$lib/ui/documents/NewerDialog.svelte';
 	import MatchDialog from '$lib/ui/documents/MatchDialog.svelte';
 	import Recognised from '$lib/ui/documents/Recognised.svelte';
 	import TableStrip from '$lib/ui/documents/TableStrip.svelte';
@@ -60,6 +61,9 @@
 	onMount(() => void view.sender.resume(view.saved.version));
 	$effect(() => void view.findAlike());
 
+	let chooser: HTMLInputElement;
+	/** A newer file that may take the place of this one. */
+	let newer = $state<File>();
 	let lifting = $state(false);
 	let matching = $state(false);
 	let isTakingOut = $state(false);
@@ -184,6 +188,7 @@
 		<UndoRedo line={view.line} busy={view.sender.isBusy} onmove={(to) => view.sender.goTo(to)} />
 		{#if data.document.kind === 'json'}<Button href="/documents/{view.id}/bench?table={picked}">Work on it…</Button>
 		{:else if data.document.kind !== 'csv'}<Button href="/starters/begin?into={view.id}">Put a table in…</Button>{/if}
+		<Button onclick={() => chooser.click()}>Newer file…</Button>
 		<Button href="/documents/{view.id}/print">Print…</Button>
 		<Button onclick={() => (taking = true)}>Take the file…</Button>
 		<Button
@@ -392,6 +397,23 @@
 		view.draft = {};
 		view.saved = next;
 	}}
+/>
+<input
+	bind:this={chooser}
+	type="file"
+	class="hidden"
+	aria-label="A newer file of this document"
+	onchange={() => {
+		newer = chooser.files?.[0];
+		chooser.value = '';
+	}}
+/>
+<NewerDialog
+	bind:file={newer}
+	id={view.id}
+	name={data.document.name}
+	version={view.saved.version}
+	ondone={() => view.renew()}
 />
 <MatchDialog
 	bind:open={matching}
