@@ -2,7 +2,7 @@ import { parseArgs } from 'node:util';
 import { InputError } from '../lib/core/errors.ts';
 import { applyCommand } from './apply.ts';
 import { censusCommand } from './census.ts';
-import { checkCommand } from './check.ts';
+import { checkCommand, USAGE as CHECK_USAGE } from './check.ts';
 import type { Arguments, ExitCode } from './command.ts';
 import { figuresCommand, USAGE as FIGURES_USAGE } from './figures.ts';
 import { liftCommand } from './lift.ts';
@@ -53,9 +53,9 @@ const COMMANDS: Record<string, Command> = {
 		run: censusCommand
 	},
 	check: {
-		usage: 'heptarch check FILE… [--json]',
-		does: 'lists totals that are off, text that is hard to read, missing headers, figures that do not line up',
-		options: { json: { type: 'boolean' } },
+		usage: CHECK_USAGE,
+		does: 'lists totals that are off, text that is hard to read, missing headers, figures that do not line up; or what a policy does not let pass',
+		options: { policy: { type: 'string' }, as: { type: 'string' }, json: { type: 'boolean' } },
 		run: checkCommand
 	},
 	pair: {

@@ -62,7 +62,7 @@ describe('the routes', () => {
 		}
 		for (const name of ['table', 'schedule']) assert.equal((await send('GET', `/schema/${name}.json`)).status, 200);
 		for (const none of ['__proto__', 'constructor', 'other'])
-			await refused(await send('GET', `/schema/${none}.json`), 404, 'not-found', /three schemas/);
+			await refused(await send('GET', `/schema/${none}.json`), 404, 'not-found', /There are these schemas/);
 	});
 
 	it('refuse files that are none, each with its reason, and keep nothing of them', async () => {

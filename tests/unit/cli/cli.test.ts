@@ -441,3 +441,100 @@ describe('heptarch figures', () => {
 		assert.deepEqual((await measures('--locale', 'da-DK'))[0], { kind: 'money', currency: 'DKK' });
 	});
 });
+
+describe('heptarch on forms, newer files and policies', () => {
+	const blanks = (...labels: string[]) => labels.map((label) => `<td>${label}</td><td></td>`).join('');
+	const form = `<table><tr><td colspan="4">Application</td></tr><tr>${blanks('Surname', 'First name')}</tr><tr>${blanks('Date', 'Signature')}</tr></table>`;
+	const costs = (seed: string) =>
+		`<table><tr><th>Item</th><th>Cost</th></tr><tr><td>Seed</td><td>£${seed}</td></tr><tr><td>Glass</td><td>£30.50</td></tr><tr><td>Total</td><td>£42.50</td></tr></table>`;
+	before(() => {
+		writeFileSync(at('old.html'), `<!doctype html><title>x</title>${form}<p>and</p>${costs('12.00')}`);
+		writeFileSync(at('new.html'), `<!doctype html><title>x</title>${costs('13.00')}<p>and</p>${form}`);
+		writeFileSync(
+			at('policy.json'),
+			JSON.stringify({
+				format: 'heptarch-policy',
+				version: 1,
+				rules: [
+					{ rule: 'totals-right', level: 'must' },
+					{ rule: 'caption', level: 'wish' }
+				]
+			})
+		);
+		writeFileSync(
+			at('plain.json'),
+			styleText({ format: 'heptarch-style', version: 1, name: 'Plain', parts: { header: { text: { weight: 700 } } } })
+		);
+	});
+
+	it('reads what a table is for, and leaves forms as they are unless they are named', async () => {
+		const { tables } = JSON.parse((await run('read', 'old.html', '--json')).stdout) as {
+			tables: { purpose: { purpose: string; sure: number; why: string[] } }[];
+		};
+		assert.deepEqual(
+			tables.map(({ purpose }) => purpose.purpose),
+			['form', 'data']
+		);
+		assert.ok(tables.every(({ purpose }) => purpose.sure >= 0.5 && purpose.why.length));
+		const applied = await run('apply', 'old.html', '--style', 'plain.json', '--out', 'out.html');
+		assert.match(applied.stdout, /1 of 2 tables in “Plain”/);
+		assert.match(applied.stdout, /1 form left as found: table 1\. --tables takes them in\./);
+		assert.match(
+			(await run('apply', 'old.html', '--style', 'plain.json', '--tables', '1,2', '--out', 'out.html')).stdout,
+			/2 of 2 tables/
+		);
+	});
+	it('pairs the tables of a newer file, and ends with 1 where something differs', async () => {
+		const { status, stdout } = await run('pair', 'old.html', 'new.html', '--json');
+		assert.equal(status, 1);
+		const {
+			pairs,
+			gone,
+			new: fresh
+		} = JSON.parse(stdout) as {
+			pairs: { old: number; new: number; rows: object }[];
+			gone: number[];
+			new: number[];
+		};
+		assert.deepEqual(
+			[pairs.map(({ old, new: now, rows }) => [old, now, rows]), gone, fresh],
+			[
+				[
+					[0, 1, { added: [], gone: [], changed: [] }],
+					[1, 0, { added: [], gone: [], changed: [[1, 1]] }]
+				],
+				[],
+				[]
+			]
+		);
+		assert.deepEqual(
+			await run('pair', 'old.html', 'old.html').then((same) => [same.status, /Nothing differs/.test(same.stdout)]),
+			[0, true]
+		);
+		assert.equal((await run('pair', 'old.html')).status, 2);
+		assert.equal((await run('pair', 'old.html', 'none.html')).status, 2);
+	});
+	it('holds files against a policy, and ends with 1 where a must fails', async () => {
+		assert.deepEqual(
+			await run('check', '--policy', 'policy.json', 'old.html').then(({ status, stdout }) => [status, stdout]),
+			[0, 'old.html, table 2, wish: it has no caption (caption)\n0 musts fail, 0 warnings, 1 wish in 1 file.\n']
+		);
+		const failing = await run('check', '--policy', 'policy.json', 'old.html', 'new.html');
+		assert.equal(failing.status, 1);
+		assert.match(failing.stdout, /new\.html, table 1, must: row 4, column 2: total is off by £1\.00/);
+		const sarif = JSON.parse((await run('check', '--policy', 'policy.json', 'new.html', '--as', 'sarif')).stdout) as {
+			runs: { results: { ruleId: string }[] }[];
+		};
+		assert.deepEqual(
+			sarif.runs[0]!.results.map(({ ruleId }) => ruleId),
+			['totals-right', 'caption']
+		);
+		assert.match(
+			(await run('check', '--policy', 'policy.json', 'new.html', '--as', 'junit')).stdout,
+			/<testsuite name="new.html" tests="2" failures="1"/
+		);
+		const wrong = await run('check', '--policy', 'plain.json', 'old.html');
+		assert.deepEqual([wrong.status, /not a valid policy/.test(wrong.stderr)], [2, true]);
+		assert.equal((await run('check', '--policy', 'policy.json', 'old.html', '--as', 'verse')).status, 2);
+	});
+});

@@ -6,6 +6,7 @@ import {
 	CURRENCY_NAME,
 	DATE_NAME,
 	MONEY_NAME,
+	NUMBER_NAME,
 	PERCENT_NAME,
 	PERIOD,
 	PLAIN_MONEY_NAME,
@@ -35,6 +36,12 @@ const isCodeLike = (text: string) =>
 	/^(?=.*[A-Z])(?=.*\d)[A-Z0-9][A-Z0-9./-]{0,15}$/.test(text) ||
 	/^[A-Z]{1,4}$/.test(text) ||
 	/^(?=(?:\D*\d){6})\+?[\d(][\d ()/-]{6,20}$/.test(text);
+
+/** Four digits or more, each of them once: numbers that were given out, not counted. */
+const isSerialLike = (filled: readonly { readonly text: string }[]): boolean =>
+	filled.length >= 3 &&
+	filled.every(({ text }) => /^\d{4,}$/.test(text)) &&
+	new Set(filled.map(({ text }) => text)).size === filled.length;
 
 /** Whether each number is as much more than the one before it as all others. */
 const isSeries = (numbers: readonly number[]): boolean => {
@@ -143,6 +150,12 @@ export function columnKind(
 		if (count('whole') < count('number')) return guess('quantity', sure, 'numbers with decimals');
 		if (CODE_NAME.test(name) && new Set(filled.map(({ text }) => text)).size === n)
 			return guess('code', 0.7, `different whole numbers under “${name}”`);
+		if (
+			NUMBER_NAME.test(name) &&
+			filled.every(({ text }) => text.length === filled[0]!.text.length) &&
+			isSerialLike(filled)
+		)
+			return guess('code', 0.6, `different numbers of one length under “${name}”`);
 		return guess('count', sure, `${of('number')} are whole numbers`);
 	}
 	if (share('number') >= 0.25 && share('text') >= 0.25)

@@ -77,6 +77,14 @@ class HeadRows {
 	asksLikeOthers(row: number): boolean {
 		return [':', '?'].some((mark) => this.facts.slice(row).every(({ texts }) => texts[0]!.trim().endsWith(mark)));
 	}
+	/** A cell holds digits, as most cells below it do: an address, a telephone number, no name of a column. */
+	isNumberedLikeOthers(row: number): boolean {
+		const below = this.below(row);
+		const hasDigit = (text: string) => /\p{Nd}/u.test(text);
+		return this.facts[row]!.texts.some(
+			(text, c) => hasDigit(text) && below.filter(({ texts }) => hasDigit(texts[c]!)).length * 2 > below.length
+		);
+	}
 	/** Names with gaps beside them, as where cells were left apart instead of being joined. */
 	hasGaps(row: number): boolean {
 		const [, ...others] = this.facts[row]!.texts.map((text) => text.trim());
@@ -132,7 +140,8 @@ export function recogniseHead(grid: Grid, facts: readonly RowFacts[], hints: Hin
 			distinct &&
 			grid.rows > 2 &&
 			texts.every((text) => text.length <= 40) &&
-			!rows.asksLikeOthers(r)
+			!rows.asksLikeOthers(r) &&
+			!rows.isNumberedLikeOthers(r)
 		)
 			header(0.6, 'first row, every cell a short name');
 		else if (names && !texts[0]!.trim() && filled > 1 && filled === texts.length - 1 && distinct && rows.labelsBelow(r))

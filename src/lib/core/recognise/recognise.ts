@@ -30,6 +30,21 @@ function recogniseNotes(facts: RowFacts[], from: number, out: Guess<RowRole>[]):
 	return end;
 }
 
+/** The header row that a row further down says again, as where a table was joined from the parts of several pages. */
+function repeatedTier(
+	facts: readonly RowFacts[],
+	r: number,
+	bodyStart: number,
+	rows: readonly Guess<RowRole>[]
+): number | undefined {
+	const { filled, texts } = facts[r]!;
+	if (filled < 2) return undefined;
+	for (const [head, guess] of rows.slice(0, bodyStart).entries())
+		if (guess && isHeader(guess.is) && texts.every((text, c) => text.trim() === facts[head]!.texts[c]!.trim()))
+			return head;
+	return undefined;
+}
+
 /** A heading with its number before it: “1 Hardy”, “2.1. Under glass”. */
 const NUMBERED = /^\s*\d+(?:\.\d+)*\.?\s+\p{L}{3}/u;
 
@@ -109,6 +124,11 @@ export function recognise(grid: Grid, hints: Hints = {}): Recognition {
 		if (hints.header?.[r] && !rows[r]) {
 			rows[r] = role('header:1', 0.9, 'the file calls it a header row');
 			sums.heading();
+			continue;
+		}
+		const tier = repeatedTier(facts, r, bodyStart, rows);
+		if (tier !== undefined) {
+			rows[r] = role(rows[tier]!.is, 0.95, `it says the same as row ${tier + 1}, which names the columns`);
 			continue;
 		}
 		const heading = isGroupHeading(facts, r, bodyEnd);

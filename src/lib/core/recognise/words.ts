@@ -68,6 +68,8 @@ export const PERCENT_NAME = within(
 export const CODE_NAME = within(
 	'code|codes|key|no|n°|nº|ref|reference|id|nr|sku|accession|rev|revision|circuit|bed|plot|kode|schlüssel|référence|clave|codice|código|kod|nummer|numéro'
 );
+/** Nothing but “number”, which is of something, or how many. */
+export const NUMBER_NAME = /^(?:number|nummer|numéro|número|numero|numer|číslo|szám|номер|αριθμός)$/iu;
 export const YEAR_NAME = within('year|years|season|jahr|saison|année|año|anno|jaar|ano|år|rok|edition');
 export const DATE_NAME = within(
 	'date|day|month|datum|tag|monat|jour|mois|fecha|mes|data|giorno|mese|maand|dia|mês|dag|månad|måned|dzień|miesiąc'

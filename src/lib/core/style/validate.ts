@@ -29,7 +29,8 @@ function sentence(error: ErrorObject): string {
 	return `${place}: it ${error.message}.`;
 }
 
-function check(validate: ValidateFunction, what: string, code: string, value: unknown): void {
+/** Throws InputError with the place and the reason where `value` is no such thing. */
+export function check(validate: ValidateFunction, what: string, code: string, value: unknown): void {
 	if (validate(value)) return;
 	const errors = validate.errors ?? [];
 	// Ajv lists `pattern` before the `propertyNames` that asked for it: the latter names the culprit.

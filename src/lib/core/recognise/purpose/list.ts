@@ -19,6 +19,9 @@ export function list({ grid, facts, asData }: Clues): Verdict {
 	const said = body.flatMap((r) => columns.map((c) => facts[r]!.values[c]!));
 	const isText = ({ type }: (typeof said)[number]) => type === 'text' || type === 'empty';
 	if (!said.every(isText) || said.every(({ type }) => type === 'empty')) return NOT;
+	// Ranges and sizes are no figures that add up, and yet what their column measures.
+	const isMeasure = (c: number) => texts(c).filter((text) => /^[<>≤≥~]?\s*\p{Nd}/u.test(text)).length * 2 > body.length;
+	if (columns.some(isMeasure)) return NOT;
 	const empty = said.filter(({ type }) => type === 'empty').length;
 	if (empty * 3 > said.length) return NOT;
 	const count = grid.columns === 1 ? 'one column' : isNumbered ? 'numbered items' : 'two columns';
