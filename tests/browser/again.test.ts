@@ -73,4 +73,31 @@ describe('a document that comes again', () => {
 		await page.until('put', async () => /2 tables are what they were/.test(await page.text('body')));
 		await page.until('one is bare', async () => !/wears Season Ledger/.test(await page.text('header')));
 	});
+
+	it('gets the rows of a table from a file, difference by difference', async () => {
+		// Files that were refused before are told of in the console.
+		await page.driver.manage().logs().get('browser');
+		await page.click(await page.find(By.xpath(`//a[normalize-space()='Work on it…']`)));
+		await page.css('[data-work-sheet]');
+		await page.click('Rows from a file…');
+		const rows = join(folder, 'costs.csv');
+		writeFileSync(rows, 'Cost;Item\n£13.50;Seed\n£30.50;Glass\n£8.00;Pots\n');
+		await page.chooseFiles('A file with rows', rows);
+		await page.until('compared', async () => /Take 2 differences/.test(await page.text('dialog[open]')));
+		assert.match(await page.text('dialog[open]'), /changed\s+Seed/);
+		assert.match(await page.text('dialog[open]'), /added\s+Pots/);
+		await page.isAccessible('rows from a file');
+		await page.click('Take 2 differences');
+		await page.until('in', async () => /2 differences from “costs.csv” are in/.test(await page.text('body')));
+		const shown = await page.text('[data-work-sheet]');
+		assert.match(shown, /£13\.50[\s\S]*Pots[\s\S]*£8\.00[\s\S]*Total/);
+		await page.click('Rows from a file…');
+		await page.chooseFiles('A file with rows', rows);
+		await page.until('nothing differs', async () => /Nothing differs/.test(await page.text('dialog[open]')));
+		await page.consoleIsClean();
+		writeFileSync(join(folder, 'notes.png'), 'no rows');
+		await page.chooseFiles('A file with rows', join(folder, 'notes.png'));
+		await page.until('refused', async () => /“notes\.png” is none of them/.test(await page.text('dialog[open]')));
+		await page.click('Not now');
+	});
 });

@@ -16,6 +16,7 @@ import type { StyleRecord } from '../styles/styles.ts';
 import type { takeStylesIn } from '../styles/arriving.ts';
 import type { keepStarter, listStarters, makeTable, takeOut } from '../tables/tables.ts';
 import type { addWorkStep, LoadedWork, workSince } from '../tables/work.ts';
+import type { readSheets } from '../../formats/sheets/sheets.ts';
 import type { TableState } from '../../workbench/state.ts';
 import type { Requests } from './requests.ts';
 
@@ -57,6 +58,7 @@ export interface Contract {
 	'POST /api/drawings/*/draw': { takes: Requests['drawTables']; gives: From<typeof drawTables> };
 	'GET /api/drawings/*/objects': { takes: Nothing; gives: From<typeof drawingObjects> };
 	'GET /api/drawings/*/shown': { takes: Nothing; gives: From<typeof shownDrawing> };
+	'POST /api/rows': { takes: Blob; gives: From<typeof readSheets> };
 	'POST /api/tables': { takes: Requests['newTable']; gives: From<typeof makeTable> };
 	'GET /api/starters': { takes: Nothing; gives: From<typeof listStarters> };
 	'POST /api/starters': { takes: Requests['newStarter']; gives: From<typeof keepStarter> };

@@ -22,11 +22,13 @@
 		onpicture: (file: File) => unknown;
 		/** Parts the table in two before the selected row. */
 		onsplit: () => unknown;
+		/** Rows come from a file or the clipboard. */
+		onrows: () => unknown;
 		/** Other tables whose rows can be put under this one. */
 		others: readonly { readonly index: number; readonly words: string }[];
 		onjoin: (index: number) => unknown;
 	}
-	let { bench, onpicture, onsplit, others, onjoin }: Props = $props();
+	let { bench, onpicture, onsplit, onrows, others, onjoin }: Props = $props();
 	let many = $state(1);
 	let down = $state(1);
 	let across = $state(2);
@@ -203,6 +205,7 @@
 		<Button small onclick={() => remove('columns')}>Remove {words('columns', columns.size)}</Button>
 		<Button small onclick={swap}>Swap the two</Button>
 		<Button small onclick={onsplit}>Part in two here</Button>
+		<Button small onclick={onrows}>Rows from a file…</Button>
 	</div>
 	{#if others.length}
 		<select

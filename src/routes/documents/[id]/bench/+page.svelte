@@ -27,6 +27,7 @@
 	import { entriesOf } from '$lib/ui/table-bench/saving.svelte.ts';
 	import { edgesIn, FAMILIES } from '$lib/core/work/touches.ts';
 	import { pictureFrom } from '$lib/ui/table-bench/pictures.ts';
+	import RowsDialog from '$lib/ui/table-bench/RowsDialog.svelte';
 	import PictureDialog from '$lib/ui/table-bench/PictureDialog.svelte';
 	import type { CellPicture } from '$lib/core/table/content.ts';
 	import '$lib/ui/table/fonts.ts';
@@ -66,6 +67,7 @@
 		return () => clearInterval(timer);
 	});
 
+	let isTakingRows = $state(false);
 	async function takePicture(file: File) {
 		try {
 			picture = await pictureFrom(file);
@@ -321,6 +323,10 @@
 					{bench}
 					onpicture={takePicture}
 					onsplit={split}
+					onrows={() => {
+						sheet.leave();
+						isTakingRows = true;
+					}}
 					others={data.others}
 					onjoin={join}
 				/>
@@ -348,6 +354,7 @@
 	<button type="button" class="hover:text-ink" onclick={() => (keys = true)}>F1 keys</button>
 </footer>
 
+<RowsDialog {bench} bind:open={isTakingRows} />
 <PictureDialog
 	{picture}
 	ondone={(done) => {
