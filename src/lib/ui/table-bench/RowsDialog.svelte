@@ -20,6 +20,7 @@
 	/** The body of the table from a file or the clipboard: what differs, cell by cell, and what of it is taken. */
 	let { bench, open = $bindable() }: { bench: TableBench; open: boolean } = $props();
 	type Sheets = Gives<'POST /api/rows'>;
+	let chooser: HTMLInputElement | undefined = $state();
 	let name = $state('');
 	let sheets = $state.raw<Sheets>([]);
 	let at = $state(0);
@@ -85,11 +86,12 @@
 		left = new Set();
 	}
 	function put() {
-		const [from, by, out] = [source!, columns, left];
+		// Once they are in, nothing differs any more.
+		const [from, by, out, count] = [source!, columns, left, taken];
 		try {
 			if (bench.edit(`rows from ${name}`, (work) => withRowsFrom(work, from, by, (key) => !out.has(key)))) {
 				notify(
-					`${plural(taken, 'difference')} from “${name}” ${pluralWord(taken, 'is', 'are')} in. Ctrl+Z takes it back.`
+					`${plural(count, 'difference')} from “${name}” ${pluralWord(count, 'is', 'are')} in. Ctrl+Z takes it back.`
 				);
 				open = false;
 				sheets = [];
@@ -116,9 +118,11 @@
 		Choose a CSV, TSV, XLSX or ODS file, or press Ctrl+V for what is on the clipboard.
 	</p>
 	<div class="my-3 flex flex-wrap items-center gap-2">
+		<Button onclick={() => chooser?.click()}>Choose a file…</Button>
 		<input
+			bind:this={chooser}
 			type="file"
-			class="field"
+			class="hidden"
 			aria-label="A file with rows"
 			accept=".csv,.tsv,.txt,.xlsx,.ods"
 			onchange={(event) => {

@@ -188,7 +188,6 @@
 		<UndoRedo line={view.line} busy={view.sender.isBusy} onmove={(to) => view.sender.goTo(to)} />
 		{#if data.document.kind === 'json'}<Button href="/documents/{view.id}/bench?table={picked}">Work on it…</Button>
 		{:else if data.document.kind !== 'csv'}<Button href="/starters/begin?into={view.id}">Put a table in…</Button>{/if}
-		<Button onclick={() => chooser.click()}>Newer file…</Button>
 		<Button href="/documents/{view.id}/print">Print…</Button>
 		<Button onclick={() => (taking = true)}>Take the file…</Button>
 		<Button
@@ -218,6 +217,12 @@
 		>
 	{/each}
 	{#if findings.length > 2}<span class="text-quiet">and {findings.length - 2} more</span>{/if}
+	<button
+		type="button"
+		class="chip hover:border-quiet!"
+		title="Puts a newer file of this document in its place"
+		onclick={() => chooser.click()}>newer file…</button
+	>
 	{#if tables.length > 1}
 		<button type="button" class={['chip', isSheet && 'on']} aria-pressed={isSheet} onclick={() => (isSheet = !isSheet)}
 			>all at once · O</button
