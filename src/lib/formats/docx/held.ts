@@ -21,8 +21,9 @@ export function thingsIn(cells: readonly XmlNode[]): Things {
 			else if (name === 'w:drawing' || name === 'w:pict') pictures++;
 			else if (name === 'w:sym' && BOX_SIGNS.test(child.attribute('w:char') ?? '')) boxes++;
 			else if (name === 'w:checkBox' || (node.name === 'w:sdtPr' && /}checkbox$/.test(name))) boxes++;
-			else if (name === 'w:textInput' || name === 'w:ddList' || (node.name === 'w:sdtPr' && CONTROLS.has(name)))
-				fields++;
+			else if (name === 'w:textInput' || name === 'w:ddList') fields++;
+			// A control that shows its prompt waits for somebody; one that is filled in is text like other text.
+			else if (name === 'w:showingPlcHdr') fields++;
 			else visit(child);
 		}
 	};
