@@ -122,6 +122,17 @@ describe('rows of an XLSX workbook', () => {
 	});
 });
 
+describe('a text that many cells share', () => {
+	it('counts for each of them, so that a small file does not go out as a huge answer', async () => {
+		const shared = Array.from({ length: 3_000 }, (_, r) => row(r + 1, `<c r="A${r + 1}" t="s"><v>0</v></c>`)).join('');
+		const swelling = await xlsx({ Long: shared }, { strings: ['x'.repeat(32_000)] });
+		await assert.rejects(
+			readSheets(swelling, 'swelling.xlsx'),
+			(error) => error instanceof InputError && error.code === 'too-large'
+		);
+	});
+});
+
 describe('rows of an ODS spreadsheet', () => {
 	it('are text, with what is repeated, hidden and worked out', async () => {
 		const cell = (text: string, more = '') => `<table:table-cell ${more}><text:p>${text}</text:p></table:table-cell>`;
