@@ -29,15 +29,22 @@ export function needed(root) {
 	return found;
 }
 
+/** The files of a package that say its licence; of a folder of them, each. */
+const textsIn = (folder) =>
+	readdirSync(folder, { withFileTypes: true })
+		.filter(({ name }) => /^(licen[cs]es?|copying|notice|ofl)/i.test(name))
+		.flatMap((entry) => {
+			const path = join(folder, entry.name);
+			return entry.isDirectory() ? readdirSync(path).map((name) => join(path, name)) : [path];
+		});
+
 /** One text with the notices of all packages that the one in `root` needs, by name. */
 export function notices(root) {
 	const line = '-'.repeat(72);
 	return [...needed(root)]
 		.sort(([, a], [, b]) => (a.name < b.name ? -1 : 1))
 		.map(([folder, { name, version, license, homepage }]) => {
-			const texts = readdirSync(folder)
-				.filter((file) => /^(licen[cs]e|copying|notice|ofl)/i.test(file))
-				.map((file) => readFileSync(join(folder, file), 'utf8').trim());
+			const texts = textsIn(folder).map((file) => readFileSync(file, 'utf8').trim());
 			const head = [`${name} ${version}`, `Licence: ${license ?? 'see its text'}`, homepage].filter(Boolean).join('\n');
 			return [head, ...texts].join('\n\n');
 		})

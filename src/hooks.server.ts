@@ -2,6 +2,7 @@ import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { pino } from 'pino';
 import { randomUUID } from 'node:crypto';
 import { building } from '$app/environment';
+import { Census } from '$lib/server/census/keep.ts';
 import { db, passingWords } from '$lib/server/database.ts';
 import { queue } from '$lib/server/runs/queue.ts';
 import { withNonce } from '$lib/ui/table/nonce.ts';
@@ -14,7 +15,7 @@ export const init: ServerInit = () => {
 	if (building || !process.env.DATABASE_URL) return;
 	// The queue's library does not catch its own writes where the database goes between two of them.
 	process.on('unhandledRejection', complain);
-	// A web process has a worker beside it; alone, as while it is developed, the application works on runs itself.
+	// A web process has a worker beside it; alone, as while it is developed, the application works on runs and counts by itself.
 	if (!process.env.HEPTARCH_ROLE) void workOnRuns();
 };
 
@@ -24,14 +25,16 @@ let complained = '';
 function complain(error: unknown): void {
 	const message = error instanceof Error ? error.message : String(error);
 	// An outage is told of once, not at every try.
-	if (message !== complained) log.warn({ err: error }, 'the queue of runs does not answer; it is tried again');
+	if (message !== complained) log.warn({ err: error }, 'the queue of runs or the census does not answer; it is tried again');
 	complained = message;
 }
 async function workOnRuns(): Promise<void> {
 	try {
 		const opened = await queue(db(), complain);
-		process.once('sveltekit:shutdown', () => void opened.close());
+		const census = new Census(db(), complain);
+		process.once('sveltekit:shutdown', () => void Promise.all([opened.close(), census.stop()]));
 		await opened.work();
+		census.start();
 	} catch (error) {
 		complain(error);
 		setTimeout(workOnRuns, AGAIN).unref();

@@ -1,11 +1,13 @@
 import { fileURLToPath } from 'node:url';
+import { Census } from './lib/server/census/keep.ts';
 import { connect } from './lib/server/database.ts';
 import { limitsOf } from './lib/server/front/limits.ts';
 import { keepWorker, type WorkerSays } from './lib/server/front/kept-worker.ts';
 import { Queue } from './lib/server/runs/queue.ts';
 
 /**
- * npm run worker: works on documents of runs, beside the worker of a web process, on this machine or another. Started by
+ * npm run worker: works on documents of runs and keeps the census, beside the worker of a web process, on this machine or
+ * another. Started by
  * itself it keeps a process of its own that does the work, so that no document can bring it down.
  */
 const url = process.env.DATABASE_URL;
@@ -19,7 +21,7 @@ else keep();
 
 function keep(): void {
 	const kept = keepWorker(fileURLToPath(import.meta.url), limitsOf(process.env), process.env);
-	console.log('This worker works on runs. Ctrl+C stops it; what it has begun is finished first.');
+	console.log('This worker works on runs and keeps the census. Ctrl+C stops it; what it has begun is finished first.');
 	const stop = () => void kept.stop().then(() => process.exit(0));
 	process.on('SIGINT', stop);
 	process.on('SIGTERM', stop);
@@ -42,8 +44,22 @@ async function work(url: string, tell: (says: WorkerSays) => void): Promise<void
 		console.error(`The queue cannot be opened: ${message}`);
 		process.exit(1);
 	});
-	await queue.work({ begin: () => tell('begin'), rest: () => tell('rest') });
+	// Two kinds of work go on side by side; it rests when both do.
+	let busy = 0;
+	const watch = {
+		begin: () => {
+			busy++;
+			tell('begin');
+		},
+		rest: () => {
+			if (--busy === 0) tell('rest');
+		}
+	};
+	await queue.work(watch);
+	const census = new Census(db, ({ message }) => console.error(`The census: ${message}`));
+	census.start(watch);
 	const stop = async () => {
+		await census.stop();
 		await queue.close();
 		await db.destroy();
 		process.exit(0);

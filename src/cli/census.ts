@@ -1,5 +1,6 @@
 import { InputError } from '../lib/core/errors.ts';
-import { groupsOf, portrait } from '../lib/core/lift/likeness.ts';
+import { portrait } from '../lib/core/lift/likeness.ts';
+import { groupsOf } from '../lib/core/lift/looks.ts';
 import { openDocument } from '../lib/formats/index.ts';
 import { readBytes } from './files.ts';
 import type { Arguments, ExitCode } from './command.ts';

@@ -1,3 +1,5 @@
+import type { Measures, Policy, WantedRule } from '../core/policy/policy.ts';
+import type { Purpose } from '../core/recognise/purpose/kinds.ts';
 import type { StyleUse } from '../workbench/use.ts';
 import {
 	Kysely,
@@ -32,6 +34,8 @@ export interface Database {
 		locale: Generated<string>;
 		/** What inks and type roles were called before. */
 		former: ColumnType<FormerNames, string | undefined, string>;
+		/** What it wants of its tables; styles by their ids. */
+		policy: ColumnType<Policy | null, string | null | undefined, string | null>;
 		version: Generated<number>;
 		step: Generated<number>;
 		/** How often steps of work on tables were written anew. */
@@ -96,9 +100,7 @@ export interface Database {
 		style_name: string;
 		edition: number | null;
 		/** Parts in use and carry for all its tables; what is absent stays each table's own. */
-		settings: JSONColumnType<
-			Pick<TableState, 'partsOff' | 'carry'> & { readonly reread?: boolean; readonly takesAll?: boolean }
-		>;
+		settings: JSONColumnType<RunSettings>;
 		stopped_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		undone_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		created_at: Timestamp;
@@ -108,7 +110,9 @@ export interface Database {
 		document_id: string;
 		state: ColumnType<RunItemState, RunItemState | undefined, RunItemState>;
 		/** What its tables wore before; of a drawing that was read again, the rows of its schedules. */
-		before: JSONColumnType<Record<number, TableState> | { readonly rows: readonly RereadRows[] }> | null;
+		before: JSONColumnType<RunBefore> | null;
+		/** Only these of its tables; those that the run takes by itself where null. */
+		chosen: ColumnType<number[] | null, number[] | null | undefined, number[] | null>;
 		tables: Generated<number>;
 		differences: Generated<number>;
 		/** How often work on it was begun. */
@@ -134,6 +138,14 @@ export interface Database {
 		version: Generated<number>;
 		/** What its specimens were made of; null where they are still to be. */
 		specimens_of: ColumnType<string | null, string | null | undefined, string | null>;
+		/** When it was changed as the census saw it last; null where it is still to be counted. */
+		counted_at: ColumnType<Date | null, string | null | undefined, string | null>;
+		/** By which way of counting. */
+		counted_by: ColumnType<number | null, number | null | undefined, number | null>;
+		/** How often counting it was begun and did not come to an end. */
+		count_tries: Generated<number>;
+		/** Why it cannot be counted. */
+		count_fault: ColumnType<string | null, string | null | undefined, string | null>;
 		/** How many of its tables wear a style. */
 		styled: Generated<number>;
 		/** The text of its tables, lower case, for searching. */
@@ -144,6 +156,47 @@ export interface Database {
 		removed_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		created_at: Timestamp;
 		updated_at: Timestamp;
+	};
+	/** Looks of tables, each once; those that look alike have one leader. */
+	census_looks: {
+		id: Generated<number>;
+		hash: string;
+		portrait: JSONColumnType<[string, unknown][]>;
+		/** The first of its group; null where it is that itself. */
+		leader: number | null;
+		/** Of a leader: a table of its group, and the document that it is of. */
+		picture: ColumnType<Thumbnail | null, string | null | undefined, string | null>;
+		picture_of: ColumnType<string | null, string | null | undefined, string | null>;
+		/** Of a leader: where it stands on the map, from −1 to 1. */
+		x: ColumnType<number | null, undefined, number | null>;
+		y: ColumnType<number | null, undefined, number | null>;
+	};
+	/** What the census keeps of each table; tables that only lay things out have no look. */
+	census_tables: {
+		document_id: string;
+		table_index: number;
+		title: string;
+		purpose: Purpose;
+		look: number | null;
+		findings: JSONColumnType<Record<string, number>>;
+		measures: JSONColumnType<Measures>;
+	};
+	/** What each table shows of settings that vary, as JSON. */
+	census_settings: { document_id: string; table_index: number; setting: string; value: string };
+	/** What was counted of a document on days on which it changed; findings are null where they were not counted yet. */
+	census_days: {
+		document_id: string;
+		day: string;
+		tables: number;
+		styled: number;
+		findings: number | null;
+	};
+	/** How styles look on the built-in specimen. */
+	census_styles: {
+		style_id: string;
+		/** The edition or the draft that it is; another one is looked at anew. */
+		made_of: string;
+		portrait: ColumnType<[string, unknown][] | null, string | null, string | null>;
 	};
 	/** What tables are chosen by for a specimen sheet. */
 	specimens: {
@@ -209,6 +262,29 @@ export interface RereadRows {
 	readonly was: ScheduleRows;
 	readonly is: ScheduleRows;
 }
+
+/** What a run does beside giving a style, and to which tables. */
+export interface RunSettings extends Pick<TableState, 'partsOff' | 'carry'> {
+	readonly takesAll?: boolean;
+	/** Schedules are read again. */
+	readonly reread?: boolean;
+	/** A setting is brought to a value. */
+	readonly bring?: { readonly setting: string; readonly value: unknown };
+	/** A rule of the house is kept. */
+	readonly mend?: WantedRule;
+}
+
+/** What a run changed of a table beside what it wears, and what that was. */
+export interface RunTouched {
+	readonly was: Pick<TableState, 'touches' | 'work'>;
+	readonly is: Pick<TableState, 'touches' | 'work'>;
+}
+
+/** What the tables of a document had before a run: what they wore, their touches, or the rows of schedules. */
+export type RunBefore =
+	| Readonly<Record<number, TableState>>
+	| { readonly rows: readonly RereadRows[] }
+	| { readonly touched: Readonly<Record<number, RunTouched>> };
 
 /** How far a document of a run is; *applied*: its step is there, its file not yet read back. */
 export type RunItemState = 'waiting' | 'applied' | 'done' | 'failed';

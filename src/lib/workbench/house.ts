@@ -1,10 +1,16 @@
 import type { House } from '../core/house.ts';
+import type { Policy } from '../core/policy/policy.ts';
 
 /** What a house decides for all its styles. */
 export interface HouseState extends House {
 	/** BCP 47: how figures and dates are written. */
 	readonly locale: string;
+	/** What it wants of its tables; styles by their ids, and by name where the Stylebook has none of it. */
+	readonly policy?: Policy | null;
 }
+
+/** A policy that wants nothing yet. */
+export const EMPTY_POLICY: Policy = { format: 'heptarch-policy', version: 1, rules: [] };
 
 /** Locales that a house can choose from; what their figures look like is shown beside them. */
 export const LOCALES = [

@@ -128,6 +128,9 @@
 		{/if}
 		<Button href="/starters/begin">Make a table…</Button>
 		{#if chosen.length}
+			{#if chosen.length > 1}<Button href="/census?documents={chosen.map(({ id }) => id).join()}"
+					>Census of these</Button
+				>{/if}
 			{#if chosen.every((document) => document.kind === 'svg')}
 				<Button onclick={readAgain}
 					>Read {pluralWord(chosen.length, 'its schedules', `the schedules of ${chosen.length} drawings`)} again</Button
@@ -297,4 +300,13 @@
 	{/snippet}
 </Dialog>
 
-<RunDialog bind:open={running} documents={chosen} styles={data.styles} />
+<RunDialog
+	bind:open={running}
+	title="Give {plural(chosen.length, 'document')} a style"
+	lead="The tables in them, {chosen.reduce(
+		(sum, { tables }) => sum + tables,
+		0
+	)} in all, wear the style from then on; forms and tables that only lay things out are left as they are unless you take them in."
+	what={{ documents: chosen.map(({ id }) => id) }}
+	styles={data.styles}
+/>

@@ -19,6 +19,7 @@ function fillOf(style: FlatStyle, trial: Trial, part: string): Hex {
 
 export const faintBands = findingKind({
 	code: 'bands',
+	called: 'bands hardly seen',
 	of: ['style'],
 	words: ({ parts: [one, next], ratio }: { readonly parts: readonly [string, string]; readonly ratio: number }) =>
 		`${partWords(one)} and ${partWords(next)} differ by ${ratio.toFixed(2)}:1 in greyscale`,

@@ -57,6 +57,7 @@ const others = (more: number): string =>
 /** Text that cannot be read well on its background as composed (WCAG 2.2, SC 1.4.3). */
 export const lowContrastOf = findingKind({
 	code: 'contrast',
+	called: 'text hard to read',
 	of: ['style', 'table'],
 	words: ({ text, ratio, wanted, more, table }: Args) =>
 		table === undefined

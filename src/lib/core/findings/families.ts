@@ -14,6 +14,7 @@ interface Args {
 
 export const family = findingKind({
 	code: 'family',
+	called: 'type that is not here',
 	of: ['style'],
 	words: ({ family: asked, standIn: shown }: Args) =>
 		`“${asked}” does not ship with the application; ${shown} stands in for it here`,

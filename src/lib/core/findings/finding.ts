@@ -33,6 +33,8 @@ export interface Finding<Code extends string = string, Args = unknown> extends W
 /** One kind of finding. Each is a file of its own, listed in `index.ts`. */
 export interface FindingKind<Code extends string = string, Args = never> {
 	readonly code: Code;
+	/** What all of its kind are called: "total that does not add up". */
+	readonly called: string;
 	/** What it is found in. */
 	readonly of: readonly ('style' | 'table' | 'sheet')[];
 	/** What is so, with its numbers; without a full stop where `why` follows. */

@@ -22,6 +22,7 @@ interface Args {
 
 export const thinLine = findingKind({
 	code: 'thin',
+	called: 'line too thin for print',
 	of: ['style'],
 	words: ({ path, part, weight, stroke, strokes }: Args) =>
 		`${leafWords(path)} of ${partWords(part)} is ${weight} thick${strokes > 1 ? `, ${stroke.toFixed(2)}pt a stroke` : ''}`,

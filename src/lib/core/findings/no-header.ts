@@ -3,6 +3,7 @@ import { findingKind, found, type Finding } from './finding.ts';
 
 export const noHeader = findingKind({
 	code: 'no-header',
+	called: 'no header row',
 	of: ['table'],
 	words: () => 'no row is recognised as a header',
 	weight: () => 0.5

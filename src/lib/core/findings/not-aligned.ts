@@ -13,6 +13,7 @@ interface Args {
 
 export const notAligned = findingKind({
 	code: 'not-aligned',
+	called: 'figures not at the end',
 	of: ['table'],
 	words: ({ column, name, askew, all }: Args) =>
 		`column ${column + 1}${name ? ` “${name}”` : ''}: ${askew} of ${all} figures do not stand at the end`,

@@ -7,6 +7,7 @@ import type { Trial } from './trial.ts';
 
 export const unreachable = findingKind({
 	code: 'part',
+	called: 'part that nothing wears',
 	of: ['style'],
 	words: ({ part }: { readonly part: string; readonly stripes: number }) => `${partWords(part)} can never show`,
 	why: ({ stripes }: { readonly part: string; readonly stripes: number }) =>
@@ -16,6 +17,7 @@ export const unreachable = findingKind({
 
 export const unknownInk = findingKind({
 	code: 'ink',
+	called: 'ink that is not known',
 	of: ['style'],
 	words: ({ ink }: { readonly ink: string }) => `Nobody knows the ink “${ink}”`,
 	why: () =>

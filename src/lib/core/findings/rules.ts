@@ -22,6 +22,7 @@ const WHY: Record<Args['idle'], (args: Args) => string> = {
 
 export const idleRule = findingKind({
 	code: 'rule',
+	called: 'rule that hits nothing',
 	of: ['style'],
 	words: ({ rule, idle }: Args) => `Rule “${rule}” ${WHAT[idle]}`,
 	why: (args: Args) => WHY[args.idle](args),

@@ -14,6 +14,7 @@ type Strength = 'fill.tint' | 'fill.opacity';
 
 export const tinted = findingKind({
 	code: 'tinted',
+	called: 'tint that changes little',
 	of: ['style'],
 	words: ({ part, path, value }: Args) =>
 		`The fill of ${partWords(part)} shows with a ${leafWords(path)} of ${valueWords(path, value)} only`,

@@ -1,18 +1,18 @@
 import type { Appearance, Line, Look } from '../cascade/look.ts';
 import { FIELDS } from '../properties/index.ts';
-import { sameShown } from '../properties/shadow.ts';
+import { sameShown, shownKey } from '../properties/shadow.ts';
 import type { Table } from '../table/grid.ts';
 import { roleFamily, type RoleFamily } from '../roles/index.ts';
 
 const SEEN = FIELDS.filter(({ visible }) => visible > 0);
 const LINE_WEIGHT = 2;
 
-/** What one kind of place in a table mostly looks like. */
-interface Place {
+/** The lines of a place that are compared. */
+const SIDES = ['top', 'bottom', 'start'] as const;
+
+/** What one kind of place in a table mostly looks like; a line is '' where none is drawn. */
+interface Place extends Readonly<Record<(typeof SIDES)[number], string>> {
 	readonly look: Look;
-	readonly top: string;
-	readonly bottom: string;
-	readonly start: string;
 }
 
 /** The looks of a table by the places that all tables have: the rows of each role, and their first column. */
@@ -72,7 +72,7 @@ export function distance(a: Portrait, b: Portrait): number {
 			all += visible;
 			if (!sameShown(place.look[name], other.look[name])) differs += visible;
 		}
-		for (const side of ['top', 'bottom', 'start'] as const) {
+		for (const side of SIDES) {
 			all += LINE_WEIGHT;
 			if (place[side] !== other[side]) differs += LINE_WEIGHT;
 		}
@@ -83,14 +83,15 @@ export function distance(a: Portrait, b: Portrait): number {
 /** Tables nearer than this look alike to a reader. */
 export const ALIKE = 0.12;
 
-/** Groups of things that look alike, largest first; each thing joins the first group whose first member it resembles. */
-export function groupsOf<T>(items: readonly T[], portraitOf: (item: T) => Portrait): T[][] {
-	const groups: { first: Portrait; items: T[] }[] = [];
-	for (const item of items) {
-		const own = portraitOf(item);
-		const group = groups.find(({ first }) => distance(first, own) <= ALIKE);
-		if (group) group.items.push(item);
-		else groups.push({ first: own, items: [item] });
-	}
-	return groups.map((group) => group.items).sort((a, b) => b.length - a.length);
-}
+/** What is compared of a place, in one order: how much it counts, and what it is for a place, as a text. */
+const COMPARED: readonly { readonly weight: number; readonly of: (place: Place) => string }[] = [
+	...SEEN.map(({ name, visible }) => ({ weight: visible, of: ({ look }: Place) => shownKey(look[name]) })),
+	...SIDES.map((side) => ({ weight: LINE_WEIGHT, of: (place: Place) => place[side] }))
+];
+export const WEIGHTS: readonly number[] = COMPARED.map(({ weight }) => weight);
+/** What is compared of a place, as texts that are equal where the place shows the same. */
+export const comparedIn = (place: Place): string[] => COMPARED.map(({ of }) => of(place));
+
+/** A portrait as a text: two that are equal have the distance 0 and the same places. */
+export const portraitKey = (portrait: Portrait): string =>
+	JSON.stringify([...portrait].sort(([a], [b]) => (a < b ? -1 : 1)).map(([key, place]) => [key, ...comparedIn(place)]));

@@ -1,8 +1,5 @@
-import { Ajv2020 } from 'ajv/dist/2020.js';
-import { once } from '../once.ts';
-import { isLeftOut, PURPOSES, type Purpose } from '../recognise/purpose/kinds.ts';
-import { check } from '../style/validate.ts';
-import { LEVELS, type Fault, type Level, type PolicyRule, type Subject } from './rule.ts';
+import { isLeftOut, type Purpose } from '../recognise/purpose/kinds.ts';
+import type { Fault, Level, Measure, Mending, PolicyRule, Subject } from './rule.ts';
 import { caption } from './rules/caption.ts';
 import { contrast } from './rules/contrast.ts';
 import { figuresAligned } from './rules/figures-aligned.ts';
@@ -12,7 +9,7 @@ import { totalsRight } from './rules/totals-right.ts';
 import { typeSize } from './rules/type-size.ts';
 import { wearsStyle } from './rules/wears-style.ts';
 
-export { LEVELS, type Fault, type Level, type Subject } from './rule.ts';
+export { LEVELS, type Fault, type Level, type Measure, type Mending, type PolicyRule, type Subject } from './rule.ts';
 
 /** Everything that a house can want of its tables. */
 export const POLICY_RULES: readonly PolicyRule[] = [
@@ -40,54 +37,6 @@ export interface Policy {
 	readonly leavesOut?: readonly Purpose[];
 }
 
-const closed = (properties: object, required: readonly string[]) => ({
-	type: 'object',
-	additionalProperties: false,
-	properties,
-	required
-});
-const ruleSchema = ({ name, settings = {} }: PolicyRule) =>
-	closed({ rule: { const: name }, level: { enum: LEVELS }, ...settings }, ['rule', 'level', ...Object.keys(settings)]);
-
-/** The JSON Schema (2020-12) of policy files. */
-export const POLICY_SCHEMA = {
-	$schema: 'https://json-schema.org/draft/2020-12/schema',
-	title: 'A policy: what a house wants of its tables',
-	...closed(
-		{
-			$schema: { type: 'string' },
-			format: { const: 'heptarch-policy' },
-			version: { const: 1 },
-			name: { type: 'string', maxLength: 200 },
-			leavesOut: { type: 'array', uniqueItems: true, items: { enum: PURPOSES } },
-			rules: {
-				type: 'array',
-				maxItems: 100,
-				items: {
-					type: 'object',
-					required: ['rule', 'level'],
-					properties: { rule: { enum: POLICY_RULES.map(({ name }) => name) } },
-					allOf: POLICY_RULES.map((rule) => ({
-						if: { properties: { rule: { const: rule.name } }, required: ['rule'] },
-						then: ruleSchema(rule)
-					}))
-				}
-			}
-		},
-		['format', 'version', 'rules']
-	)
-};
-
-const validate = once(() =>
-	new Ajv2020({ allowUnionTypes: true, verbose: true, strict: false }).compile(POLICY_SCHEMA)
-);
-
-/** Returns `value` as a policy; throws InputError with the place and the reason where it is none. */
-export function checkPolicy(value: unknown): Policy {
-	check(validate(), 'policy', 'policy', value);
-	return value as Policy;
-}
-
 /** Something that a policy does not let pass. */
 export interface PolicyFault extends Fault {
 	readonly rule: string;
@@ -96,15 +45,42 @@ export interface PolicyFault extends Fault {
 	readonly wanted: string;
 }
 
-export const wantedWords = (wanted: WantedRule): string => byName.get(wanted.rule)!.words(wanted as never);
+const definitionOf = ({ rule }: WantedRule): PolicyRule => byName.get(rule)!;
+export const policyRuleNamed = (name: string): PolicyRule | undefined => byName.get(name);
+
+export const wantedWords = (wanted: WantedRule): string => definitionOf(wanted).words(wanted as never);
+
+/** A rule as it is taken up before anybody set anything of it. */
+export const usualRule = ({ name, usual }: PolicyRule, level: Level): WantedRule => ({ rule: name, level, ...usual });
+
+/** Whether a policy does not speak of tables of a purpose. */
+export const leavesOut = ({ leavesOut: said }: Policy, purpose: Purpose): boolean =>
+	said ? said.includes(purpose) : isLeftOut(purpose);
+
+/** A policy with styles called otherwise: by their names in its file, by their ids in a house. */
+export const withStylesCalled = (policy: Policy, call: (style: string) => string): Policy => ({
+	...policy,
+	rules: policy.rules.map((wanted) => ({ ...wanted, ...definitionOf(wanted).renamed?.(wanted as never, call) }))
+});
+
+/** What is kept of a table to count what any policy would have against it, by rule. */
+export type Measures = Readonly<Record<string, Measure>>;
+export const measuresOf = (subject: Subject): Measures =>
+	Object.fromEntries(POLICY_RULES.map(({ name, measure }) => [name, measure(subject)]));
+
+/** Whether a table of such measures is not as a rule wants it: then {@link judge} says why. */
+export const isFlagged = (wanted: WantedRule, measures: Measures): boolean =>
+	definitionOf(wanted).fails(measures[wanted.rule] ?? null, wanted as never);
+
+/** What puts a table right by one rule; undefined where only a person can. */
+export const mendingOf = (wanted: WantedRule, subject: Subject): Mending | undefined =>
+	definitionOf(wanted).mend?.of(subject, wanted as never);
 
 /** What a policy has against a table, in the order of its rules; nothing for kinds of tables that it leaves out. */
 export function judge(policy: Policy, subject: Subject): PolicyFault[] {
-	const isOut = policy.leavesOut ? policy.leavesOut.includes(subject.purpose) : isLeftOut(subject.purpose);
-	if (isOut) return [];
+	if (leavesOut(policy, subject.purpose)) return [];
 	return policy.rules.flatMap((wanted) =>
-		byName
-			.get(wanted.rule)!
+		definitionOf(wanted)
 			.judge(subject, wanted as never)
 			.map(({ words, r, c }) => ({
 				rule: wanted.rule,

@@ -103,6 +103,10 @@ export function liftShadow(
 	];
 }
 
+/** A value of a look as a text: the same for two that show the same. */
+export const shownKey = (value: unknown): string =>
+	typeof value === 'object' && value ? JSON.stringify(Object.entries(value).sort()) : JSON.stringify(value ?? null);
+
 /** Whether two values of a look show the same: shadows and lines are compared by what is in them, none is like nothing. */
 export function sameShown(a: unknown, b: unknown): boolean {
 	if (a === b) return true;

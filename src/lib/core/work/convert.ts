@@ -7,6 +7,7 @@ import { isHeader } from '../roles/index.ts';
 import type { Emu } from '../units.ts';
 import { markOfTable } from '../values/parse.ts';
 import { edgeOwner } from './edges.ts';
+import { guard } from './locks.ts';
 import {
 	type WorkCell,
 	type Slot,
@@ -80,6 +81,33 @@ function takeTouch(work: WorkTable, rows: { cells: Slot[] }[], { r, c, set }: To
 		...cell,
 		touch: settingsOf(new Map([...leavesOf(cell.touch ?? {}), ...own]))
 	};
+}
+
+/** A table with these touches and no others. Throws InputError where the look of a cell is locked that would change. */
+export function retouched(work: WorkTable, touches: readonly Touch[]): WorkTable {
+	const bare = work.rows.map((row) => ({
+		...row,
+		cells: row.cells.map((slot): Slot => {
+			const { lines: _lines, ...rest } = slot;
+			if (isCovered(rest as Slot)) return rest as Slot;
+			const { touch: _touch, ...cell } = rest as WorkCell;
+			return cell;
+		})
+	}));
+	for (const touch of touches) takeTouch(work, bare, touch);
+	const isSame = (r: number, c: number) => touchText(bare[r]!.cells[c]!) === touchText(work.rows[r]!.cells[c]!);
+	const changed = work.rows.map(({ cells }, r) => cells.flatMap((_, c) => (isSame(r, c) ? [] : [{ r, c }])));
+	guard(work, changed.flat(), 'look');
+	if (!changed.some(({ length }) => length)) return work;
+	// A row that comes to the same stays itself, so that a patch says only what changed.
+	return { ...work, rows: work.rows.map((row, r) => (changed[r]!.length ? bare[r]! : row)) };
+}
+
+/** What touches say of a slot, as a text. */
+function touchText(slot: Slot): string {
+	const lines = leavesOf({ lines: slot.lines ?? {} });
+	const own = isCovered(slot) ? new Map() : leavesOf(slot.touch ?? {});
+	return JSON.stringify([...lines, ...own].sort());
 }
 
 /** The tables that were asked for last: few, for each takes much more room than its work. */

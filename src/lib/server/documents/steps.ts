@@ -157,7 +157,7 @@ export async function inEditions(trx: Transaction<Database>, state: DocumentStat
 async function record(trx: Transaction<Database>, id: string, state: DocumentState): Promise<void> {
 	await trx
 		.updateTable('documents')
-		.set({ updated_at: sql`now()` })
+		.set({ updated_at: sql`now()`, count_tries: 0 })
 		.where('id', '=', id)
 		.execute();
 	await recordWears(trx, id, state);

@@ -3,6 +3,8 @@ import { InputError } from '../../core/errors.ts';
 import { FIRST_HOUSE, formerAfter, type FormerNames, type House, type Renamed } from '../../core/house.ts';
 import { canonicalStyle } from '../../core/style/canonical.ts';
 import { mapInks, mapTypeRoles } from '../../core/style/edit.ts';
+import { withStylesCalled } from '../../core/policy/policy.ts';
+import { checkPolicy } from '../../core/policy/validate.ts';
 import { checkStyle } from '../../core/style/validate.ts';
 import { LOCALES, type HouseState } from '../../workbench/house.ts';
 import type { Along } from '../../workbench/stylebook.ts';
@@ -41,11 +43,11 @@ const byName = <T>(record: Record<string, T>): Record<string, T> =>
 export async function loadHouse(db: Db): Promise<HouseRecord> {
 	const row = await db.selectFrom('houses').selectAll().where('id', '=', ONE).executeTakeFirst();
 	if (row) {
-		const { name, inks, type_roles: typeRoles, locale, former, version, step } = row;
-		return { name, inks: byName(inks), typeRoles: byName(typeRoles), locale, former, version, step };
+		const { name, inks, type_roles: typeRoles, locale, policy, former, version, step } = row;
+		return { name, inks: byName(inks), typeRoles: byName(typeRoles), locale, policy, former, version, step };
 	}
 	const name = NEW_HOUSE;
-	const state: HouseState = { ...FIRST_HOUSE, locale: 'en-GB' };
+	const state: HouseState = { ...FIRST_HOUSE, locale: 'en-GB', policy: null };
 	await db
 		.insertInto('houses')
 		.values({ id: ONE, name, inks: JSON.stringify(state.inks), type_roles: JSON.stringify(state.typeRoles) })
@@ -56,11 +58,12 @@ export async function loadHouse(db: Db): Promise<HouseRecord> {
 
 export const houseSteps = (db: Db): Promise<StepInfo[]> => HOUSE.list(db, ONE);
 
-/** Inks and type roles are checked as those of a style are. Throws InputError with the place. */
+/** Inks and type roles are checked as those of a style are, a policy as its file. Throws InputError with the place. */
 function checkState(state: {
 	inks: Record<string, unknown>;
 	typeRoles: Record<string, unknown>;
 	locale: string;
+	policy?: unknown;
 }): HouseState {
 	const { inks = {}, typeRoles = {} } = checkStyle({
 		format: 'heptarch-style',
@@ -72,7 +75,21 @@ function checkState(state: {
 	});
 	if (!LOCALES.includes(state.locale as (typeof LOCALES)[number]))
 		throw new InputError('request', `“${state.locale}” is not one of the locales to choose from.`, '/state/locale');
-	return { inks, typeRoles, locale: state.locale };
+	const { policy } = state;
+	return {
+		inks,
+		typeRoles,
+		locale: state.locale,
+		...(policy !== undefined && { policy: policy === null ? null : checkPolicy(policy) })
+	};
+}
+
+/** Styles that a policy calls by their names, as its file does, are called by their ids from now on. */
+async function withStyleIds(db: Db, state: HouseState): Promise<HouseState> {
+	if (!state.policy) return state;
+	const styles = await db.selectFrom('styles').select(['id', 'name']).execute();
+	const ids = new Map(styles.map(({ id, name }) => [name, id]));
+	return { ...state, policy: withStylesCalled(state.policy, (style) => ids.get(style) ?? style) };
 }
 
 async function lockHouse(trx: Transaction<Database>, version: number): Promise<HouseRecord> {
@@ -84,7 +101,7 @@ async function lockHouse(trx: Transaction<Database>, version: number): Promise<H
 /** The house is as a step says that it stands at from now on. */
 async function standAt(
 	trx: Transaction<Database>,
-	{ inks, typeRoles, locale }: HouseState,
+	{ inks, typeRoles, locale, policy }: HouseState,
 	former: FormerNames,
 	step: number
 ): Promise<HouseRecord> {
@@ -94,6 +111,7 @@ async function standAt(
 			inks: JSON.stringify(inks),
 			type_roles: JSON.stringify(typeRoles),
 			locale,
+			policy: policy ? JSON.stringify(policy) : null,
 			former: JSON.stringify(former)
 		})
 		.where('id', '=', ONE)
@@ -103,7 +121,7 @@ async function standAt(
 }
 
 /**
- * Changes inks, type roles or locale as one step that can be undone. Inks and type roles that are called otherwise from
+ * Changes inks, type roles, locale or policy as one step that can be undone. Inks and type roles that are called otherwise from
  * now on (or replaced by others) are named so in every style that names them and does not define its own.
  */
 export async function changeHouse(
@@ -115,7 +133,7 @@ export async function changeHouse(
 ): Promise<HouseRecord> {
 	return db.transaction().execute(async (trx) => {
 		const house = await lockHouse(trx, version);
-		const state = checkState(wanted);
+		const state = await withStyleIds(trx, checkState({ policy: house.policy, ...wanted }));
 		const { inks = {}, typeRoles = {} } = renamed;
 		for (const to of Object.values(inks))
 			if (!Object.hasOwn(state.inks, to))
@@ -136,8 +154,8 @@ export async function changeHouse(
 				changed[id] = { before: definition, after };
 				await addStyleStep(trx, id, label, after);
 			}
-		const { inks: inksBefore, typeRoles: rolesBefore, locale } = house;
-		const before = { inks: inksBefore, typeRoles: rolesBefore, locale };
+		const { inks: inksBefore, typeRoles: rolesBefore, locale, policy } = house;
+		const before = { inks: inksBefore, typeRoles: rolesBefore, locale, policy };
 		if (house.step === 0)
 			await HOUSE.write(trx, ONE, 0, [{ label: 'as it was', state: before, more: changing({}, {}) }]);
 		const step = house.step + 1;

@@ -1,3 +1,5 @@
+import type { namedAmong } from '../census/among.ts';
+import type { judgeDocument, mendTables } from '../census/judged.ts';
 import type { addDocument } from '../documents/add.ts';
 import type { documentsFound } from '../documents/list.ts';
 import type { previewNewer, putNewer } from '../documents/newer.ts';
@@ -6,7 +8,7 @@ import type { writeDocument } from '../documents/writing.ts';
 import type { drawingObjects, drawTables, replaceDrawing, reuseSchedule, shownDrawing } from '../drawings/drawings.ts';
 import type { HouseRecord } from '../house/house.ts';
 import type { impactPicture, rollOut, undoRollOut } from '../runs/rollouts.ts';
-import type { previewRun } from '../desk/thumbnails.ts';
+import type { previewRun } from '../runs/preview.ts';
 import type { listRuns, startReread, startRun, undoRun } from '../runs/runs.ts';
 import type { listEditions, promote, restoreEdition } from '../styles/editions.ts';
 import type { liftStyle, previewLift } from '../styles/lifting.ts';
@@ -43,6 +45,9 @@ export interface Contract {
 	'PUT /api/documents/*/step': { takes: Requests['moveStep']; gives: From<typeof moveToStep> };
 	'POST /api/documents/*/newer': { takes: Blob; gives: From<typeof previewNewer> };
 	'PUT /api/documents/*/newer': { takes: Blob; gives: From<typeof putNewer> };
+	'GET /api/documents/*/policy': { takes: Nothing; gives: From<typeof judgeDocument> };
+	'POST /api/documents/*/policy': { takes: Requests['mendTables']; gives: From<typeof mendTables> };
+	'GET /api/census/tables': { takes: Nothing; gives: From<typeof namedAmong> };
 	'GET /api/documents/*/alike': { takes: Nothing; gives: number[] };
 	'GET /api/documents/*/account': { takes: Nothing; gives: From<typeof writeDocument>['account'] };
 	'GET /api/documents/*/lift': { takes: Nothing; gives: From<typeof previewLift> };

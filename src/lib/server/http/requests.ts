@@ -12,11 +12,13 @@ import type { Patch } from '../../core/work/patch.ts';
 import type { WorkTable } from '../../core/work/table.ts';
 import { checkPatch, checkWork } from '../../core/work/validate.ts';
 import type { StarterWears } from '../database.ts';
+import type { RunWish } from '../runs/runs.ts';
+import type { Among, CensusOf } from '../census/among.ts';
 import type { DrawingEdits } from '../../formats/svg/read.ts';
 import { UNITS } from '../../formats/svg/sheet.ts';
 import type { TableState } from '../../workbench/state.ts';
 import { byIndex, CARRY, closed, PARTS_OFF, TABLE_STATE, UUID } from '../../workbench/stored.ts';
-import type { Aspect, Condition, PartSettings } from '../../core/style/types.ts';
+import type { Condition, PartSettings } from '../../core/style/types.ts';
 import { CLASH_CHOICES, type ClashChoice } from '../../workbench/stylebook.ts';
 
 const ajv = new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true });
@@ -114,12 +116,34 @@ export const SCHEMAS = {
 	startRun: closed(
 		{
 			style: UUID,
+			bring: closed({ setting: { type: 'string', maxLength: 100 }, value: { type: 'string', maxLength: 500 } }, [
+				'setting',
+				'value'
+			]),
+			mend: { type: 'string', maxLength: 100 },
 			documents: { type: 'array', minItems: 1, maxItems: 2_000, items: UUID },
+			kind: { enum: OPENED.map(({ kind }) => kind) },
+			among: {
+				...closed(
+					{
+						looks: { type: 'array', minItems: 1, maxItems: 500, items: count },
+						setting: { type: 'string', maxLength: 100 },
+						values: { type: 'array', minItems: 1, maxItems: 500, items: { type: 'string', maxLength: 500 } },
+						finding: { type: 'string', maxLength: 100 },
+						rule: { type: 'string', maxLength: 100 }
+					},
+					[]
+				),
+				oneOf: [['looks'], ['setting', 'values'], ['finding'], ['rule']].map((required) => ({
+					required,
+					maxProperties: required.length
+				}))
+			},
 			partsOff: PARTS_OFF,
 			carry: CARRY,
 			takesAll: { type: 'boolean' }
 		},
-		['style', 'documents']
+		[]
 	),
 	startReread: closed({ documents: { type: 'array', minItems: 1, maxItems: 2_000, items: UUID } }, ['documents']),
 	changeRun: closed({ to: { enum: ['stop', 'resume', 'undo'] } }, ['to']),
@@ -185,7 +209,9 @@ export const SCHEMAS = {
 				{
 					inks: { type: 'object' },
 					typeRoles: { type: 'object' },
-					locale: { type: 'string', minLength: 2, maxLength: 20 }
+					locale: { type: 'string', minLength: 2, maxLength: 20 },
+					/** Looked through by checkPolicy, which says what is wrong. */
+					policy: { type: ['object', 'null'] }
 				},
 				['inks', 'typeRoles', 'locale']
 			),
@@ -193,6 +219,14 @@ export const SCHEMAS = {
 			typeRoles: renaming
 		},
 		['version', 'label', 'state']
+	),
+	mendTables: closed(
+		{
+			version,
+			rule: { type: 'string', maxLength: 100 },
+			tables: { type: 'array', minItems: 1, maxItems: 10_000, uniqueItems: true, items: step }
+		},
+		['version', 'rule', 'tables']
 	),
 	moveHouse: closed({ version: count, to: step }, ['version', 'to']),
 	removeStyle: closed({ replacement: UUID }, [])
@@ -230,13 +264,7 @@ export interface Requests {
 	changeStarter: { version: number; name?: string; category?: string; description?: string };
 	takeOut: { version: number };
 	lift: { table: number; name: string; wear: boolean; version: number };
-	startRun: {
-		style: string;
-		documents: string[];
-		partsOff?: string[];
-		carry?: readonly Aspect[];
-		takesAll?: boolean;
-	};
+	startRun: RunWish;
 	startReread: { documents: string[] };
 	changeRun: { to: 'stop' | 'resume' | 'undo' };
 	keepDocument: { archived?: boolean; removed?: false };
@@ -251,10 +279,16 @@ export interface Requests {
 	changeHouse: {
 		version: number;
 		label: string;
-		state: { inks: Record<string, unknown>; typeRoles: Record<string, unknown>; locale: string };
+		state: {
+			inks: Record<string, unknown>;
+			typeRoles: Record<string, unknown>;
+			locale: string;
+			policy?: unknown;
+		};
 		inks?: Record<string, string>;
 		typeRoles?: Record<string, string>;
 	};
+	mendTables: { version: number; rule: string; tables: number[] };
 	moveHouse: { version: number; to: number };
 	removeStyle: { replacement?: string };
 }
@@ -381,6 +415,32 @@ export function readDocumentQuery(url: URL): DocumentQuery {
 		after: given('after'),
 		most: most === undefined ? undefined : Number(most)
 	};
+}
+
+/** Which documents a census is of: those of a `kind`, those with the ids in `documents`. */
+export function readCensusOf(url: URL): CensusOf {
+	const documents = url.searchParams.get('documents')?.split(',').filter(Boolean);
+	return {
+		kind: one(
+			url,
+			'kind',
+			OPENED.map(({ kind }) => kind),
+			'a kind of document'
+		),
+		documents: documents?.slice(0, 2_000).map((id) => readId(id, 'document'))
+	};
+}
+
+/** Some tables of them: `look`s, values of a `setting`, a `finding`, or a `rule`. */
+export function readAmong(url: URL): Among {
+	const { searchParams } = url;
+	const [setting, finding, rule] = ['setting', 'finding', 'rule'].map((name) => searchParams.get(name));
+	if (setting) return { setting: wellFormed(setting), values: searchParams.getAll('value').map(wellFormed) };
+	if (finding) return { finding: wellFormed(finding) };
+	if (rule) return { rule: wellFormed(rule) };
+	const looks = searchParams.getAll('look').map((text) => readNumber(text, 'group of looks'));
+	if (!looks.length) throw new InputError('request', 'Say which tables: “look”, “setting”, “finding” or “rule”.');
+	return { looks };
 }
 
 /** A whole number from 0 in a path. */

@@ -1,16 +1,18 @@
 import { sql, type Kysely } from 'kysely';
+import { varyingSetting } from '../../core/census/settings.ts';
 import { InputError } from '../../core/errors.ts';
-import type { DocumentState, DrawingState, TableState } from '../../workbench/state.ts';
-import { NotFoundError } from '../http/answers.ts';
-import type { Database, RereadRows, RunItemState } from '../database.ts';
-import { reread } from '../drawings/drawings.ts';
-import { isLeftOut } from '../../core/recognise/purpose/kinds.ts';
-import { purposeOf } from '../../workbench/table.ts';
+import { wantedWords, type WantedRule } from '../../core/policy/policy.ts';
+import type { TableState } from '../../workbench/state.ts';
+import { indicesAmong, parsed, type Among } from '../census/among.ts';
+import type { Database, RunItemState, RunSettings } from '../database.ts';
 import { openById } from '../documents/open.ts';
-import { stateAt } from '../documents/rows.ts';
-import { writeDocument } from '../documents/writing.ts';
+import { stateAt, type Db } from '../documents/rows.ts';
 import { nextStep } from '../documents/steps.ts';
+import { writeDocument } from '../documents/writing.ts';
+import { loadHouse } from '../house/house.ts';
+import { NotFoundError } from '../http/answers.ts';
 import { editionToWear } from '../styles/editions.ts';
+import { deedOf } from './deeds/index.ts';
 
 export interface RunItem {
 	readonly document: string;
@@ -36,11 +38,19 @@ export interface RunJob {
 	readonly run: string;
 	readonly document: string;
 }
-/** What a run is to do: a style for all tables of some documents, with these parts and this carry where they are said. */
+/** What a run is to do with the tables of documents: one of a style, a setting brought to a value, a rule kept. */
 export interface RunWish extends Pick<TableState, 'partsOff' | 'carry'> {
-	readonly style: string;
-	readonly documents: readonly string[];
-	/** Forms and layout tables wear it, too. */
+	readonly style?: string;
+	readonly bring?: { readonly setting: string; readonly value: string };
+	/** The name of a rule of the house's policy. */
+	readonly mend?: string;
+	/** For these documents; for all that have tables among those that are meant where absent. */
+	readonly documents?: readonly string[];
+	/** Only for these tables. */
+	readonly among?: Among;
+	/** Of documents of this kind. */
+	readonly kind?: string;
+	/** Forms and layout tables, too. */
 	readonly takesAll?: boolean;
 }
 
@@ -49,21 +59,69 @@ const REREAD_WORDS = 'Schedules read again';
 /** Hands jobs to the queue. */
 export type Send = (jobs: readonly RunJob[]) => Promise<void>;
 
-/** Begins a run: every table of these documents is to wear a style. What is to do is stored before it is sent. */
-export async function startRun(
-	db: Kysely<Database>,
-	{ style, documents, ...settings }: RunWish,
-	send: Send
-): Promise<{ id: string }> {
-	const known = await db.selectFrom('styles').select('name').where('id', '=', style).executeTakeFirst();
-	if (!known) throw new NotFoundError('This style is no longer in the Stylebook.');
-	if (documents.length === 0) throw new InputError('request', 'Choose the documents of the run first.', '/documents');
-	const { number: edition } = await db.transaction().execute((trx) => editionToWear(trx, style));
+/** A run as it is to be stored: what it does, and to which tables of which documents. */
+export async function plannedRun(db: Db, wish: RunWish) {
+	const { style, bring, mend, partsOff, carry, takesAll } = wish;
+	if ([style, bring, mend].filter((one) => one !== undefined).length !== 1)
+		throw new InputError(
+			'request',
+			'A run does one thing: it gives a style, brings a setting to a value, or keeps a rule.'
+		);
+	const settings: RunSettings = {
+		...(partsOff && { partsOff }),
+		...(carry && { carry }),
+		...(takesAll && { takesAll }),
+		...(bring && { bring: { setting: bring.setting, value: parsed(bring.value) } }),
+		...(mend !== undefined && { mend: await ruleOf(db, mend) })
+	};
+	return { name: await nameOf(db, wish, settings), settings, ...(await tablesMeant(db, wish)) };
+}
+
+/** What a run is called. Throws where there is no such style or setting. */
+async function nameOf(db: Db, { style, bring }: RunWish, { mend }: RunSettings): Promise<string> {
+	if (style !== undefined) {
+		const known = await db.selectFrom('styles').select('name').where('id', '=', style).executeTakeFirst();
+		if (!known) throw new NotFoundError('This style is no longer in the Stylebook.');
+		return known.name;
+	}
+	if (mend) return `policy: ${wantedWords(mend).replace(/\.$/, '')}`;
+	const setting = varyingSetting(bring!.setting);
+	if (!setting) throw new InputError('request', `There is no setting “${bring!.setting}”.`, '/bring/setting');
+	return `${setting.words}: ${setting.say(parsed(bring!.value))}`;
+}
+
+/** A rule as the house has it. Throws InputError where it has none of that name. */
+async function ruleOf(db: Db, name: string): Promise<WantedRule> {
+	const { policy } = await loadHouse(db);
+	const rule = policy?.rules.find((one) => one.rule === name);
+	if (!rule) throw new InputError('request', `The house’s policy has no rule “${name}”.`, '/mend');
+	return rule;
+}
+
+/** The documents of a run, and where only some of their tables are meant, those. */
+async function tablesMeant(db: Db, { documents, among, kind }: RunWish) {
+	if (!among) {
+		if (!documents?.length) throw new InputError('request', 'Choose the documents of the run first.', '/documents');
+		return { documents: [...new Set(documents)], only: undefined };
+	}
+	const only = await indicesAmong(db, { documents, kind }, among);
+	if (!only.size)
+		throw new InputError('request', 'There is no such table any more, so there is nothing to do.', '/among');
+	return { documents: [...only.keys()], only };
+}
+
+/** Begins a run. What is to do is stored before it is sent. */
+export async function startRun(db: Kysely<Database>, wish: RunWish, send: Send): Promise<{ id: string }> {
+	const { name, settings, documents, only } = await plannedRun(db, wish);
+	const { style } = wish;
+	const edition =
+		style === undefined ? null : (await db.transaction().execute((trx) => editionToWear(trx, style))).number;
 	return beginRun(
 		db,
-		{ style_id: style, style_name: known.name, edition, settings: JSON.stringify(settings) },
+		{ style_id: style ?? null, style_name: name, edition, settings: JSON.stringify(settings) },
 		documents,
-		send
+		send,
+		only
 	);
 }
 
@@ -82,7 +140,8 @@ async function beginRun(
 	db: Kysely<Database>,
 	values: { style_id: string | null; style_name: string; edition: number | null; settings: string },
 	documents: readonly string[],
-	send: Send
+	send: Send,
+	only?: ReadonlyMap<string, number[]>
 ): Promise<{ id: string }> {
 	const chosen = [...new Set(documents)];
 	const id = await db.transaction().execute(async (trx) => {
@@ -96,7 +155,14 @@ async function beginRun(
 		if (here.length < chosen.length) throw new NotFoundError('One of the documents is no longer here.');
 		await trx
 			.insertInto('run_items')
-			.values(chosen.map((document) => ({ run_id: run.id, document_id: document, before: null })))
+			.values(
+				chosen.map((document) => ({
+					run_id: run.id,
+					document_id: document,
+					before: null,
+					chosen: only?.get(document) ?? null
+				}))
+			)
 			.execute();
 		return run.id;
 	});
@@ -118,6 +184,7 @@ export async function workOn(db: Kysely<Database>, job: RunJob, isAgain = false)
 				.innerJoin('runs', 'runs.id', 'run_items.run_id')
 				.select([
 					'run_items.state',
+					'run_items.chosen',
 					'runs.stopped_at',
 					'runs.undone_at',
 					'runs.style_id',
@@ -132,46 +199,19 @@ export async function workOn(db: Kysely<Database>, job: RunJob, isAgain = false)
 			if (!found || found.state === 'done' || found.state === 'failed') return false;
 			if (found.state === 'applied') return true;
 			if (found.stopped_at || found.undone_at) return false;
-			if (!found.style_id && !found.settings.reread)
-				throw new InputError('style', `“${found.style_name}” went from the Stylebook meanwhile.`);
+			const deed = deedOf(found.settings);
 			// Nobody changes the document between reading its state and adding to it.
 			await trx.selectFrom('documents').select('id').where('id', '=', document).forUpdate().execute();
 			const { name, document: opened, state } = await openById(trx, document);
-			if (found.settings.reread) {
-				if (opened.kind !== 'svg')
-					throw new InputError('request', `“${name}” is no drawing, so it has no schedules to read again.`);
-				const again = await reread(trx, opened, name, state);
-				if (again) {
-					const { tables, drawing } = again.state;
-					await nextStep(trx, document, 'run: read again', tables, { drawing });
-				}
-				await trx
-					.updateTable('run_items')
-					.set({ state: 'applied', before: JSON.stringify({ rows: again?.rows ?? [] }), tables: again?.tables ?? 0 })
-					.where('run_id', '=', run)
-					.where('document_id', '=', document)
-					.execute();
-				return true;
-			}
-			const style = found.style_id!;
-			const { edition } = found;
-			const { takesAll, ...settings } = found.settings;
-			const dressed = opened.tables.filter(
-				(entry) => takesAll || !isLeftOut(purposeOf(entry, state.tables[entry.index]))
-			);
-			const before = Object.fromEntries(dressed.map(({ index }) => [index, state.tables[index] ?? {}]));
-			const worn = Object.fromEntries(
-				Object.entries(before).map(
-					([index, { edition: _edition, pinned: _pinned, cleared: _cleared, ...own }]): [string, TableState] => [
-						index,
-						{ ...own, ...settings, style, ...(edition !== null && { edition }) }
-					]
-				)
-			);
-			await nextStep(trx, document, `run: ${found.style_name}`, worn);
+			const of = { id: document, name, document: opened, state, only: found.chosen };
+			const { change, before, tables } = await deed.do(trx, found, of);
+			if (change)
+				await nextStep(trx, document, `run: ${deed.label(found)}`, change.tables, {
+					...(change.drawing && { drawing: change.drawing })
+				});
 			await trx
 				.updateTable('run_items')
-				.set({ state: 'applied', before: JSON.stringify(before), tables: dressed.length })
+				.set({ state: 'applied', before: JSON.stringify(before), tables })
 				.where('run_id', '=', run)
 				.where('document_id', '=', document)
 				.execute();
@@ -285,23 +325,12 @@ export async function undoRun(db: Kysely<Database>, id: string): Promise<{ docum
 			.execute();
 		let documents = 0;
 		for (const { document_id, before, step } of items) {
-			const state = await stateAt(trx, document_id, step);
-			if ('rows' in before!) {
-				const back = rowsBack(state, before.rows);
-				if (!back) continue;
-				documents++;
-				await nextStep(trx, document_id, `run taken back: ${run.style_name}`, {}, { drawing: back });
-				continue;
-			}
-			const { tables } = state;
-			const restored = Object.entries(before!).flatMap(([index, was]): [string, TableState][] => {
-				const { style, edition, pinned: _pinned, ...own } = tables[Number(index)] ?? {};
-				if (style !== run.style_id || (edition ?? null) !== run.edition) return [];
-				return [[index, { ...own, ...wear(was) }]];
-			});
-			if (!restored.length) continue;
+			const back = deedOf(run.settings).back(await stateAt(trx, document_id, step), before!, run);
+			if (!back) continue;
 			documents++;
-			await nextStep(trx, document_id, `run taken back: ${run.style_name}`, Object.fromEntries(restored));
+			await nextStep(trx, document_id, `run taken back: ${run.style_name}`, back.tables, {
+				...(back.drawing && { drawing: back.drawing })
+			});
 		}
 		await trx
 			.updateTable('runs')
@@ -311,25 +340,6 @@ export async function undoRun(db: Kysely<Database>, id: string): Promise<{ docum
 		return { documents };
 	});
 }
-
-/** A drawing whose schedules have the rows again that a run changed; what people changed since stays. */
-function rowsBack({ drawing }: DocumentState, rows: readonly RereadRows[]): DrawingState | undefined {
-	let count = 0;
-	const placed = drawing?.placed?.map((table) => {
-		const own = rows.find(({ id }) => id === table.id);
-		if (!own || JSON.stringify(own.is) !== JSON.stringify(table.rows)) return table;
-		count++;
-		return { ...table, rows: own.was };
-	});
-	return placed && count ? { ...drawing, placed } : undefined;
-}
-
-/** What of a table's state says which style it wears. */
-const wear = ({ style, edition, pinned }: TableState): TableState => ({
-	...(style !== undefined && { style }),
-	...(edition !== undefined && { edition }),
-	...(pinned !== undefined && { pinned })
-});
 
 /** All runs with their documents, newest first. */
 export async function listRuns(db: Kysely<Database>, only?: string): Promise<Run[]> {

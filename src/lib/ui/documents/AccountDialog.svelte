@@ -1,5 +1,8 @@
 <script lang="ts">
+	import { placedWords } from '$lib/core/findings/index.ts';
+	import { levelWords } from '$lib/core/policy/levels.ts';
 	import { plural } from '$lib/core/words.ts';
+	import type { JudgedDocument } from '$lib/server/census/judged.ts';
 	import { Spinner } from 'flowbite-svelte';
 	import type { Account } from '$lib/formats/tally.ts';
 	import type { Travel } from '$lib/formats/job.ts';
@@ -63,6 +66,25 @@
 			(error: Error) => asked === address && (failed = error.message)
 		);
 	});
+	/** What the house's policy has against the document, before its file goes out. */
+	let judged = $state.raw<JudgedDocument>();
+	$effect(() => {
+		if (!open) return;
+		judged = undefined;
+		call('GET', `/api/documents/${id}/policy`).then(
+			(found) => (judged = found),
+			// The file can be taken all the same.
+			() => undefined
+		);
+	});
+	const faults = $derived.by(() => {
+		const levels = new Map(judged?.rules.map(({ rule, level }) => [rule, level]));
+		const found = (judged?.tables ?? []).filter(({ index }) => !isAlone || index === picked);
+		return found.flatMap(({ index, faults }) =>
+			faults.map((fault) => ({ ...fault, index, level: levels.get(fault.rule)! }))
+		);
+	});
+	const mustFails = $derived(faults.some(({ level }) => level === 'must'));
 	const sum = (pick: (table: Account['tables'][number]) => number) =>
 		account!.tables.reduce((total, table) => total + pick(table), 0);
 	const number = new Intl.NumberFormat('en-GB');
@@ -98,6 +120,28 @@
 				</select></label
 			>{/if}
 	</div>
+	{#if faults.length}
+		<details
+			class={['rounded-lg px-4 py-2.5', mustFails ? 'bg-error-wash text-error' : 'bg-warning-wash text-warning-text']}
+			data-policy
+		>
+			<summary
+				>The house’s policy has {levelWords(faults.map(({ level }) => level))} against it{mustFails
+					? ': it says that this must not be so'
+					: ''}</summary
+			>
+			<ul class="mt-1.5 max-h-40 overflow-y-auto">
+				{#each faults.slice(0, 60) as { index, level, words, r, c }, i (i)}<li>
+						{level} · table {index + 1}: {placedWords({
+							words,
+							...(r !== undefined && { r }),
+							...(c !== undefined && { c })
+						})}
+					</li>{/each}
+				{#if faults.length > 60}<li>and {plural(faults.length - 60, 'more')}</li>{/if}
+			</ul>
+		</details>
+	{/if}
 	{#if failed}
 		<p class="rounded-lg bg-error-wash px-4 py-3 text-error" role="alert">{failed}</p>
 	{:else if !account}
@@ -203,7 +247,7 @@
 			href="/api/documents/{id}/file?{address}"
 			download
 			aria-disabled={!account}
-			onclick={() => (open = false)}>Take the file</Button
+			onclick={() => (open = false)}>{mustFails ? 'Take the file all the same' : 'Take the file'}</Button
 		>
 	{/snippet}
 </Dialog>

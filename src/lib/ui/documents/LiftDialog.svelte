@@ -20,7 +20,8 @@
 		place,
 		version,
 		isWorn,
-		onworn
+		onworn,
+		onlifted
 	}: {
 		open: boolean;
 		id: string;
@@ -31,6 +32,8 @@
 		/** Whether it wears a house style already: lifted is how it looks in its file. */
 		isWorn: boolean;
 		onworn: (saved: Saved) => void;
+		/** Once the style is in the Stylebook. */
+		onlifted?: () => void;
 	} = $props();
 	let lifted = $state.raw<Lifted>();
 	let failed = $state<string>();
@@ -59,6 +62,7 @@
 			open = false;
 			await invalidateAll();
 			if (made.step) onworn(made.step);
+			onlifted?.();
 			notify(`“${made.name}” is in the Stylebook${wear ? `, and table ${table + 1} wears it` : ''}.`);
 		} catch (error) {
 			notifyError(error);

@@ -330,6 +330,17 @@ export class DocumentView {
 		if (isOut) notify(`Table ${index + 1} is out of the document. Ctrl+Z brings it back.`);
 	}
 
+	/** Puts tables right by a rule of the house. */
+	async mend(rule: string, does: string, tables: readonly number[]): Promise<void> {
+		const isDone = await this.sender.send(() => ({
+			label: `policy: ${rule}`,
+			method: 'POST',
+			path: `/api/documents/${this.id}/policy`,
+			body: { version: this.saved.version, rule, tables }
+		}));
+		if (isDone) notify(`${does}: ${plural(tables.length, 'table')}. Ctrl+Z takes it back.`);
+	}
+
 	/** Whether the picked table stays with its edition when a newer one is rolled out. */
 	pin(pinned: boolean): Promise<boolean> {
 		const label = `table ${this.picked + 1} ${pinned ? 'stays with its edition' : 'follows'}`;

@@ -3,7 +3,8 @@ import type { Line } from '$lib/core/history.ts';
 import type { TypeRole } from '$lib/core/style/types.ts';
 import type { HouseRecord } from '$lib/server/house/house.ts';
 import type { StepInfo } from '$lib/server/history.ts';
-import type { HouseState } from '$lib/workbench/house.ts';
+import type { Policy } from '$lib/core/policy/policy.ts';
+import { EMPTY_POLICY, type HouseState } from '$lib/workbench/house.ts';
 import { without } from '$lib/workbench/table.ts';
 import { Sender } from '../history.svelte.ts';
 
@@ -44,8 +45,8 @@ export class HouseWork {
 		renamed: { inks?: Record<string, string>; typeRoles?: Record<string, string> } = {}
 	): Promise<boolean> {
 		return this.sender.send(() => {
-			const { inks, typeRoles, locale, version } = { ...this.house, ...change(this.house) };
-			const body = { version, label, state: { inks, typeRoles, locale }, ...renamed };
+			const { inks, typeRoles, locale, policy, version } = { ...this.house, ...change(this.house) };
+			const body = { version, label, state: { inks, typeRoles, locale, policy }, ...renamed };
 			return { label, method: 'PUT', path: '/api/house', body };
 		});
 	}
@@ -100,6 +101,9 @@ export class HouseWork {
 
 	setLocale(locale: string): Promise<boolean> {
 		return this.change(`figures as in ${locale}`, () => ({ locale }));
+	}
+	setPolicy(label: string, change: (policy: Policy) => Policy | null): Promise<boolean> {
+		return this.change(`policy: ${label}`, ({ policy }) => ({ policy: change(policy ?? EMPTY_POLICY) }));
 	}
 	/** Takes in inks and type roles; those of the same name are changed. */
 	takeIn(inks: Record<string, string>, typeRoles: Record<string, TypeRole>): Promise<boolean> {

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { page } from '$app/state';
+	import ChartOutline from 'flowbite-svelte-icons/ChartOutline.svelte';
 	import FileLinesOutline from 'flowbite-svelte-icons/FileLinesOutline.svelte';
 	import ForwardOutline from 'flowbite-svelte-icons/ForwardOutline.svelte';
 	import GridPlusOutline from 'flowbite-svelte-icons/GridPlusOutline.svelte';
@@ -22,6 +23,7 @@
 		{ href: '/documents', name: 'Documents', icon: FileLinesOutline },
 		{ href: '/stylebook', name: 'Stylebook', icon: SwatchbookOutline },
 		{ href: '/starters', name: 'Starters', icon: GridPlusOutline },
+		{ href: '/census', name: 'Census', icon: ChartOutline },
 		{ href: '/runs', name: 'Runs', icon: ForwardOutline },
 		{ href: '/house', name: 'House', icon: HomeOutline }
 	];

@@ -11,6 +11,9 @@
 	import DocumentTable from '$lib/ui/documents/DocumentTable.svelte';
 	import LiftDialog from '$lib/ui/documents/LiftDialog.svelte';
 	import { kindWords } from '$lib/formats/kinds.ts';
+	import PolicyPanel from '$lib/ui/documents/PolicyPanel.svelte';
+	import { call } from '$lib/ui/api.ts';
+	import type { JudgedDocument } from '$lib/server/census/judged.ts';
 	import NewerDialog from '$lib/ui/documents/NewerDialog.svelte';
 	import MatchDialog from '$lib/ui/documents/MatchDialog.svelte';
 	import Recognised from '$lib/ui/documents/Recognised.svelte';
@@ -73,11 +76,33 @@
 	let wipe = $state(0.5);
 	/** All tables are seen at once, small, in the place of the page. */
 	let isSheet = $state(false);
-	let tab = $state<'styles' | 'recognised' | 'changes'>('styles');
+	let tab = $state<'styles' | 'recognised' | 'changes' | 'policy'>('styles');
 	let reason = $state<string>();
 	let cell = $state<{ index: number; resolved: Resolved | undefined }>();
 	let tracing = $state(false);
 	const { picked, entry, wornStyle, pickedTable } = $derived(view);
+
+	/** What the house's policy has against the tables, asked again a moment after each change. */
+	let judged = $state.raw<JudgedDocument>();
+	const held = $derived(judged?.tables.reduce((sum, { faults }) => sum + faults.length, 0) ?? 0);
+	/** A document of very many tables is judged when somebody looks. */
+	const MANY = 200;
+	$effect(() => {
+		const { version } = view.saved;
+		if (!data.house.policy?.rules.length) {
+			judged = { isHeld: false, rules: [], tables: [] };
+			return;
+		}
+		if (tables.length > MANY && tab !== 'policy') return;
+		const timer = setTimeout(() => {
+			call('GET', `/api/documents/${view.id}/policy`).then(
+				(found) => version === view.saved.version && (judged = found),
+				// The page goes on without; the next change asks again.
+				() => undefined
+			);
+		}, 400);
+		return () => clearTimeout(timer);
+	});
 
 	/** What the picked table changes, in words, while somebody looks at it. */
 	const changes = $derived.by(() => {
@@ -310,7 +335,8 @@
 			tabs={[
 				['styles', 'Styles'],
 				['recognised', 'What it is'],
-				['changes', 'What changes']
+				['changes', 'What changes'],
+				['policy', held ? `Policy · ${held}` : 'Policy']
 			]}
 			chosen={tab}
 			onchoose={(key) => (tab = key)}
@@ -326,6 +352,15 @@
 				/>
 			{:else if tab === 'changes'}
 				<ChangesPanel bind:comparing {changes} index={picked} />
+			{:else if tab === 'policy'}
+				<PolicyPanel
+					{judged}
+					{picked}
+					busy={view.sender.isBusy}
+					onpick={pick}
+					onjump={jump}
+					onmend={(rule, of) => view.mend(rule.rule, rule.mend!, of)}
+				/>
 			{:else}
 				<Recognised
 					{entry}

@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { POLICY_SCHEMA } from '$lib/core/policy/policy.ts';
+import { POLICY_SCHEMA } from '$lib/core/policy/validate.ts';
 import { SCHEDULE_SCHEMA } from '$lib/core/schedule/validate.ts';
 import { STYLE_SCHEMA, TABLE_SCHEMA } from '$lib/core/style/schema.ts';
 import { answer, NotFoundError } from '$lib/server/http/answers.ts';

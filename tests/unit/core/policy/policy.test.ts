@@ -6,13 +6,13 @@ import fc from 'fast-check';
 import { SaxesParser } from 'saxes';
 import { InputError } from '../../../../src/lib/core/errors.ts';
 import {
-	checkPolicy,
 	judge,
 	LEVELS,
 	POLICY_RULES,
 	type Policy,
 	type Subject
 } from '../../../../src/lib/core/policy/policy.ts';
+import { checkPolicy } from '../../../../src/lib/core/policy/validate.ts';
 import { asJunit, asSarif, fails, inWords, type JudgedFile } from '../../../../src/lib/core/policy/report.ts';
 import { recognisedTable } from '../../../../src/lib/core/recognise/table.ts';
 import { createGrid } from '../../../../src/lib/core/table/grid.ts';

@@ -3,7 +3,8 @@ import { after, before, describe, it } from 'node:test';
 import type { Kysely } from 'kysely';
 import type { Database } from '../../../../src/lib/server/database.ts';
 import { loadDesk } from '../../../../src/lib/server/desk/desk.ts';
-import { previewRun, thumbnailsOf } from '../../../../src/lib/server/desk/thumbnails.ts';
+import { thumbnailsOf } from '../../../../src/lib/server/desk/thumbnails.ts';
+import { previewRun } from '../../../../src/lib/server/runs/preview.ts';
 import { removeDocument } from '../../../../src/lib/server/documents/shelf.ts';
 import { addStep } from '../../../../src/lib/server/documents/steps.ts';
 import { loadDocument } from '../../../../src/lib/server/documents/list.ts';
@@ -79,11 +80,11 @@ describe('the Desk', () => {
 		const report = (await named('Season report 2031'))!;
 		const preview = await previewRun(db, { style: ledger.id, documents: [report.id], carry: ['fill'] });
 		assert.equal(preview.styles.length, styles.filter(({ aside }) => !aside).length);
-		const [{ tables, more }] = preview.documents as [(typeof preview.documents)[number]];
-		assert.deepEqual([tables.length, more], [4, 4], 'all but the nested one');
-		assert.notDeepEqual(tables[0]!.after.looks, tables[0]!.before.looks);
-		const sizes = (one: (typeof tables)[number]['after']) => new Set(one.looks.map(({ size }) => size));
-		assert.deepEqual(sizes(tables[0]!.after), sizes(tables[0]!.before), 'only what is carried');
+		const [{ tables, more }] = preview.shown as [(typeof preview.shown)[number]];
+		assert.deepEqual([tables.length, more], [4, 5]);
+		assert.notDeepEqual(tables[0]!.after!.looks, tables[0]!.before.looks);
+		const sizes = (one: (typeof tables)[number]['before']) => new Set(one.looks.map(({ size }) => size));
+		assert.deepEqual(sizes(tables[0]!.after!), sizes(tables[0]!.before), 'only what is carried');
 		assert.deepEqual(await steps(), before);
 	});
 	it('shows a document that cannot be read without a picture, beside the others', async () => {
@@ -97,7 +98,7 @@ describe('the Desk', () => {
 		await db.updateTable('documents').set({ file_hash: 'torn' }).where('id', '=', id).execute();
 		assert.equal((await thumbnailsOf(db, [id])).get(id), null);
 		const preview = await previewRun(db, { style: (await listStyles(db))[0]!.id, documents: [id, recent[1]!.id] });
-		assert.equal(preview.documents.length, 1, 'the other is seen all the same');
+		assert.equal(preview.shown.length, 1, 'the other is seen all the same');
 		assert.ok((await loadDesk(db)).recent.some(({ picture }) => picture));
 	});
 });

@@ -1,8 +1,13 @@
-import { policyRule } from '../rule.ts';
+import { policyRule, someFail, type Subject } from '../rule.ts';
+
+// A table inside a cell belongs to the one around it.
+const lacks = ({ caption, where }: Subject): boolean => !caption?.trim() && where !== 'nested';
 
 export const caption = policyRule({
 	name: 'caption',
 	words: () => 'Tables have a caption.',
-	// A table inside a cell belongs to the one around it.
-	judge: ({ caption, where }) => (caption?.trim() || where === 'nested' ? [] : [{ words: 'it has no caption' }])
+	usual: {},
+	measure: (subject) => Number(lacks(subject)),
+	fails: someFail,
+	judge: (subject) => (lacks(subject) ? [{ words: 'it has no caption' }] : [])
 });

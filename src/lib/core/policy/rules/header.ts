@@ -1,9 +1,14 @@
 import { findNoHeader } from '../../findings/no-header.ts';
-import { policyRule } from '../rule.ts';
+import { policyRule, someFail, type Subject } from '../rule.ts';
+
+// Lists may do without one.
+const found = ({ table, purpose }: Subject) => (purpose === 'list' ? [] : findNoHeader(table.roles));
 
 export const header = policyRule({
 	name: 'header',
 	words: () => 'A header row names the columns.',
-	// Lists may do without one.
-	judge: ({ table, purpose }) => (purpose === 'list' ? [] : findNoHeader(table.roles))
+	usual: {},
+	measure: (subject) => found(subject).length,
+	fails: someFail,
+	judge: found
 });

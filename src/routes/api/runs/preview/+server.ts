@@ -1,7 +1,7 @@
 import type { Gives } from '$lib/server/http/contract.ts';
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { previewRun } from '$lib/server/desk/thumbnails.ts';
+import { previewRun } from '$lib/server/runs/preview.ts';
 import { readRequest } from '$lib/server/http/requests.ts';
 import type { RequestHandler } from './$types.js';
 
