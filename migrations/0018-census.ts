@@ -36,21 +36,19 @@ export async function up(db: Kysely<unknown>): Promise<void> {
 		title text not null,
 		purpose text not null,
 		look integer references census_looks (id),
+		shows integer[] not null,
 		findings jsonb not null,
 		measures jsonb not null,
 		primary key (document_id, table_index)
 	)`.execute(db);
+	await sql`comment on column census_tables.shows is 'ids of census_values'`.execute(db);
 	await sql`create index census_tables_look on census_tables (look)`.execute(db);
-
-	await sql`create table census_settings (
-		document_id uuid not null,
-		table_index integer not null,
+	await sql`create table census_values (
+		id serial primary key,
 		setting text not null,
 		value text not null,
-		primary key (document_id, table_index, setting),
-		foreign key (document_id, table_index) references census_tables (document_id, table_index) on delete cascade
+		unique (setting, value)
 	)`.execute(db);
-	await sql`create index census_settings_value on census_settings (setting, value)`.execute(db);
 
 	await sql`create table census_days (
 		document_id uuid not null references documents (id) on delete cascade,
@@ -82,7 +80,7 @@ export async function up(db: Kysely<unknown>): Promise<void> {
 export async function down(db: Kysely<unknown>): Promise<void> {
 	await sql`alter table run_items drop column chosen`.execute(db);
 	await sql`alter table houses drop column policy`.execute(db);
-	for (const table of ['census_styles', 'census_days', 'census_settings', 'census_tables', 'census_looks'])
+	for (const table of ['census_styles', 'census_days', 'census_tables', 'census_values', 'census_looks'])
 		await sql`drop table ${sql.table(table)}`.execute(db);
 	await sql`drop index documents_to_count`.execute(db);
 	await sql`alter table documents

@@ -178,11 +178,13 @@ export interface Database {
 		title: string;
 		purpose: Purpose;
 		look: number | null;
+		/** Ids of what it shows of settings that vary. */
+		shows: ColumnType<number[], number[], number[]>;
 		findings: JSONColumnType<Record<string, number>>;
 		measures: JSONColumnType<Measures>;
 	};
-	/** What each table shows of settings that vary, as JSON. */
-	census_settings: { document_id: string; table_index: number; setting: string; value: string };
+	/** Values of settings that vary, each once, as JSON. */
+	census_values: { id: Generated<number>; setting: string; value: string };
 	/** What was counted of a document on days on which it changed; findings are null where they were not counted yet. */
 	census_days: {
 		document_id: string;

@@ -53,8 +53,8 @@ const isAmong = (among: Exclude<Among, { rule: string }>): RawBuilder<unknown> =
 	'looks' in among
 		? sql`t.look in (select id from census_looks where coalesce(leader, id) = any(${[...among.looks]}::int[]))`
 		: 'setting' in among
-			? sql`exists (select from census_settings s where s.document_id = t.document_id and s.table_index = t.table_index
-				and s.setting = ${among.setting} and s.value = any(${[...among.values]}::text[]))`
+			? sql`t.shows && array(select id from census_values
+				where setting = ${among.setting} and value = any(${[...among.values]}::text[]))`
 			: sql`t.findings ? ${among.finding}`;
 
 /** Every counted table as policies are held against it, by what is kept. */

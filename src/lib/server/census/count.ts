@@ -1,4 +1,4 @@
-import { sql, type Kysely, type Transaction } from 'kysely';
+import { sql, type InsertObject, type Kysely, type Transaction } from 'kysely';
 import { countTable, isCounted } from '../../core/census/count.ts';
 import { shownKey } from '../../core/properties/shadow.ts';
 import { wellFormed } from '../../core/well-formed.ts';
@@ -68,30 +68,28 @@ export async function countDocument(db: Kysely<Database>, gallery: Gallery, id: 
 			inside.map(({ portrait }) => portrait)
 		);
 		const lookOf = new Map(inside.map(({ entry }, i) => [entry.index, looks[i]!]));
-		await insertAll(
+		const shown = inside.map(({ settings }) =>
+			[...settings].map(([setting, value]) => ({ setting, value: wellFormed(shownKey(value)).slice(0, 500) }))
+		);
+		const valueIds = await idsOfValues(trx, shown.flat());
+		const showsOf = new Map(
+			inside.map(({ entry }, i) => [
+				entry.index,
+				shown[i]!.map(({ setting, value }) => valueIds.get(`${setting} ${value}`)!)
+			])
+		);
+		await insertTables(
 			trx,
-			'census_tables',
 			counted.map(({ entry: { index, place }, purpose, findings, measures }) => ({
 				document_id: id,
 				table_index: index,
 				title: wellFormed(place.caption ?? `table ${index + 1}`).slice(0, 300),
 				purpose,
 				look: lookOf.get(index) ?? null,
+				shows: showsOf.get(index) ?? [],
 				findings: JSON.stringify(findings),
 				measures: JSON.stringify(measures)
 			}))
-		);
-		await insertAll(
-			trx,
-			'census_settings',
-			inside.flatMap(({ entry, settings }) =>
-				[...settings].map(([setting, value]) => ({
-					document_id: id,
-					table_index: entry.index,
-					setting,
-					value: wellFormed(shownKey(value)).slice(0, 500)
-				}))
-			)
 		);
 		await recordDay(
 			trx,
@@ -113,17 +111,32 @@ export async function countDocument(db: Kysely<Database>, gallery: Gallery, id: 
 	});
 }
 
+/** Ids of values of settings, by both; what is new is kept from now on. */
+async function idsOfValues(
+	trx: Transaction<Database>,
+	shown: readonly { readonly setting: string; readonly value: string }[]
+): Promise<Map<string, number>> {
+	const all = new Map(shown.map((one) => [`${one.setting} ${one.value}`, one]));
+	const [settings, values] = [[...all.values()].map((one) => one.setting), [...all.values()].map((one) => one.value)];
+	await sql`insert into census_values (setting, value)
+		select * from unnest(${settings}::text[], ${values}::text[]) as new order by 1, 2
+		on conflict do nothing`.execute(trx);
+	const { rows } = await sql<{ id: number; setting: string; value: string }>`
+		select id, setting, value from census_values
+		where (setting, value) in (select * from unnest(${settings}::text[], ${values}::text[]))`.execute(trx);
+	return new Map(rows.map(({ id, setting, value }) => [`${setting} ${value}`, id]));
+}
+
 /** More than so many rows at once are more parameters than a statement may have. */
 const AT_ONCE = 1_000;
-async function insertAll<T extends 'census_tables' | 'census_settings'>(
+async function insertTables(
 	trx: Transaction<Database>,
-	table: T,
-	rows: readonly object[]
+	rows: readonly InsertObject<Database, 'census_tables'>[]
 ): Promise<void> {
 	for (let from = 0; from < rows.length; from += AT_ONCE)
 		await trx
-			.insertInto(table)
-			.values(rows.slice(from, from + AT_ONCE) as never)
+			.insertInto('census_tables')
+			.values(rows.slice(from, from + AT_ONCE))
 			.execute();
 }
 

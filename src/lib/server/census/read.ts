@@ -206,14 +206,16 @@ export async function loadVariations(db: Db, of: CensusOf): Promise<Variation[]>
 		all: number;
 		sum: number;
 	}>`
-		with counts as (
-			select s.setting, s.value, count(*)::int as tables, count(distinct s.document_id)::int as documents
-			from census_settings s join census_tables t on t.document_id = s.document_id and t.table_index = s.table_index
-			where s.document_id in (${documentsOf(of)}) group by 1, 2
+		with shown as (
+			select unnest(shows) as id, document_id, count(*) as tables
+			from census_tables where document_id in (${documentsOf(of)}) group by 1, 2
+		), counts as (
+			select id, sum(tables)::int as tables, count(*)::int as documents from shown group by id
 		), ranked as (
-			select *, row_number() over (partition by setting order by tables desc, value) as place,
+			select setting, value, tables, documents,
+				row_number() over (partition by setting order by tables desc, value) as place,
 				count(*) over (partition by setting)::int as all, (sum(tables) over (partition by setting))::int as sum
-			from counts
+			from counts join census_values using (id)
 		)
 		select setting, value, tables, documents, "all", sum from ranked where place <= ${VALUES} and "all" > 1
 		order by setting, tables desc, value`.execute(db);
