@@ -16,7 +16,11 @@ function numbers(seed: number): () => number {
 }
 const next = numbers(7);
 const one = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)]!;
-const hex = () => `#${Math.floor(next() * 4_096).toString(16).padStart(3, '0').toUpperCase()}000` as const;
+const hex = () =>
+	`#${Math.floor(next() * 4_096)
+		.toString(16)
+		.padStart(3, '0')
+		.toUpperCase()}000` as const;
 const LINES = ['', '', 'solid 6350 #000000', 'solid 12700 #24324F', 'double 19050 #000000'];
 const place = () => ({
 	look: {

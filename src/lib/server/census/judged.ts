@@ -2,6 +2,7 @@ import type { Kysely } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import {
 	judge,
+	LEVELS,
 	mendingOf,
 	policyRuleNamed,
 	withStylesCalled,
@@ -76,6 +77,7 @@ export async function judgeDocument(db: Db, id: string): Promise<JudgedDocument>
 		isHeld: true,
 		rules: named.rules
 			.filter(({ rule }) => found.has(rule))
+			.sort((a, b) => LEVELS.indexOf(b.level) - LEVELS.indexOf(a.level))
 			.map((wanted) => ({
 				rule: wanted.rule,
 				level: wanted.level,

@@ -1,9 +1,10 @@
 import type { Kysely } from 'kysely';
+import { findLowContrast } from '../../core/findings/contrast.ts';
 import { leftOutWords } from '../../core/recognise/purpose/kinds.ts';
+import type { FlatStyle } from '../../core/style/inherit.ts';
 import type { DocumentTable } from '../../formats/document.ts';
 import type { TableState } from '../../workbench/state.ts';
 import { purposeOf } from '../../workbench/table.ts';
-import type { Thumbnail } from '../../workbench/thumbnail.ts';
 import type { Database } from '../database.ts';
 import { openById } from '../documents/open.ts';
 import { Dresser } from '../styles/dresser.ts';
@@ -24,10 +25,16 @@ export async function previewRun(db: Kysely<Database>, wish: RunWish) {
 	const offered = wish.style === undefined ? [] : dresser.offered(places);
 	const chosen = offered.find(({ id }) => id === wish.style)?.style;
 	const touches = deedOf(settings) === touchCells;
-	const after = (entry: DocumentTable, own: TableState | undefined): Thumbnail | undefined => {
-		if (!touches) return dresser.picture(entry, { ...own, ...settings }, chosen);
-		const touched = touchesAfter(dresser, settings, entry, own);
-		return touched && dresser.picture(entry, { ...own, touches: touched });
+	/** A table as it would be, and whether there is text in it that is hard to read, and is not now; nothing where it stays. */
+	const after = (entry: DocumentTable, own: TableState | undefined) => {
+		const touched = touches ? touchesAfter(dresser, settings, entry, own) : undefined;
+		if (touches && !touched) return {};
+		const next = touched ? { ...own, touches: touched } : { ...own, ...settings };
+		const hard = (state: TableState | undefined, style?: FlatStyle) => {
+			const { table, appearance } = dresser.seen(entry, state, style);
+			return findLowContrast(table, appearance).length;
+		};
+		return { after: dresser.picture(entry, next, chosen), isHard: hard(next, chosen) > hard(own) };
 	};
 	// One that cannot be opened does not keep the others from being seen; the run says why it failed.
 	const opened = await Promise.all(
@@ -65,7 +72,7 @@ export async function previewRun(db: Kysely<Database>, wish: RunWish) {
 			more: Math.max(0, tables.length - TABLES),
 			tables: tables.slice(0, TABLES).map((entry) => {
 				const own = state.tables[entry.index];
-				return { index: entry.index, before: dresser.picture(entry, own), after: after(entry, own) ?? null };
+				return { index: entry.index, before: dresser.picture(entry, own), ...after(entry, own) };
 			})
 		}))
 	};

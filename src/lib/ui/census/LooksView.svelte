@@ -77,7 +77,9 @@
 				brushType: 'polygon',
 				throttleType: 'debounce',
 				throttleDelay: 150,
-				outOfBrush: { colorAlpha: 0.35 }
+				// What is chosen has a rim; the brush itself changes no colour.
+				inBrush: { opacity: 0.9 },
+				outOfBrush: { opacity: 0.9 }
 			},
 			series: [
 				series('wears a house style', true, inks.picked, 'circle'),

@@ -13,10 +13,12 @@
 	let at = $state('');
 	const picked = $derived(found.find(({ setting }) => setting === at) ?? found[0]);
 	let ticked = $state<string[]>([]);
-	/** What the ticked are to be brought to; the most frequent of the others where nobody says. */
+	/** What the ticked are to be brought to; where nobody says, the most frequent of the others that is something. */
 	let wanted = $state<string>();
 	const others = $derived(picked?.values.filter(({ value }) => !ticked.includes(value) && value !== 'null') ?? []);
-	const to = $derived(others.find(({ value }) => value === wanted) ?? others[0]);
+	const to = $derived(
+		others.find(({ value }) => value === wanted) ?? others.find(({ value }) => value !== '"none"') ?? others[0]
+	);
 	const tables = $derived(
 		picked?.values.filter(({ value }) => ticked.includes(value)).reduce((sum, one) => sum + one.tables, 0) ?? 0
 	);

@@ -52,7 +52,7 @@
 		byKind.map(({ kind }) => kindWords(kind)),
 		[
 			{ name: 'in a house style', ink: 'picked', values: byKind.map((one) => one.styled) },
-			{ name: 'not', ink: 'quiet', values: byKind.map(rest) }
+			{ name: 'not', ink: 'hairline', values: byKind.map(rest) }
 		]
 	)}
 />
@@ -86,7 +86,7 @@
 			byStyle.map(({ name }) => name),
 			[
 				{ name: 'newest edition', ink: 'picked', values: byStyle.map(({ newest }) => newest) },
-				{ name: 'behind', ink: 'quiet', values: byStyle.map(({ older }) => older) }
+				{ name: 'behind', ink: 'hairline', values: byStyle.map(({ older }) => older) }
 			]
 		)}
 	>
@@ -110,7 +110,7 @@
 		byDocument.slice(0, 14).map(({ name }) => name),
 		[
 			{ name: 'in a house style', ink: 'picked', values: byDocument.slice(0, 14).map((one) => one.styled) },
-			{ name: 'not', ink: 'quiet', values: byDocument.slice(0, 14).map(rest) }
+			{ name: 'not', ink: 'hairline', values: byDocument.slice(0, 14).map(rest) }
 		]
 	)}
 >

@@ -33,6 +33,8 @@ export function lyingBars(rows: readonly string[], bars: readonly Bars[]): DrawC
 			name,
 			stack: 'all',
 			color: inks[ink],
+			// A pale bar has a rim, so that it is seen by itself.
+			itemStyle: { borderColor: inks.quiet, borderWidth: ink === 'hairline' ? 1 : 0 },
 			barMaxWidth: 22,
 			data: [...values]
 		}))

@@ -52,7 +52,7 @@
 						{#if rule.mend}<Button
 								small
 								disabled={busy}
-								aria-label="{rule.mend}, in table {index + 1}"
+								aria-label="Fix: {rule.mend}, in table {index + 1}"
 								onclick={() => onmend(rule, [index])}>Fix</Button
 							>{/if}
 					</li>

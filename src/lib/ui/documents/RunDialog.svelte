@@ -100,7 +100,7 @@
 		<div class="max-h-[52vh] overflow-y-auto" aria-label="What it would do" role="region" tabindex="0">
 			{#each preview?.shown ?? [] as { name, tables, more, left }, i (i)}
 				<h3 class="mb-1 font-semibold">{name}</h3>
-				{#each tables as { index, before, after } (index)}
+				{#each tables as { index, before, after, isHard } (index)}
 					<div class="mb-2 grid grid-cols-2 gap-2">
 						{#each [before, after] as picture, i (i)}
 							<div class="overflow-hidden rounded border border-hairline">
@@ -110,7 +110,9 @@
 										stays as it is
 									</p>{/if}
 								<p class="border-t border-hairline px-2 text-[12px] text-quiet">
-									table {index + 1}, {i ? 'as it would be' : 'as it is'}
+									table {index + 1}, {i ? 'as it would be' : 'as it is'}{#if i && isHard}<span class="text-error">
+											: text that is hard to read</span
+										>{/if}
 								</p>
 							</div>
 						{/each}
