@@ -78,18 +78,6 @@ try {
 	await driver.executeScript('document.querySelector("main").scrollTo(0, 900)');
 	await driver.sleep(1200);
 	await take('pages');
-	await click(named('Back to the document', 'a'));
-	await driver.wait(until.elementLocated(By.id('table-1')), 10_000);
-	await click(driver.wait(until.elementLocated(By.xpath("//button[normalize-space()='2']")), 10_000));
-	await click(named('See it in every format', 'a'));
-	await driver.wait(until.elementLocated(By.xpath("//h2[contains(., 'CSV')]")), 20_000);
-	await take('formats');
-	await go('/documents');
-	await click(named('Volunteers’ handbook'));
-	await driver.sleep(1200);
-	await click(named('Lift a style from it…'));
-	await driver.sleep(1200);
-	await take('lift');
 	await go('/documents');
 	await take('documents');
 	await click(named('Fern bed, planting plan'));
@@ -149,6 +137,20 @@ try {
 	await click(named('Start the run'));
 	await driver.wait(until.elementLocated(By.xpath("//*[@data-run-state][.='done']")), 60_000);
 	await take('runs');
+	await go('/house/policy');
+	for (const [rule, level] of [
+		['totals-right', 'must'],
+		['contrast', 'warning'],
+		['figures-aligned', 'wish']
+	]) {
+		await click(driver.findElement(By.xpath(`//*[@data-rule='${rule}']//button[@role='radio'][.='${level}']`)));
+		await driver.sleep(1500);
+	}
+	await driver.executeScript('document.querySelector("main").scrollTo(0, 0)');
+	await take('policy');
+	await go('/census?view=looks');
+	await driver.wait(until.elementLocated(By.css('[data-chart] svg path')), 20_000);
+	await take('census');
 } finally {
 	await driver.quit();
 }

@@ -25,7 +25,8 @@ let complained = '';
 function complain(error: unknown): void {
 	const message = error instanceof Error ? error.message : String(error);
 	// An outage is told of once, not at every try.
-	if (message !== complained) log.warn({ err: error }, 'the queue of runs or the census does not answer; it is tried again');
+	if (message !== complained)
+		log.warn({ err: error }, 'the queue of runs or the census does not answer; it is tried again');
 	complained = message;
 }
 async function workOnRuns(): Promise<void> {

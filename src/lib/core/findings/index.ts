@@ -44,8 +44,7 @@ export const FINDING_KINDS: readonly FindingKind[] = [
 ];
 
 /** What findings of a kind are called; the code itself where there is no such kind. */
-export const findingCalled = (code: string): string =>
-	FINDING_KINDS.find((kind) => kind.code === code)?.called ?? code;
+export const findingCalled = (code: string): string => FINDING_KINDS.find((kind) => kind.code === code)?.called ?? code;
 
 const IN_STYLES: readonly ((trial: Trial) => Finding[])[] = [
 	findUnknownInks,

@@ -41,7 +41,13 @@ export class Gallery {
 			.values({ hash, portrait: JSON.stringify([...portrait]), leader })
 			.returning('id')
 			.executeTakeFirstOrThrow();
+		if (leader === null) this.hang(id, portrait);
 		return id;
+	}
+
+	private hang(id: number, portrait: Portrait): void {
+		this.ids[this.looks.add(portrait)] = id;
+		this.newest = id;
 	}
 
 	private async leaderOf(trx: Transaction<Database>, portrait: Portrait): Promise<number | null> {
@@ -51,12 +57,12 @@ export class Gallery {
 			const id = this.ids[near.index]!;
 			const here = await trx.selectFrom('census_looks').select('id').where('id', '=', id).executeTakeFirst();
 			if (here) return id;
-			// Nobody looked like that any more, and it went.
+			// Nobody looked like that any more, and it went; or it never came to stay.
 			this.looks.remove(near.index);
 		}
 	}
 
-	/** Takes in the leaders that came since. What a transaction that failed had added has another id when it comes again. */
+	/** Takes in the leaders that came since. One that a transaction kept which then failed is found out when it is next met. */
 	private async renew(db: Db): Promise<void> {
 		const rows = await db
 			.selectFrom('census_looks')
@@ -65,10 +71,7 @@ export class Gallery {
 			.where('id', '>', this.newest)
 			.orderBy('id')
 			.execute();
-		for (const { id, portrait } of rows) {
-			this.ids[this.looks.add(openPortrait(portrait))] = id;
-			this.newest = id;
-		}
+		for (const { id, portrait } of rows) this.hang(id, openPortrait(portrait));
 	}
 }
 

@@ -27,8 +27,14 @@ describe('a map of distances', () => {
 		);
 	});
 	it('takes none, one, and several that are all the same', () => {
-		assert.deepEqual(mapOf(0, () => 0), []);
-		assert.deepEqual(mapOf(1, () => 0), [{ x: 0, y: 0 }]);
+		assert.deepEqual(
+			mapOf(0, () => 0),
+			[]
+		);
+		assert.deepEqual(
+			mapOf(1, () => 0),
+			[{ x: 0, y: 0 }]
+		);
 		for (const { x, y } of mapOf(4, () => 0)) assert.ok(Math.abs(x) <= 1 && Math.abs(y) <= 1);
 	});
 });

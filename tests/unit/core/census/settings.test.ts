@@ -88,7 +88,10 @@ describe('settings that vary', () => {
 				const touches = setting.bring(seen, value, (ink) => ink);
 				const after = touchedBy(seen, withTouches([], touches));
 				assert.ok(sameShown(setting.read(after), value), `${setting.words}: ${setting.say(setting.read(after))}`);
-				assert.deepEqual(setting.bring(after, value, (ink) => ink), []);
+				assert.deepEqual(
+					setting.bring(after, value, (ink) => ink),
+					[]
+				);
 			}),
 			{ numRuns: 300 }
 		);
@@ -98,7 +101,12 @@ describe('settings that vary', () => {
 			fc.property(anySeen, (seen) => {
 				const setting = varyingSetting('header fill')!;
 				const before = settingsIn(seen);
-				const after = settingsIn(touchedBy(seen, setting.bring(seen, '#123456', (ink) => ink)));
+				const after = settingsIn(
+					touchedBy(
+						seen,
+						setting.bring(seen, '#123456', (ink) => ink)
+					)
+				);
 				for (const [code, value] of before)
 					if (!code.startsWith('header')) assert.ok(sameShown(after.get(code), value), code);
 			})

@@ -5,13 +5,7 @@ import { Ajv } from 'ajv';
 import fc from 'fast-check';
 import { SaxesParser } from 'saxes';
 import { InputError } from '../../../../src/lib/core/errors.ts';
-import {
-	judge,
-	LEVELS,
-	POLICY_RULES,
-	type Policy,
-	type Subject
-} from '../../../../src/lib/core/policy/policy.ts';
+import { judge, LEVELS, POLICY_RULES, type Policy, type Subject } from '../../../../src/lib/core/policy/policy.ts';
 import { checkPolicy } from '../../../../src/lib/core/policy/validate.ts';
 import { asJunit, asSarif, fails, inWords, type JudgedFile } from '../../../../src/lib/core/policy/report.ts';
 import { recognisedTable } from '../../../../src/lib/core/recognise/table.ts';

@@ -96,7 +96,7 @@ describe('the census', () => {
 		const looked = await sizes();
 		const beacon = await style('Beacon');
 		const { step: at } = await loadDocument(db, id);
-		await step(id, { 0: { style: beacon }, 1: { style: beacon } });
+		await step(id, { 0: { style: beacon }, 3: { style: beacon } });
 		assert.equal((await censusFacts(db, {})).waiting, 1);
 		assert.equal(await census.round(), 1);
 		const after = await loadShare(db, {});
@@ -105,7 +105,7 @@ describe('the census', () => {
 		assert.equal(after.days.at(-1)!.styled, styled(after));
 		const { groups } = await loadLooks(db, {});
 		const worn = groups.find(({ wears }) => wears.some(({ name }) => name === 'Beacon'))!;
-		assert.equal(worn.nearest?.name, 'Beacon');
+		assert.deepEqual([worn.nearest?.name, worn.tables], ['Beacon', 2], 'one style is one look');
 		await moveToStep(db, id, (await loadDocument(db, id)).version, at);
 		await census.round();
 		assert.deepEqual((await loadShare(db, {})).byKind, before.byKind);
