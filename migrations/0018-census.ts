@@ -10,6 +10,7 @@ export async function up(db: Kysely<unknown>): Promise<void> {
 		add column counted_at timestamptz,
 		add column counted_by integer,
 		add column count_tries integer not null default 0,
+		add column count_begun timestamptz,
 		add column count_fault text`.execute(db);
 	await sql`comment on column documents.counted_at is 'its updated_at as the census saw it last'`.execute(db);
 	await sql`create index documents_to_count on documents (updated_at)
@@ -84,5 +85,7 @@ export async function down(db: Kysely<unknown>): Promise<void> {
 		await sql`drop table ${sql.table(table)}`.execute(db);
 	await sql`drop index documents_to_count`.execute(db);
 	await sql`alter table documents
-		drop column counted_at, drop column counted_by, drop column count_tries, drop column count_fault`.execute(db);
+		drop column counted_at, drop column counted_by, drop column count_tries, drop column count_begun, drop column count_fault`.execute(
+		db
+	);
 }

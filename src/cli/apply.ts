@@ -1,12 +1,10 @@
 import { pluralWord } from '../lib/core/words.ts';
 import { basename } from 'node:path';
 import { InputError } from '../lib/core/errors.ts';
-import { unknownInks } from '../lib/core/cascade/look.ts';
-import { FIRST_HOUSE } from '../lib/core/house.ts';
-import { flatten } from '../lib/core/style/inherit.ts';
 import { parsePart } from '../lib/core/style/parts.ts';
 import { ASPECTS, type Aspect } from '../lib/core/style/types.ts';
-import { bareName, openDocument, OUT_KINDS, writeAs, type OutKind } from '../lib/formats/index.ts';
+import { bareName, OUT_KINDS, type OutKind } from '../lib/formats/index.ts';
+import { readDocument, write } from '../engine/index.ts';
 import { TRAVELS, type Travel } from '../lib/formats/job.ts';
 import { isLeftOut, leftOutWords } from '../lib/core/recognise/purpose/kinds.ts';
 import { onlyFile, readBytes, readStyle, required, writeWhole } from './files.ts';
@@ -68,15 +66,7 @@ export async function applyCommand(args: Arguments): Promise<ExitCode> {
 			'usage',
 			`The ending of “${out}” says no format that can be written; there are: ${OUT_KINDS.map((one) => `.${one}`).join(', ')}.`
 		);
-	const flat = flatten(style);
-	const unknown = unknownInks({ style: flat, house: FIRST_HOUSE });
-	if (unknown.length)
-		throw new InputError(
-			'style',
-			`“${style.name}” names inks that nobody defines: ${unknown.join(', ')}. Add them to its "inks".`
-		);
-
-	const document = await openDocument(await readBytes(file), file);
+	const document = await readDocument(await readBytes(file), file);
 	if (document.tables.length === 0)
 		throw new InputError('no-table', `“${file}” holds no table, so there is nothing to style.`, file);
 	const chosen =
@@ -87,20 +77,14 @@ export async function applyCommand(args: Arguments): Promise<ExitCode> {
 		({ index, recognition }) => isLeftOut(recognition.purpose.is) && !chosen.includes(index)
 	);
 	const leftWords = leftOutWords(left.map(({ recognition }) => recognition.purpose.is));
-	const jobs = chosen.map((index) => {
-		const { table } = document.tables[index]!;
-		return {
-			index,
-			style,
-			table: {
-				...table,
-				...(typeof args.values.parts === 'string' && { partsOff: changeParts(table.partsOff, args.values.parts) }),
-				...(typeof args.values.carry === 'string' && { carry: parseCarry(args.values.carry) })
-			}
-		};
-	});
-	const title = bareName(basename(file));
-	const { bytes, account } = await writeAs(kind, document, jobs, { house: FIRST_HOUSE, as, title });
+	const { parts, carry } = args.values;
+	const wishes = chosen.map((table) => ({
+		table,
+		style,
+		...(typeof parts === 'string' && { partsOff: changeParts(document.tables[table]!.table.partsOff, parts) }),
+		...(typeof carry === 'string' && { carry: parseCarry(carry) })
+	}));
+	const { bytes, account } = await write(document, wishes, { to: kind, as, title: bareName(basename(file)) });
 	await writeWhole(out, bytes);
 
 	const differences = account.tables.reduce((sum, table) => sum + table.differences.length, 0);

@@ -144,6 +144,8 @@ export interface Database {
 		counted_by: ColumnType<number | null, number | null | undefined, number | null>;
 		/** How often counting it was begun and did not come to an end. */
 		count_tries: Generated<number>;
+		/** When counting it was begun; null where nobody is at it. */
+		count_begun: ColumnType<Date | null, undefined, null>;
 		/** Why it cannot be counted. */
 		count_fault: ColumnType<string | null, string | null | undefined, string | null>;
 		/** How many of its tables wear a style. */

@@ -105,7 +105,7 @@ export async function countDocument(db: Kysely<Database>, gallery: Gallery, id: 
 		);
 		await trx
 			.updateTable('documents')
-			.set({ counted_at: found.changed, counted_by: COUNTED_BY, count_tries: 0, count_fault: null })
+			.set({ counted_at: found.changed, counted_by: COUNTED_BY, count_tries: 0, count_begun: null, count_fault: null })
 			.where('id', '=', id)
 			.execute();
 	});

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { sql, type Transaction } from 'kysely';
+import { sql, type Kysely, type Transaction } from 'kysely';
 import { portraitKey, type Portrait } from '../../core/lift/likeness.ts';
 import { Looks } from '../../core/lift/looks.ts';
 import type { Database } from '../database.ts';
@@ -75,12 +75,25 @@ export class Gallery {
 	}
 }
 
+const unused = sql`not exists (select from census_tables t where t.look = l.id)
+	and not exists (select from census_looks f where f.leader = l.id)`;
+
+/** The same for all looks: documents that went for good took their tables along. Values that nothing shows go with them. */
+export async function sweepLooks(db: Kysely<Database>): Promise<void> {
+	await db.transaction().execute(async (trx) => {
+		await sql`select pg_advisory_xact_lock(${GROUPING})`.execute(trx);
+		await sql`delete from census_looks l where l.leader is not null and ${unused}`.execute(trx);
+		await sql`delete from census_looks l where ${unused}`.execute(trx);
+		await sql`delete from census_values v where not exists (
+			select from (select distinct unnest(shows) as id from census_tables) s where s.id = v.id
+		)`.execute(trx);
+	});
+}
+
 /** Looks that no table has any more go, leaders once nobody follows them. */
 export async function forgetLooks(trx: Transaction<Database>, ids: readonly number[]): Promise<void> {
 	if (!ids.length) return;
 	await sql`select pg_advisory_xact_lock(${GROUPING})`.execute(trx);
-	const unused = sql`not exists (select from census_tables t where t.look = l.id)
-		and not exists (select from census_looks f where f.leader = l.id)`;
 	const { rows } = await sql<{ leader: number | null }>`
 		delete from census_looks l where l.id = any(${[...ids]}::int[]) and ${unused} returning leader`.execute(trx);
 	const leaders = rows.flatMap(({ leader }) => leader ?? []);

@@ -6,13 +6,13 @@ import { appearanceOf } from '../../core/cascade/look.ts';
 import { resolve } from '../../core/cascade/resolve.ts';
 import { flatten } from '../../core/style/inherit.ts';
 import { builtInSpecimen } from '../../workbench/specimen.ts';
-import type { Database } from '../database.ts';
+import { isAway, type Database } from '../database.ts';
 import { loadHouse } from '../house/house.ts';
 import { NotFoundError } from '../http/answers.ts';
 import { Wardrobe } from '../styles/editions.ts';
 import { findIn } from '../styles/styles.ts';
 import { COUNTED_BY, countDocument } from './count.ts';
-import { Gallery, openPortrait } from './gallery.ts';
+import { Gallery, openPortrait, sweepLooks } from './gallery.ts';
 
 /** How often it is asked whether something changed: milliseconds. */
 const EVERY = 1_000;
@@ -20,6 +20,11 @@ const EVERY = 1_000;
 const NOW_AND_THEN = 5_000;
 /** A document that was begun so often and never came to an end ended its worker each time. */
 const MOST_TRIES = 3;
+/** Who began to count a document and is not heard of for so long was lost, in seconds; whatever failed is tried again later. */
+const LOST_AFTER = 120;
+const AGAIN_AFTER = 3_600;
+/** How often what nobody looks like any more goes: milliseconds. */
+const SWEEP_EVERY = 3_600_000;
 /** So many groups stand on the map. */
 export const ON_MAP = 150;
 
@@ -35,6 +40,7 @@ export class Census {
 	private at: Promise<void> = Promise.resolve();
 	private timer: ReturnType<typeof setTimeout> | undefined;
 	private looked = 0;
+	private swept = 0;
 	private said = '';
 
 	constructor(
@@ -85,6 +91,10 @@ export class Census {
 			await lookAtStyles(this.db);
 			await renewPictures(this.db);
 			if (count > 0 || isFirst) await drawMap(this.db);
+			if (Date.now() - this.swept > SWEEP_EVERY) {
+				await sweepLooks(this.db);
+				this.swept = Date.now();
+			}
 			this.looked = Date.now();
 		}
 		return count;
@@ -93,9 +103,11 @@ export class Census {
 	/** A document that is to be counted, and that it was begun; of several workers each gets another one. */
 	private async next(): Promise<string | undefined> {
 		const { rows } = await sql<{ id: string }>`
-			update documents set count_tries = count_tries + 1 where id = (
+			update documents set count_tries = count_tries + 1, count_begun = now() where id = (
 				select id from documents
-				where removed_at is null and counted_at is distinct from updated_at and count_tries < ${MOST_TRIES}
+				where removed_at is null and counted_at is distinct from updated_at
+					and (count_begun is null or count_begun < now() - make_interval(secs => ${LOST_AFTER}))
+					and (count_tries < ${MOST_TRIES} or count_begun < now() - make_interval(secs => ${AGAIN_AFTER}))
 				order by updated_at limit 1 for update skip locked
 			) returning id`.execute(this.db);
 		return rows[0]?.id;
@@ -106,12 +118,13 @@ export class Census {
 			await countDocument(this.db, this.gallery, id);
 		} catch (error) {
 			if (error instanceof NotFoundError) return;
+			if (isAway(error)) throw error;
 			// What its file is to blame for is said on the page; anything else is tried again, and then left.
 			if (!(error instanceof InputError)) this.onerror(error as Error);
 			const words =
 				error instanceof InputError ? error.message : 'Something went wrong; the log of the server says more.';
 			await this.db.deleteFrom('census_tables').where('document_id', '=', id).execute();
-			await sql`update documents set count_fault = ${words}, counted_by = ${COUNTED_BY},
+			await sql`update documents set count_fault = ${words}, counted_by = ${COUNTED_BY}, count_begun = null,
 				counted_at = case when ${error instanceof InputError} then updated_at else counted_at end
 				where id = ${id}`.execute(this.db);
 		}

@@ -1,4 +1,4 @@
-import type { Kysely } from 'kysely';
+import { sql, type Kysely } from 'kysely';
 import { findLowContrast } from '../../core/findings/contrast.ts';
 import { leftOutWords } from '../../core/recognise/purpose/kinds.ts';
 import type { FlatStyle } from '../../core/style/inherit.ts';
@@ -21,7 +21,11 @@ const TABLES = 4;
 export async function previewRun(db: Kysely<Database>, wish: RunWish) {
 	const { name, settings, documents, only } = await plannedRun(db, wish);
 	const dresser = await Dresser.of(db);
-	const places = await db.selectFrom('documents').select(['id', 'kind']).where('id', 'in', documents).execute();
+	const places = await db
+		.selectFrom('documents')
+		.select(['id', 'kind'])
+		.where('id', '=', sql<string>`any(${documents}::uuid[])`)
+		.execute();
 	const offered = wish.style === undefined ? [] : dresser.offered(places);
 	const chosen = offered.find(({ id }) => id === wish.style)?.style;
 	const touches = deedOf(settings) === touchCells;

@@ -136,6 +136,9 @@ export async function startReread(
 	return beginRun(db, { style_id: null, style_name: REREAD_WORDS, edition: null, settings }, documents, send);
 }
 
+/** More than so many rows at once are more parameters than a statement may have. */
+const AT_ONCE = 5_000;
+
 async function beginRun(
 	db: Kysely<Database>,
 	values: { style_id: string | null; style_name: string; edition: number | null; settings: string },
@@ -149,21 +152,22 @@ async function beginRun(
 		const here = await trx
 			.selectFrom('documents')
 			.select('id')
-			.where('id', 'in', chosen)
+			.where('id', '=', sql<string>`any(${chosen}::uuid[])`)
 			.where('removed_at', 'is', null)
 			.execute();
 		if (here.length < chosen.length) throw new NotFoundError('One of the documents is no longer here.');
-		await trx
-			.insertInto('run_items')
-			.values(
-				chosen.map((document) => ({
-					run_id: run.id,
-					document_id: document,
-					before: null,
-					chosen: only?.get(document) ?? null
-				}))
-			)
-			.execute();
+		for (let from = 0; from < chosen.length; from += AT_ONCE)
+			await trx
+				.insertInto('run_items')
+				.values(
+					chosen.slice(from, from + AT_ONCE).map((document) => ({
+						run_id: run.id,
+						document_id: document,
+						before: null,
+						chosen: only?.get(document) ?? null
+					}))
+				)
+				.execute();
 		return run.id;
 	});
 	await send(chosen.map((document) => ({ run: id, document })));

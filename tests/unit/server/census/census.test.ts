@@ -111,12 +111,38 @@ describe('the census', () => {
 		assert.deepEqual((await loadShare(db, {})).byKind, before.byKind);
 		assert.deepEqual(await sizes(), looked);
 	});
-	it('keeps no look that nobody has', async () => {
-		const { rows } = await sql<{ unused: number }>`
-			select count(*)::int as unused from census_looks l
-			where not exists (select from census_tables t where t.look = l.id)
-				and not exists (select from census_looks f where f.leader = l.id)`.execute(db);
-		assert.equal(rows[0]!.unused, 0);
+	it('is kept by several workers, each document by one of them', async () => {
+		await db.updateTable('documents').set({ counted_at: null }).execute();
+		const { documents } = await censusFacts(db, {});
+		const before = await loadShare(db, {});
+		const counts = await Promise.all([census.round(), new Census(db, (error) => errors.push(error)).round()]);
+		assert.equal(counts[0] + counts[1], documents);
+		assert.deepEqual(await loadShare(db, {}), before);
+	});
+	it('keeps no look and no value that nobody has', async () => {
+		const body = tbl(LEDGER).replaceAll('<w:tc>', '<w:tc><w:tcPr><w:shd w:val="clear" w:fill="123ABC"/></w:tcPr>');
+		const { id } = await addDocument(db, 'gone.docx', await docx({ body }));
+		await census.round();
+		const unused = async () => {
+			const { rows } = await sql<{ unused: number }>`
+				select (select count(*) from census_looks l
+					where not exists (select from census_tables t where t.look = l.id)
+						and not exists (select from census_looks f where f.leader = l.id))::int
+					+ (select count(*) from census_values v
+						where not exists (select from census_tables t where v.id = any(t.shows)))::int as unused`.execute(db);
+			return rows[0]!.unused;
+		};
+		assert.equal(
+			(await loadVariations(db, {}))
+				.find(({ setting }) => setting === 'header fill')!
+				.values.some(({ ink }) => ink === '#123ABC'),
+			true
+		);
+		// As it goes for good, a day after it was taken out.
+		await db.deleteFrom('documents').where('id', '=', id).execute();
+		assert.ok((await unused()) > 0);
+		await new Census(db).round();
+		assert.equal(await unused(), 0);
 	});
 	it('draws a group anew when the document of its picture goes', async () => {
 		const [first, second] = await Promise.all(
