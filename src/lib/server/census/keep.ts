@@ -26,7 +26,7 @@ const AGAIN_AFTER = 3_600;
 /** How often what nobody looks like any more goes: milliseconds. */
 const SWEEP_EVERY = 3_600_000;
 /** So many groups stand on the map. */
-export const ON_MAP = 150;
+const ON_MAP = 150;
 
 interface CountWatch {
 	readonly begin?: () => void;

@@ -42,7 +42,7 @@ export async function thumbnailsOf(db: Db, ids: readonly string[]): Promise<Map<
 const readable = (error: unknown): null | undefined => (error instanceof InputError ? null : undefined);
 
 /** A document's tables but for those inside others, as they stand. */
-export async function outerTables(db: Db, id: string) {
+async function outerTables(db: Db, id: string) {
 	const found = await documentRow(db, id);
 	const state = await stateAt(db, id, found.step);
 	const { tables } = await openAt(db, found, state);
