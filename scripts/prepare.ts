@@ -1,4 +1,5 @@
 import { loadDemo } from '../demo/load.ts';
+import { Census } from '../src/lib/server/census/keep.ts';
 import { connect } from '../src/lib/server/database.ts';
 import { migrate } from './migrate.ts';
 
@@ -9,8 +10,11 @@ const db = connect(url);
 try {
 	const last = await migrate(db);
 	if (last) console.log(`· database brought to ${last}`);
-	if (process.argv.includes('--demo') && (await loadDemo(db)))
+	if (process.argv.includes('--demo') && (await loadDemo(db))) {
+		// Its census is there with it, rather than a moment after its first page.
+		await new Census(db).round();
 		console.log('· demo house loaded: Thornmere Botanic Garden');
+	}
 } catch (error) {
 	const { code, message } = error as { code?: string; message: string };
 	console.error(code === 'ECONNREFUSED' ? `No PostgreSQL answers at the address in DATABASE_URL.` : message);

@@ -392,7 +392,7 @@ describe('documents of every format', () => {
 			await page.until('tables before and after', async () => (await pictures('What it would do')) === 18);
 			assert.match(
 				await page.text('[aria-label="What it would do"]'),
-				/table 1, as it would be[\s\S]*and 4 more tables/
+				/table 1, as it would be[\s\S]*and 5 more tables/
 			);
 			await page.isAccessible('starting a run');
 			await page.click('Start the run');
