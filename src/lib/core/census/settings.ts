@@ -1,5 +1,6 @@
 import type { Appearance, Line } from '../cascade/look.ts';
 import type { Hex } from '../colour.ts';
+import { mostOf } from '../most.ts';
 import { FIELDS, fieldDefinition, type LookField } from '../properties/index.ts';
 import { lineWords } from '../properties/line.ts';
 import { sameShown, shownKey } from '../properties/shadow.ts';
@@ -25,22 +26,10 @@ export interface VaryingSetting {
 	read(seen: Seen): unknown;
 	/** A value as people read it. */
 	say(value: unknown): string;
+	/** Whether it can be brought to a value: to saying nothing it cannot, to showing nothing it can. */
+	canBring(value: unknown): boolean;
 	/** Touches by which a table shows a value there; none for cells that show it already. */
 	bring(seen: Seen, value: unknown, name: NameInk): readonly Touch[];
-}
-
-/** What most of some values are; the first of several. Values that show the same count together. */
-function mostOf(values: readonly unknown[]): unknown {
-	const counts = new Map<string, { value: unknown; count: number }>();
-	for (const value of values) {
-		const key = shownKey(value);
-		const known = counts.get(key);
-		if (known) known.count++;
-		else counts.set(key, { value, count: 1 });
-	}
-	let most: { value: unknown; count: number } | undefined;
-	for (const one of counts.values()) if (!most || one.count > most.count) most = one;
-	return most?.value ?? null;
 }
 
 /** So visible is what is worth telling apart, cell by cell. */
@@ -59,9 +48,15 @@ function ofCells(family: RoleFamily, name: LookField): VaryingSetting {
 		words: `${field.words} of ${family} rows`,
 		read: (seen) => {
 			const cells = cellsOf(seen);
-			return cells.length ? mostOf(cells.map(({ i }) => shown(seen, i))) : undefined;
+			return cells.length
+				? (mostOf(
+						cells.map(({ i }) => shown(seen, i)),
+						shownKey
+					) ?? null)
+				: undefined;
 		},
 		say: (value) => (value === null ? 'not said' : field.say(value as never)),
+		canBring: (value) => value !== null && field.lift !== undefined,
 		bring: (seen, value, nameOf) => {
 			const leaves = new Map(value === null ? [] : (field.lift?.(value as never, nameOf) ?? []));
 			if (!leaves.size) return [];
@@ -96,9 +91,15 @@ function ofEdges(code: string, words: string, edgesOf: (table: Table) => readonl
 		words,
 		read: (seen) => {
 			const edges = shownAt(seen);
-			return edges.length ? mostOf(edges.map((edge) => lineAt(seen, edge))) : undefined;
+			return edges.length
+				? (mostOf(
+						edges.map((edge) => lineAt(seen, edge)),
+						shownKey
+					) ?? null)
+				: undefined;
 		},
 		say: (value) => lineWords(value as Line | null),
+		canBring: () => true,
 		bring: (seen, value, nameOf) => {
 			const line = value as Line | null;
 			return shownAt(seen).flatMap((edge) => {

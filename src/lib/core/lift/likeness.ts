@@ -1,6 +1,7 @@
 import type { Appearance, Line, Look } from '../cascade/look.ts';
 import { FIELDS } from '../properties/index.ts';
 import { sameShown, shownKey } from '../properties/shadow.ts';
+import { mostOf } from '../most.ts';
 import type { Table } from '../table/grid.ts';
 import { roleFamily, type RoleFamily } from '../roles/index.ts';
 
@@ -20,12 +21,6 @@ export type Portrait = ReadonlyMap<string, Place>;
 
 const lineKey = (line: Line | null | undefined): string =>
 	!line || line.pattern === 'none' ? '' : `${line.pattern} ${line.weight} ${line.ink}`;
-
-const mostOf = <T>(values: readonly T[]): T => {
-	const counts = new Map<T, number>();
-	for (const value of values) counts.set(value, (counts.get(value) ?? 0) + 1);
-	return [...counts].sort((a, b) => b[1] - a[1])[0]![0];
-};
 
 /** The portrait of a table as it looks. Body rows are told apart by whether they are odd or even, so that bands count. */
 export function portrait(table: Table, appearance: Appearance): Portrait {

@@ -57,8 +57,8 @@ export const usualRule = ({ name, usual }: PolicyRule, level: Level): WantedRule
 export const leavesOut = ({ leavesOut: said }: Policy, purpose: Purpose): boolean =>
 	said ? said.includes(purpose) : isLeftOut(purpose);
 
-/** A policy with styles called otherwise: by their names in its file, by their ids in a house. */
-export const withStylesCalled = (policy: Policy, call: (style: string) => string): Policy => ({
+/** A policy with styles called otherwise, by their names in its file, by their ids in a house; or without some. */
+export const withStylesCalled = (policy: Policy, call: (style: string) => string | undefined): Policy => ({
 	...policy,
 	rules: policy.rules.map((wanted) => ({ ...wanted, ...definitionOf(wanted).renamed?.(wanted as never, call) }))
 });

@@ -42,15 +42,16 @@ export interface PolicyRule<Name extends string = string, Settings = never> {
 	readonly settings?: Readonly<Record<string, object>>;
 	/** What is set of it before anybody chose. */
 	readonly usual: object;
-	/** The same settings with styles called otherwise, where it names styles. */
-	renamed?(settings: Settings, call: (style: string) => string): object;
+	/** The same settings with styles called otherwise, or left out, where it names styles. */
+	renamed?(settings: Settings, call: (style: string) => string | undefined): object;
 	measure(subject: Subject): Measure;
 	/** Whether it does not let a table of such a measure pass: then {@link judge} says why, and only then. */
 	fails(measure: Measure, settings: Settings): boolean;
 	judge(subject: Subject, settings: Settings): readonly Fault[];
 	/** What is done about it, as people read it, and how; none where only a person can know. */
 	readonly mend?: {
-		readonly words: (settings: Settings) => string;
+		/** Undefined where its settings leave nothing to be done. */
+		readonly words: (settings: Settings) => string | undefined;
 		readonly of: (subject: Subject, settings: Settings) => Mending | undefined;
 	};
 }

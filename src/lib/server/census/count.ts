@@ -12,6 +12,8 @@ import { stateAt, type Db } from '../documents/rows.ts';
 import { Dresser } from '../styles/dresser.ts';
 import { forgetLooks, type Gallery } from './gallery.ts';
 
+/** A value of a setting that is longer is not counted. */
+const LONGEST_VALUE = 500;
 /** The way of counting: documents that were counted in another are counted again. */
 export const COUNTED_BY = 1;
 
@@ -69,7 +71,11 @@ export async function countDocument(db: Kysely<Database>, gallery: Gallery, id: 
 		);
 		const lookOf = new Map(inside.map(({ entry }, i) => [entry.index, looks[i]!]));
 		const shown = inside.map(({ settings }) =>
-			[...settings].map(([setting, value]) => ({ setting, value: wellFormed(shownKey(value)).slice(0, 500) }))
+			[...settings].flatMap(([setting, shows]) => {
+				const value = wellFormed(shownKey(shows));
+				// What is longer is no setting of a house, but a file that means harm; cut, it could not be read.
+				return value.length > LONGEST_VALUE ? [] : [{ setting, value }];
+			})
 		);
 		const valueIds = await idsOfValues(trx, shown.flat());
 		const showsOf = new Map(

@@ -48,20 +48,24 @@ export interface JudgedDocument {
 	readonly tables: readonly JudgedTable[];
 }
 
-/** A house's policy with styles called by their names; a style that is gone says so. */
-export async function policyInNames(db: Db, policy: Policy): Promise<Policy> {
+async function styleNames(db: Db): Promise<ReadonlyMap<string, string>> {
 	const styles = await db.selectFrom('styles').select(['id', 'name']).execute();
-	const names = new Map(styles.map(({ id, name }) => [id, name]));
-	return withStylesCalled(policy, (style) => names.get(style) ?? (isUuid(style) ? 'a style that is gone' : style));
+	return new Map(styles.map(({ id, name }) => [id, name]));
 }
+
+const inNames = (policy: Policy, names: ReadonlyMap<string, string>): Policy =>
+	withStylesCalled(policy, (style) => names.get(style) ?? (isUuid(style) ? 'a style that is gone' : style));
+/** A house's policy with styles called by their names; a style that is gone says so. */
+export const policyInNames = async (db: Db, policy: Policy): Promise<Policy> => inNames(policy, await styleNames(db));
 
 /** What the house's policy has against the tables of a document as they stand now. */
 export async function judgeDocument(db: Db, id: string): Promise<JudgedDocument> {
 	const { policy } = await loadHouse(db);
 	if (!policy?.rules.length) return { isHeld: false, rules: [], tables: [] };
-	const named = await policyInNames(db, policy);
-	const styles = await db.selectFrom('styles').select(['id', 'name']).execute();
-	const names = new Map(styles.map(({ id, name }) => [id, name]));
+	const names = await styleNames(db);
+	const named = inNames(policy, names);
+	/** What can be done is worn in styles that are here. */
+	const here = withStylesCalled(policy, (style) => names.get(style));
 	const dresser = await Dresser.of(db);
 	const { document, state } = await openById(db, id);
 	const tables = document.tables.flatMap((entry): JudgedTable[] => {
@@ -82,7 +86,7 @@ export async function judgeDocument(db: Db, id: string): Promise<JudgedDocument>
 				rule: wanted.rule,
 				level: wanted.level,
 				wanted: wantedWords(wanted),
-				mend: policyRuleNamed(wanted.rule)?.mend?.words(wanted as never) ?? null
+				mend: policyRuleNamed(wanted.rule)?.mend?.words(ruleAs(here, wanted.rule) as never) ?? null
 			})),
 		tables
 	};
@@ -103,14 +107,14 @@ export async function mendTables(
 		const { policy } = await loadHouse(trx);
 		if (!policy?.rules.some(({ rule }) => rule === name))
 			throw new InputError('request', `The house’s policy has no rule “${name}” any more.`, '/rule');
-		const rule = ruleAs(policy, name);
+		const names = await styleNames(trx);
+		const rule = ruleAs(
+			withStylesCalled(policy, (style) => (names.has(style) ? style : undefined)),
+			name
+		);
 		const { document, state, name: called } = await openById(trx, id);
 		const dresser = await Dresser.of(trx);
-		const label =
-			`policy: ${wantedWords((await policyInNames(trx, { ...policy, rules: [rule] })).rules[0]!).replace(/\.$/, '')}`.slice(
-				0,
-				200
-			);
+		const label = `policy: ${wantedWords(ruleAs(inNames(policy, names), name)).replace(/\.$/, '')}`.slice(0, 200);
 		const styled = only.flatMap((index): [number, TableState][] => {
 			const entry = document.tables[index];
 			const own = state.tables[index];

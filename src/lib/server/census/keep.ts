@@ -20,6 +20,8 @@ const EVERY = 1_000;
 const NOW_AND_THEN = 5_000;
 /** A document that was begun so often and never came to an end ended its worker each time. */
 const MOST_TRIES = 3;
+const TOO_MUCH =
+	'Counting this document took more memory or computing time than a job may take, each time that it was tried.';
 /** Who began to count a document and is not heard of for so long was lost, in seconds; whatever failed is tried again later. */
 const LOST_AFTER = 120;
 const AGAIN_AFTER = 3_600;
@@ -88,6 +90,7 @@ export class Census {
 			}
 		}
 		if (count > 0 || Date.now() - this.looked > NOW_AND_THEN) {
+			await nameLost(this.db);
 			await lookAtStyles(this.db);
 			await renewPictures(this.db);
 			if (count > 0 || isFirst) await drawMap(this.db);
@@ -129,6 +132,14 @@ export class Census {
 				where id = ${id}`.execute(this.db);
 		}
 	}
+}
+
+/** A document that ended its worker each time is named, and waited for no more. */
+async function nameLost(db: Kysely<Database>): Promise<void> {
+	await sql`update documents set count_fault = ${TOO_MUCH}
+		where removed_at is null and count_fault is null and count_tries >= ${MOST_TRIES}
+			and counted_at is distinct from updated_at
+			and count_begun < now() - make_interval(secs => ${LOST_AFTER})`.execute(db);
 }
 
 /** Styles that say something else than before are looked at anew, on the table that has every part. */

@@ -190,6 +190,8 @@ export interface Variation {
 	readonly values: readonly {
 		readonly value: string;
 		readonly words: string;
+		/** Others can be brought to it. */
+		readonly canBring: boolean;
 		/** An ink to be shown, where it is one. */
 		readonly ink: string | null;
 		readonly tables: number;
@@ -221,7 +223,7 @@ export async function loadVariations(db: Db, of: CensusOf): Promise<Variation[]>
 		order by setting, tables desc, value`.execute(db);
 	const bySetting = new Map<string, typeof rows>();
 	for (const row of rows) bySetting.set(row.setting, [...(bySetting.get(row.setting) ?? []), row]);
-	return VARYING.flatMap(({ code, words, say }) => {
+	return VARYING.flatMap(({ code, words, say, canBring }) => {
 		const own = bySetting.get(code);
 		if (!own) return [];
 		return [
@@ -235,6 +237,7 @@ export async function loadVariations(db: Db, of: CensusOf): Promise<Variation[]>
 					return {
 						value,
 						words: say(is),
+						canBring: canBring(is),
 						ink: typeof is === 'string' && is.startsWith('#') ? is : null,
 						tables,
 						documents

@@ -1,7 +1,7 @@
 import { sql, type Kysely } from 'kysely';
 import { varyingSetting } from '../../core/census/settings.ts';
 import { InputError } from '../../core/errors.ts';
-import { wantedWords, type WantedRule } from '../../core/policy/policy.ts';
+import { policyRuleNamed, wantedWords, type WantedRule } from '../../core/policy/policy.ts';
 import type { TableState } from '../../workbench/state.ts';
 import { indicesAmong, parsed, type Among } from '../census/among.ts';
 import type { Database, RunItemState, RunSettings } from '../database.ts';
@@ -87,7 +87,17 @@ async function nameOf(db: Db, { style, bring }: RunWish, { mend }: RunSettings):
 	if (mend) return `policy: ${wantedWords(mend).replace(/\.$/, '')}`;
 	const setting = varyingSetting(bring!.setting);
 	if (!setting) throw new InputError('request', `There is no setting “${bring!.setting}”.`, '/bring/setting');
-	return `${setting.words}: ${setting.say(parsed(bring!.value))}`;
+	// What no table shows is no value of it: whatever else somebody sends is not kept as a touch.
+	const known = await db
+		.selectFrom('census_values')
+		.select('id')
+		.where('setting', '=', bring!.setting)
+		.where('value', '=', bring!.value)
+		.executeTakeFirst();
+	const value = parsed(bring!.value);
+	if (!known || !setting.canBring(value))
+		throw new InputError('request', `No table shows the ${setting.words} so that others could.`, '/bring/value');
+	return `${setting.words}: ${setting.say(value)}`;
 }
 
 /** A rule as the house has it. Throws InputError where it has none of that name. */
@@ -95,6 +105,11 @@ async function ruleOf(db: Db, name: string): Promise<WantedRule> {
 	const { policy } = await loadHouse(db);
 	const rule = policy?.rules.find((one) => one.rule === name);
 	if (!rule) throw new InputError('request', `The house’s policy has no rule “${name}”.`, '/mend');
+	const definition = policyRuleNamed(name)!;
+	if (!definition.mend)
+		throw new InputError('request', `Only a person can put right what “${wantedWords(rule)}” flags.`, '/mend');
+	if (definition.renamed)
+		throw new InputError('request', 'This rule is kept by a run that gives a style: say which.', '/mend');
 	return rule;
 }
 

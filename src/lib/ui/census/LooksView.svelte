@@ -208,7 +208,11 @@
 	bind:open={giving}
 	title="Give {plural(tables, 'table')} a style"
 	lead="Every table of {pluralWord(chosen.length, 'this look', 'these looks')} wears the style from then on."
-	what={{ ...of, among: { looks: ticked }, ...(chosen[0]?.nearest && { style: chosen[0].nearest.id }) }}
+	what={{
+		...of,
+		among: { looks: chosen.map(({ id }) => id) },
+		...(chosen[0]?.nearest && { style: chosen[0].nearest.id })
+	}}
 	{styles}
 />
 <TablesDialog bind:open={listing} title="Tables of {plural(chosen.length, 'look')}" query={listed} />

@@ -15,9 +15,11 @@
 	let ticked = $state<string[]>([]);
 	/** What the ticked are to be brought to; where nobody says, the most frequent of the others that is something. */
 	let wanted = $state<string>();
-	const others = $derived(picked?.values.filter(({ value }) => !ticked.includes(value) && value !== 'null') ?? []);
+	const others = $derived(picked?.values.filter(({ value, canBring }) => canBring && !ticked.includes(value)) ?? []);
 	const to = $derived(
-		others.find(({ value }) => value === wanted) ?? others.find(({ value }) => value !== '"none"') ?? others[0]
+		others.find(({ value }) => value === wanted) ??
+			others.find(({ value }) => value !== '"none"' && value !== 'null') ??
+			others[0]
 	);
 	const tables = $derived(
 		picked?.values.filter(({ value }) => ticked.includes(value)).reduce((sum, one) => sum + one.tables, 0) ?? 0

@@ -1,7 +1,6 @@
 <script lang="ts">
 	import {
 		LEVELS,
-		policyRuleNamed,
 		usualRule,
 		wantedWords,
 		type Level,
@@ -50,7 +49,10 @@
 	const offered = $derived(styles.filter(({ id, aside }) => !aside && !wears?.includes(id)));
 	/** A rule that wants one of no styles would want the impossible. */
 	const isReady = $derived(!wears || wears.length > 0);
-	const words = $derived(policyRuleNamed(definition.name)!.mend?.words(named as never));
+	/** What can be done about it, in styles that are here. */
+	const words = $derived(
+		definition.mend?.words({ ...shown, ...definition.renamed?.(shown as never, nameOf) } as never)
+	);
 
 	const set = (change: object, label: string) => onchange(label, { ...shown, ...change } as WantedRule);
 	function setLevel(level: Level | 'off') {

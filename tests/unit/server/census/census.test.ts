@@ -23,6 +23,7 @@ import { listRuns, startRun, undoRun, workOn, type RunJob } from '../../../../sr
 import { addWorkStep, loadWork } from '../../../../src/lib/server/tables/work.ts';
 import { patchBetween } from '../../../../src/lib/core/work/patch.ts';
 import { touched } from '../../../../src/lib/core/work/touches.ts';
+import * as migration from '../../../../migrations/0018-census.ts';
 import { ownDatabase } from '../../../database.ts';
 import { docx, LEDGER, tbl } from '../../formats/documents.ts';
 
@@ -209,6 +210,14 @@ describe('the census', () => {
 			fills.values
 		);
 	});
+	it('takes no value that no table shows, whatever is sent', async () => {
+		for (const value of ['{"a":1}', '"#ABCDEF"', 'null', '[', '7'])
+			await assert.rejects(
+				run({ bring: { setting: 'header fill', value }, among: { looks: [(await loadLooks(db, {})).groups[0]!.id] } }),
+				/No table shows|no value/,
+				value
+			);
+	});
 	it('gives the tables of a look a style, and no others', async () => {
 		const { groups } = await loadLooks(db, {});
 		const group = groups.find(({ wears }) => !wears.length)!;
@@ -280,8 +289,25 @@ describe('the census', () => {
 		await want({ rule: 'wears-style', level: 'must', styles: ['Old Ledger'] });
 		const judged = await judgeDocument(db, await named('Season report'));
 		assert.equal(judged.rules[0]!.wanted, 'Tables wear “Old Ledger”.');
+		assert.equal(judged.rules[0]!.mend, null, 'nothing that is here can be given');
+		const report = await named('Season report');
+		const { version } = await loadDocument(db, report);
+		await assert.rejects(mendTables(db, report, { version, rule: 'wears-style', tables: [0] }), /nothing to put right/);
+		await assert.rejects(run({ mend: 'wears-style', among: { rule: 'wears-style' } }), /say which/);
 		await assert.rejects(want({ rule: 'contrast', level: 'must', least: 40 }), /21|least/);
 		await assert.rejects(want({ rule: 'wishes', level: 'must' }), /rule/);
+	});
+	it('names a document that ended its worker each time, and waits for it no more', async () => {
+		const id = await named('Volunteers');
+		await sql`update documents set counted_at = null, count_tries = 3, count_begun = now() - interval '5 minutes'
+			where id = ${id}`.execute(db);
+		await new Census(db).round();
+		const { faults, waiting } = await censusFacts(db, {});
+		assert.deepEqual([faults.map((fault) => fault.id), waiting], [[id], 0]);
+		const { version } = await loadDocument(db, id);
+		await addStep(db, id, version, 'changed', { 0: {} });
+		await census.round();
+		assert.deepEqual((await censusFacts(db, {})).faults, [], 'once it is another, it is tried again');
 	});
 	it('lists findings by kind and document', async () => {
 		const { byKind, byDocument, days } = await loadFindings(db, {});
@@ -290,5 +316,24 @@ describe('the census', () => {
 		assert.equal(days.at(-1)!.findings, sum(byKind));
 		const among = await namedAmong(db, {}, { finding: byKind[0]!.kind });
 		assert.equal(among.all, byKind[0]!.tables);
+	});
+	it('knows of the days before it was there what steps say', async () => {
+		const id = await named('Season report');
+		const beacon = await style('Beacon');
+		await step(id, { 0: { style: beacon }, 1: { style: beacon } });
+		await sql`update document_steps set created_at = '2026-03-05'`.execute(db);
+		const own = db as unknown as Kysely<unknown>;
+		await migration.down(own);
+		await migration.up(own);
+		const { days } = await loadShare(db, {});
+		assert.deepEqual(
+			days.map(({ day, findings }) => [day, findings]),
+			[['2026-03-05', null]]
+		);
+		const { rows } = await sql<{ styled: number }>`select sum(styled)::int as styled from documents
+			where removed_at is null`.execute(db);
+		assert.equal(days[0]!.styled, rows[0]!.styled);
+		await new Census(db).round();
+		assert.equal((await censusFacts(db, {})).waiting, 0);
 	});
 });

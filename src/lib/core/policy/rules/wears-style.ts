@@ -17,7 +17,7 @@ export const wearsStyle = policyRule({
 		styles: { type: 'array', minItems: 1, maxItems: 1_000, items: { type: 'string', minLength: 1, maxLength: 200 } }
 	},
 	usual: { styles: [] },
-	renamed: (settings, call) => ({ ...settings, styles: settings.styles.map(call) }),
+	renamed: (settings, call) => ({ ...settings, styles: settings.styles.flatMap((style) => call(style) ?? []) }),
 	measure: ({ wears }: Subject) => wears ?? null,
 	fails: (measure, settings) => !isWanted(measure as string | null, settings),
 	judge: ({ wears }, settings) =>
@@ -30,7 +30,7 @@ export const wearsStyle = policyRule({
 					}
 				],
 	mend: {
-		words: ({ styles }) => `Give it “${styles[0]}”`,
+		words: ({ styles: [first] }) => (first === undefined ? undefined : `Give it “${first}”`),
 		of: ({ wears }, settings) =>
 			isWanted(wears, settings) || !settings.styles[0] ? undefined : { style: settings.styles[0] }
 	}

@@ -10,6 +10,7 @@ import { retouched } from '../../../core/work/convert.ts';
 import { patchBetween } from '../../../core/work/patch.ts';
 import type { DocumentTable } from '../../../formats/document.ts';
 import type { TableState } from '../../../workbench/state.ts';
+import { readState } from '../../../workbench/stored.ts';
 import { subjectOf } from '../../census/count.ts';
 import type { Database, RunSettings, RunTouched } from '../../database.ts';
 import { insertStep, rememberWork, workAt } from '../../documents/replay.ts';
@@ -65,6 +66,12 @@ export const touchCells: Deed = {
 			touched[entry.index] = { was: touchState(own), is };
 			tables[entry.index] = { ...own, ...is };
 		}
+		const unreadable = Object.entries(readState({ tables }).tables).find(([, own]) => own.unreadable);
+		if (unreadable)
+			throw new InputError(
+				'request',
+				`Table ${Number(unreadable[0]) + 1} cannot be set so: ${unreadable[1].unreadable!.why}.`
+			);
 		const count = Object.keys(touched).length;
 		return { ...(count && { change: { tables } }), before: { touched }, tables: count };
 	},
