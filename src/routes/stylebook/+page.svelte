@@ -125,15 +125,20 @@
 			}
 	}
 
+	/** What is shown changes with what is known: the other styles are not shown with the counts of before. */
+	async function reload() {
+		await invalidate('heptarch:styles');
+		isAside &&= asides > 0;
+	}
+
 	async function putAside({ id, definition: { name } }: StyleRecord, aside: boolean) {
 		try {
 			await call('PUT', `/api/styles/${id}/aside`, { aside });
-			if (!aside) isAside = asides > 1;
 			notify(aside ? `“${name}” is put aside. Whatever wears it goes on wearing it.` : `“${name}” is back.`, 'done', {
 				words: aside ? 'Bring it back' : 'Put it aside again',
 				run: () => putAside(book.get(id)!, !aside)
 			});
-			await invalidate('heptarch:styles');
+			await reload();
 		} catch (error) {
 			notifyError(error);
 		}
@@ -143,11 +148,10 @@
 		try {
 			await call('DELETE', `/api/styles/${removing!.id}`, replacement ? { replacement } : {});
 			asking = false;
-			isAside = asides > 1;
 			notify(
 				`“${removing!.definition.name}” was removed${replacement ? `; its tables wear “${book.get(replacement)!.definition.name}” now` : ''}.`
 			);
-			await invalidate('heptarch:styles');
+			await reload();
 		} catch (error) {
 			notifyError(error);
 		}
