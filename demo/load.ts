@@ -1,7 +1,6 @@
 import type { Kysely } from 'kysely';
 import type { Database } from '../src/lib/server/database.ts';
 import { addDocument } from '../src/lib/server/documents/add.ts';
-import { loadHouse } from '../src/lib/server/house/house.ts';
 import { importStyle } from '../src/lib/server/styles/styles.ts';
 import { handbook } from './documents/handbook.ts';
 import { seasonReport } from './documents/season-report.ts';
@@ -19,7 +18,6 @@ export async function loadDemo(db: Kysely<Database>): Promise<boolean> {
 	const style = await db.selectFrom('styles').select('id').executeTakeFirst();
 	const document = await db.selectFrom('documents').select('id').executeTakeFirst();
 	if (style || document) return false;
-	await loadHouse(db);
 	await db.updateTable('houses').set({ name: DEMO_HOUSE }).execute();
 	for (const definition of DEMO_STYLES)
 		await importStyle(db, { ...definition, bases: DEMO_STYLES.filter(({ name }) => name === definition.basedOn) });

@@ -59,14 +59,7 @@ export async function up(db: Kysely<unknown>): Promise<void> {
 		findings integer,
 		primary key (document_id, day)
 	)`.execute(db);
-	// What is known of the days before: which tables wore a style after the last step of each that is kept.
-	await sql`insert into census_days (document_id, day, tables, styled)
-		select distinct on (s.document_id, s.created_at::date) s.document_id, s.created_at::date, d.tables,
-			least(d.tables, (select count(*) from jsonb_each(
-				case jsonb_typeof(s.state -> 'tables') when 'object' then s.state -> 'tables' else '{}' end
-			) as own where jsonb_typeof(own.value) = 'object' and own.value ? 'style'))
-		from document_steps s join documents d on d.id = s.document_id and s.step <= d.step
-		order by s.document_id, s.created_at::date, s.step desc`.execute(db);
+	await takeDaysFromSteps(db);
 
 	await sql`create table census_styles (
 		style_id uuid primary key references styles (id) on delete cascade,
@@ -76,6 +69,17 @@ export async function up(db: Kysely<unknown>): Promise<void> {
 
 	await sql`alter table houses add column policy jsonb`.execute(db);
 	await sql`alter table run_items add column chosen integer[]`.execute(db);
+}
+
+/** What is known of the days before: which tables wore a style after the last step of each that is kept. */
+export async function takeDaysFromSteps(db: Kysely<unknown>): Promise<void> {
+	await sql`insert into census_days (document_id, day, tables, styled)
+		select distinct on (s.document_id, s.created_at::date) s.document_id, s.created_at::date, d.tables,
+			least(d.tables, (select count(*) from jsonb_each(
+				case jsonb_typeof(s.state -> 'tables') when 'object' then s.state -> 'tables' else '{}' end
+			) as own where jsonb_typeof(own.value) = 'object' and own.value ? 'style'))
+		from document_steps s join documents d on d.id = s.document_id and s.step <= d.step
+		order by s.document_id, s.created_at::date, s.step desc`.execute(db);
 }
 
 export async function down(db: Kysely<unknown>): Promise<void> {

@@ -9,6 +9,8 @@ export interface Cluster {
 	start(): void;
 }
 export function ownDatabase(options?: { throwAway?: boolean }): Promise<Cluster>;
+/** Brings a database to the present schema, with a house in it: the demo house, or an empty one. */
+export function prepareDatabase(url: string, options: { demo: boolean }): void;
 export function copyOf(kind: 'empty' | 'demo', clusterUrl: string): Promise<string>;
 export function freePort(wanted?: number): Promise<number>;
 export function serve(

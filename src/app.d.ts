@@ -1,4 +1,5 @@
 import type { ErrorBody } from '$lib/server/http/answers.ts';
+import type { Who } from '$lib/server/people/who.ts';
 
 declare global {
 	namespace App {
@@ -8,6 +9,10 @@ declare global {
 		interface Locals {
 			/** Whether this request failed by what will be over. */
 			isPassing?: boolean;
+			/** Who asks, where that was asked; undefined where nobody is signed in. */
+			who?: Who;
+			/** Why it could not be found out who asks. */
+			unknown?: unknown;
 		}
 	}
 }

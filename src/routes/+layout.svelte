@@ -6,11 +6,14 @@
 	import Notices from '$lib/ui/shell/Notices.svelte';
 	import Opening from '$lib/ui/shell/Opening.svelte';
 	import { afterNavigate, onNavigate } from '$app/navigation';
+	import { page } from '$app/state';
 	import { onMount } from 'svelte';
 	import { focusArrival, keepFocus } from '$lib/ui/shell/focus.ts';
 	import Rail from '$lib/ui/shell/Rail.svelte';
 
-	let { children } = $props();
+	let { children, data } = $props();
+	/** Pages before the house. */
+	const isBefore = $derived(/^\/(sign-in|enter)\b/.test(page.url.pathname));
 	let focus: ReturnType<typeof keepFocus> | undefined;
 	onMount(() => {
 		focus = keepFocus();
@@ -25,7 +28,7 @@
 </script>
 
 <div class="flex h-screen overflow-hidden">
-	<Rail />
+	{#if data.who && !isBefore}<Rail />{/if}
 	<div class="flex min-w-0 flex-1 flex-col">{@render children()}</div>
 </div>
 <Opening />

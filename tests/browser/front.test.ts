@@ -94,7 +94,7 @@ describe('the web process and its hands', () => {
 			});
 		const json = { 'Content-Type': 'application/json' };
 		assert.equal(await ask('GET', {}), 200);
-		assert.equal(await ask('GET', { Host: 'tables.thornmere.example' }), 200);
+		assert.equal(await ask('GET', { Host: 'tables.thornmere.example' }), 401, 'known, but not this machine to itself');
 		assert.equal(await ask('GET', { Host: 'rebound.example' }), 421);
 		assert.equal(await ask('POST', { ...json, Origin: 'http://rebound.example' }), 403);
 		assert.equal(await ask('POST', { ...json, 'Sec-Fetch-Site': 'cross-site' }), 403);

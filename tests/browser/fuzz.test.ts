@@ -1,12 +1,10 @@
 import assert from 'node:assert/strict';
-import { readdirSync, readFileSync } from 'node:fs';
 import { request } from 'node:http';
-import { join } from 'node:path';
 import { after, before, describe, it } from 'node:test';
 import { SCHEMAS } from '../../src/lib/server/http/requests.ts';
+import { routes } from './routes.ts';
 import { Application } from './support.ts';
 
-const ROUTES = join(import.meta.dirname, '..', '..', 'src', 'routes');
 const NOWHERE = '00000000-0000-4000-8000-000000000000';
 /** What stands for `[…]` in a path. */
 const PIECES = [
@@ -96,25 +94,16 @@ function* wrong(value: unknown): Generator<unknown> {
 		}
 }
 
-/** Every route, as its file says what it answers to. */
-function routes(): { method: string; path: string; kind: keyof typeof SCHEMAS | undefined; isFile: boolean }[] {
-	return readdirSync(ROUTES, { recursive: true, encoding: 'utf8' })
-		.filter((name) => name.endsWith('+server.ts'))
-		.flatMap((name) => {
-			const source = readFileSync(join(ROUTES, name), 'utf8');
-			const parts = source.split(/export const (?=[A-Z]+: RequestHandler)/).slice(1);
-			return parts.map((part) => ({
-				method: /^[A-Z]+/.exec(part)![0],
-				path: `/${name.replace(/\/\+server\.ts$/, '')}`,
-				kind: /readRequest\(request, '(\w+)'\)/.exec(part)?.[1] as keyof typeof SCHEMAS | undefined,
-				isFile: part.includes('uploaded(')
-			}));
-		});
-}
+const apiRoutes = () => routes().filter(({ isPage }) => !isPage);
 
 describe('every route, asked for what it is not meant for', () => {
 	let application: Application;
-	before(async () => void (application = await Application.start('demo', {})));
+	/** Somebody who may all, and somebody else who signs in and out and begins houses. */
+	let cookies: { keeper: string; other: string };
+	before(async () => {
+		application = await Application.start('demo', {});
+		cookies = { keeper: await application.signedIn(), other: await application.signedIn('keeper') };
+	});
 	after(() => application.stop());
 
 	const failures: string[] = [];
@@ -123,7 +112,11 @@ describe('every route, asked for what it is not meant for', () => {
 		const response = await fetch(origin + path, {
 			method,
 			...(body !== undefined && method !== 'GET' && { body }),
-			headers: { 'Content-Type': type, Origin: origin },
+			headers: {
+				'Content-Type': type,
+				Origin: origin,
+				Cookie: /^\/api\/(session|houses|me|enter)\b/.test(path) ? cookies.other : cookies.keeper
+			},
 			redirect: 'manual'
 		});
 		const text = await response.text();
@@ -132,7 +125,7 @@ describe('every route, asked for what it is not meant for', () => {
 		return response;
 	}
 	const ids = async (path: string) => {
-		const found = (await (await fetch(application.origin + path)).json()) as
+		const found = (await (await fetch(application.origin + path, { headers: { Cookie: cookies.keeper } })).json()) as
 			{ documents?: { id: string }[] } | { id: string }[];
 		return (Array.isArray(found) ? found : found.documents!).map(({ id }) => id);
 	};
@@ -149,7 +142,7 @@ describe('every route, asked for what it is not meant for', () => {
 
 	it('in its path and its address', async () => {
 		await all(
-			routes().flatMap(({ method, path }) => {
+			apiRoutes().flatMap(({ method, path }) => {
 				const paths = path.includes('[')
 					? PIECES.map((piece) => path.replace(/\[\w+\]/g, piece))
 					: QUERIES.map((query) => `${path}?${query}`);
@@ -166,7 +159,7 @@ describe('every route, asked for what it is not meant for', () => {
 			styles: (await ids('/api/styles'))[0]!
 		};
 		await all(
-			routes()
+			apiRoutes()
 				.filter(({ method, path }) => method === 'GET' && path.split('/')[2]! in own)
 				.flatMap(({ method, path }) => {
 					const there = path.replace('[id]', own[path.split('/')[2]!]!);
@@ -182,7 +175,7 @@ describe('every route, asked for what it is not meant for', () => {
 		const style = (await ids('/api/styles'))[0]!;
 		const document = (await ids('/api/documents'))[0]!;
 		function* asked() {
-			for (const { method, path, kind, isFile } of routes()) {
+			for (const { method, path, kind, isFile } of apiRoutes()) {
 				const id = path.includes('/styles/') ? style : document;
 				// What takes something out by its path alone is left alone; everything else is asked of what is there.
 				if (method === 'DELETE' && !kind) continue;
@@ -222,7 +215,7 @@ describe('every route, asked for what it is not meant for', () => {
 		const response = await fetch(`${origin}/api/documents?name=long.docx`, {
 			method: 'POST',
 			body: endless,
-			headers: { 'Content-Type': 'application/octet-stream', Origin: origin },
+			headers: { 'Content-Type': 'application/octet-stream', Origin: origin, Cookie: cookies.keeper },
 			duplex: 'half'
 		} as RequestInit);
 		assert.equal(response.status, 413);

@@ -9,6 +9,12 @@ import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
 
 import { CHROMEDRIVER, CHROMIUM, CHROMIUM_ARGUMENTS } from '../../scripts/browser.mjs';
 import { freePort, serve } from '../../scripts/machine.mjs';
+import { connectDoor } from '../../src/lib/server/people/door.ts';
+import { makePerson } from '../../src/lib/server/people/entrance.ts';
+import { beginHouse } from '../../src/lib/server/people/founding.ts';
+import { makeLink } from '../../src/lib/server/people/links.ts';
+import { join as joinHouse } from '../../src/lib/server/people/members.ts';
+import type { Role } from '../../src/lib/workbench/roles.ts';
 import { ownDatabase } from '../database.ts';
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -21,6 +27,7 @@ type House = Parameters<typeof ownDatabase>[0];
 export class Application {
 	private constructor(
 		readonly origin: string,
+		private readonly url: string,
 		private readonly child: ChildProcess,
 		private readonly folder: string
 	) {}
@@ -40,7 +47,49 @@ export class Application {
 			...(env ? { env: { HEPTARCH_HANDS: '1', ...env } } : { program: 'build/index.js' })
 		});
 		process.on('exit', () => child.kill('SIGKILL'));
-		return new Application(origin, child, folder);
+		return new Application(origin, url, child, folder);
+	}
+
+	/** The cookie of somebody who is signed in: the keeper, or somebody new in a role, of this house or another. */
+	async signedIn(role?: Role, inHouse?: string): Promise<string> {
+		const door = connectDoor(this.url);
+		const { personId, houseId } = await door.selectFrom('members').selectAll().executeTakeFirstOrThrow();
+		let person = personId;
+		if (role) {
+			person = await makePerson(door, `The ${role}`);
+			await joinHouse(door, inHouse ?? houseId, person, role);
+		}
+		const token = await makeLink(door, { kind: 'entry', person });
+		await door.destroy();
+		const answer = await fetch(`${this.origin}/api/enter/${token}`, {
+			method: 'POST',
+			headers: { 'Content-Type': 'application/json', Origin: this.origin },
+			body: '{}'
+		});
+		assert.equal(answer.status, 200);
+		return answer.headers
+			.getSetCookie()
+			.map((cookie) => cookie.split(';')[0]!)
+			.join('; ');
+	}
+	/** Who is signed in by a cookie. */
+	async personOf(cookie: string): Promise<{ id: string }> {
+		const door = connectDoor(this.url);
+		const token = decodeURIComponent(/session_token=([^;]+)/.exec(cookie)![1]!).split('.')[0]!;
+		const { userId } = await door
+			.selectFrom('sessions')
+			.select('userId')
+			.where('token', '=', token)
+			.executeTakeFirstOrThrow();
+		await door.destroy();
+		return { id: userId };
+	}
+	/** Another house beside the one that there is; its id. */
+	async anotherHouse(name: string): Promise<string> {
+		const door = connectDoor(this.url);
+		const house = await beginHouse(door, name, await makePerson(door, `The keeper of ${name}`));
+		await door.destroy();
+		return house;
 	}
 
 	/** Asks it to stop in good order; resolves with how long it took, in milliseconds. */

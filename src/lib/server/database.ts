@@ -15,32 +15,55 @@ import type { FormerNames, Renamed } from '../core/house.ts';
 import type { Style, TypeRole } from '../core/style/types.ts';
 import type { Patch } from '../core/work/patch.ts';
 import type { WorkTable } from '../core/work/table.ts';
+import type { Role } from '../workbench/roles.ts';
 import type { Corrections } from '../workbench/corrections.ts';
 import type { DocumentState, TableState } from '../workbench/state.ts';
 import type { HouseState } from '../workbench/house.ts';
 import type { Along } from '../workbench/stylebook.ts';
 import { StoreError } from './files/objects.ts';
+import { acting } from './people/acting.ts';
+import { RoleDialect } from './people/role-dialect.ts';
 import type { Thumbnail } from '../workbench/thumbnail.ts';
 
 type Timestamp = ColumnType<Date, Date | undefined, Date>;
+/** Whoever did it, by their id; of itself whoever the transaction is for. */
+type MadeBy = ColumnType<string | null, string | null | undefined, string | null>;
 
-export interface Database {
-	houses: {
-		id: number;
-		name: string;
-		inks: JSONColumnType<Record<string, string>>;
-		type_roles: JSONColumnType<Record<string, TypeRole>>;
-		/** BCP 47: how figures and dates are written. */
-		locale: Generated<string>;
-		/** What inks and type roles were called before. */
-		former: ColumnType<FormerNames, string | undefined, string>;
-		/** What it wants of its tables; styles by their ids. */
-		policy: ColumnType<Policy | null, string | null | undefined, string | null>;
-		version: Generated<number>;
-		step: Generated<number>;
-		/** How often steps of work on tables were written anew. */
-		work_rewritten: Generated<number>;
-	};
+/** Every row but that of a house itself says whose it is; of itself the house that the transaction is for. */
+export type Database = { houses: Houses; colleagues: Colleagues } & {
+	[T in keyof Tables]: Tables[T] & { house_id: ColumnType<string, string | undefined, never> };
+};
+
+interface Houses {
+	id: Generated<string>;
+	name: string;
+	inks: JSONColumnType<Record<string, string>>;
+	type_roles: JSONColumnType<Record<string, TypeRole>>;
+	/** BCP 47: how figures and dates are written. */
+	locale: Generated<string>;
+	/** What inks and type roles were called before. */
+	former: ColumnType<FormerNames, string | undefined, string>;
+	/** What it wants of its tables; styles by their ids. */
+	policy: ColumnType<Policy | null, string | null | undefined, string | null>;
+	version: Generated<number>;
+	step: Generated<number>;
+	/** How often steps of work on tables were written anew. */
+	work_rewritten: Generated<number>;
+	created_at: Timestamp;
+}
+
+/** Who belongs or belonged to the house that is acted in. */
+interface Colleagues {
+	id: string;
+	name: string;
+	role: Role;
+	since: Date;
+	left_at: Date | null;
+}
+
+interface Tables {
+	/** What was done to the house and its people; nothing of it is changed. */
+	house_log: { id: Generated<number>; at: Timestamp; person_id: MadeBy; kind: string; words: string };
 	house_steps: {
 		step: number;
 		label: string;
@@ -48,7 +71,7 @@ export interface Database {
 		renamed: JSONColumnType<Renamed>;
 		styles: JSONColumnType<Along>;
 		created_at: Timestamp;
-		made_by: ColumnType<string | null, string | null | undefined, string | null>;
+		made_by: MadeBy;
 	};
 	/** Contents by their hash; without bytes where they are in an object store. */
 	files: { hash: string; bytes: Buffer | null; size: number; created_at: Timestamp };
@@ -76,7 +99,7 @@ export interface Database {
 		/** What it changed in other styles, by their ids. */
 		along: JSONColumnType<Along | null>;
 		created_at: Timestamp;
-		made_by: ColumnType<string | null, string | null | undefined, string | null>;
+		made_by: MadeBy;
 	};
 	editions: {
 		style_id: string;
@@ -85,6 +108,7 @@ export interface Database {
 		definition: JSONColumnType<Style>;
 		frozen: JSONColumnType<Style>;
 		created_at: Timestamp;
+		made_by: MadeBy;
 	};
 	rollouts: {
 		id: Generated<string>;
@@ -92,6 +116,7 @@ export interface Database {
 		edition: number;
 		documents: JSONColumnType<Record<string, Record<number, TableState>>>;
 		created_at: Timestamp;
+		made_by: MadeBy;
 		undone_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 	};
 	runs: {
@@ -104,6 +129,7 @@ export interface Database {
 		stopped_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		undone_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		created_at: Timestamp;
+		made_by: MadeBy;
 	};
 	run_items: {
 		run_id: string;
@@ -158,6 +184,7 @@ export interface Database {
 		removed_at: ColumnType<Date | null, Date | null | undefined, Date | null>;
 		created_at: Timestamp;
 		updated_at: Timestamp;
+		made_by: MadeBy;
 	};
 	/** Looks of tables, each once; those that look alike have one leader. */
 	census_looks: {
@@ -225,7 +252,7 @@ export interface Database {
 		label: string;
 		state: JSONColumnType<DocumentState>;
 		created_at: Timestamp;
-		made_by: ColumnType<string | null, string | null | undefined, string | null>;
+		made_by: MadeBy;
 	};
 	work_steps: {
 		id: Generated<number>;
@@ -236,7 +263,7 @@ export interface Database {
 		patch: JSONColumnType<Patch> | null;
 		whole: JSONColumnType<WorkTable> | null;
 		created_at: Timestamp;
-		made_by: ColumnType<string | null, string | null | undefined, string | null>;
+		made_by: MadeBy;
 	};
 	starters: {
 		id: Generated<string>;
@@ -251,6 +278,7 @@ export interface Database {
 		used: Generated<number>;
 		version: Generated<number>;
 		updated_at: Timestamp;
+		made_by: MadeBy;
 	};
 	corrections: { shape: string; said: JSONColumnType<Corrections> };
 	wears: { document_id: string; table_index: number; style_id: string; edition: number | null };
@@ -296,8 +324,8 @@ export type RunItemState = 'waiting' | 'applied' | 'done' | 'failed';
 /** Nothing waits for ever: for a connection, a statement, a lock, or for a transaction to go on; milliseconds. */
 const WAITS = { connection: 10_000, statement: 120_000, lock: 15_000, idle: 180_000 } as const;
 
-/** Connects to PostgreSQL; does not throw before the first query. */
-export function connect(url: string): Kysely<Database> {
+/** A pool of connections that is not brought down by the loss of one. */
+export function poolOf(url: string): pg.Pool {
 	const pool = new pg.Pool({
 		connectionString: url,
 		max: Number(process.env.HEPTARCH_CONNECTIONS) || 10,
@@ -313,8 +341,28 @@ export function connect(url: string): Kysely<Database> {
 	pool.on('error', () => undefined);
 	// So would one lost in the middle of a transaction, whose query fails all the same.
 	pool.on('connect', (client) => client.on('error', () => undefined));
-	return new Kysely<Database>({ dialect: new PostgresDialect({ pool }) });
+	return pool;
 }
+
+/**
+ * Connects to PostgreSQL as the owner of the tables, who sees every house: for migrations, and for what finds out which
+ * houses there are. Does not throw before the first query.
+ */
+export const connectAsOwner = (url: string): Kysely<Database> =>
+	new Kysely<Database>({ dialect: new PostgresDialect({ pool: poolOf(url) }) });
+
+/**
+ * Connects to PostgreSQL for what is done in a house: the one given, or else the one that is acted in when a query is asked.
+ * Outside of any house it shows nothing. Does not throw before the first query.
+ */
+export const connect = (url: string, house?: string): Kysely<Database> =>
+	new Kysely<Database>({
+		dialect: new RoleDialect(
+			poolOf(url),
+			'heptarch_house',
+			house === undefined ? acting : () => ({ house, person: null })
+		)
+	});
 
 /** Codes of Node and of PostgreSQL (Appendix A, *Connection exception*, *Operator intervention*) for a server that is away. */
 const AWAY = /^(ECONN\w+|ENOTFOUND|ETIMEDOUT|EPIPE|ENOENT|08\w{3}|57P0[1-3]|53300)$/;
@@ -349,12 +397,14 @@ export function passingWords(error: unknown): string | undefined {
 
 let shared: Kysely<Database> | undefined;
 
-/** The application's own connection, by DATABASE_URL. */
-export function db(): Kysely<Database> {
+export function databaseUrl(): string {
 	const url = process.env.DATABASE_URL;
 	if (!url) throw new Error('DATABASE_URL is not set: start Heptarch with npm start.');
-	return (shared ??= connect(url));
+	return url;
 }
+
+/** The application's own connection, by DATABASE_URL. */
+export const db = (): Kysely<Database> => (shared ??= connect(databaseUrl()));
 
 /** Runs work in a transaction: the one that is open, or a new one. */
 export const inTransaction = <T>(

@@ -1,9 +1,11 @@
-import { sql, type Kysely, type Transaction } from 'kysely';
+import { sql, type Kysely, type RawBuilder, type Transaction } from 'kysely';
 import { InputError } from '../core/errors.ts';
 import { ConflictError, NotFoundError } from './http/answers.ts';
 import type { Database } from './database.ts';
 
 type Db = Kysely<Database> | Transaction<Database>;
+/** Whose history it is: an id, or how PostgreSQL knows it. */
+type Id = string | RawBuilder<string>;
 
 /** A step as it is listed: what was done, by whom (null: nobody said) and when (ISO 8601). */
 export interface StepInfo {
@@ -71,7 +73,7 @@ export const listedStep = ({
 export class History<State> {
 	constructor(private readonly kind: Kind) {}
 
-	private whose(id: string | number) {
+	private whose(id: Id) {
 		const { of } = this.kind;
 		return of ? sql`${sql.ref(of)} = ${id}` : sql`true`;
 	}
@@ -83,7 +85,7 @@ export class History<State> {
 	 * Locks what has the history until the transaction ends. Throws NotFoundError where it is gone, and ConflictError where
 	 * it stands at another version than was seen; then nothing of the transaction is to be kept.
 	 */
-	async lock(trx: Transaction<Database>, id: string | number, seen?: number): Promise<Standing> {
+	async lock(trx: Transaction<Database>, id: Id, seen?: number): Promise<Standing> {
 		const { owner, unless, gone, what, then } = this.kind;
 		const { rows } = await sql<Standing>`
 			select step, version from ${sql.table(owner)}
@@ -98,14 +100,14 @@ export class History<State> {
 		return standing;
 	}
 
-	async list(db: Db, id: string | number): Promise<StepInfo[]> {
+	async list(db: Db, id: Id): Promise<StepInfo[]> {
 		const { rows } = await sql<{ step: number; label: string; made_by: string | null; created_at: Date }>`
 			select step, label, made_by, created_at from ${this.table} where ${this.whose(id)} order by step`.execute(db);
 		return rows.map(listedStep);
 	}
 
 	/** The state after a step. Throws InputError where there is no such step. */
-	async stateAt(db: Db, id: string | number, step: number): Promise<State> {
+	async stateAt(db: Db, id: Id, step: number): Promise<State> {
 		const { rows } = await sql<{ state: State }>`
 			select ${sql.ref(this.kind.state)} as state from ${this.table}
 			where ${this.whose(id)} and step = ${step}`.execute(db);
@@ -116,7 +118,7 @@ export class History<State> {
 	/** Makes these the steps from a number on, in the place of whatever was there. */
 	async write(
 		trx: Db,
-		id: string | number,
+		id: Id,
 		from: number,
 		steps: readonly {
 			readonly label: string;
@@ -141,7 +143,7 @@ export class History<State> {
 	}
 
 	/** Stands at a step from now on: undo, redo, or after a new one. Answers the new version. */
-	async stand(trx: Transaction<Database>, id: string | number, step: number): Promise<number> {
+	async stand(trx: Transaction<Database>, id: Id, step: number): Promise<number> {
 		const { rows } = await sql<{ version: number }>`
 			update ${sql.table(this.kind.owner)} set step = ${step}, version = version + 1
 			where id = ${id} returning version`.execute(trx);
@@ -151,7 +153,7 @@ export class History<State> {
 	/** A new step after the one that stands; what was undone is gone. */
 	async add(
 		trx: Transaction<Database>,
-		id: string | number,
+		id: Id,
 		standing: Standing,
 		label: string,
 		state: State,

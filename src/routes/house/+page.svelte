@@ -189,6 +189,7 @@
 		/>
 		<Button href="/api/house/tokens" download>Take out tokens</Button>
 		<Button href="/house/policy">Policy…</Button>
+		<Button href="/house/people">People…</Button>
 		<Button primary disabled={work.isBusy} onclick={() => addInk('#6B6172')}>New ink</Button>
 	{/snippet}
 </TopBar>

@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { after, before, describe, it } from 'node:test';
 import { sql, type Kysely } from 'kysely';
 import { seasonReport } from '../../../demo/documents/season-report.ts';
-import { connect, isAway, type Database } from '../../../src/lib/server/database.ts';
+import { connect, connectAsOwner, isAway, type Database } from '../../../src/lib/server/database.ts';
 import { addDocument } from '../../../src/lib/server/documents/add.ts';
 import { describeError } from '../../../src/lib/server/http/answers.ts';
 import { ownDatabase } from '../../database.ts';
@@ -24,8 +24,12 @@ describe('the schema', () => {
 describe('a database that does not answer', () => {
 	const nobody = connect('postgres://nobody@127.0.0.1:1/nothing');
 	let real: Kysely<Database>;
-	before(async () => void ({ db: real } = await ownDatabase('demo')));
-	after(() => Promise.all([nobody.destroy(), real.destroy()]));
+	let owner: Kysely<Database>;
+	before(async () => {
+		const { db, url } = await ownDatabase('demo');
+		[real, owner] = [db, connectAsOwner(url)];
+	});
+	after(() => Promise.all([nobody.destroy(), real.destroy(), owner.destroy()]));
 	const failure = (work: Promise<unknown>) =>
 		work.then(
 			() => assert.fail('it worked'),
@@ -37,14 +41,15 @@ describe('a database that does not answer', () => {
 		assert.equal(isAway(await failure(sql`select nothing from nowhere`.execute(real))), false);
 		const ended = real.connection().execute(async (one) => {
 			const { rows } = await sql<{ pid: number }>`select pg_backend_pid() as pid`.execute(one);
-			await sql`select pg_terminate_backend(${rows[0]!.pid})`.execute(one);
+			await sql`select pg_terminate_backend(${rows[0]!.pid})`.execute(owner);
+			await new Promise((resolve) => setTimeout(resolve, 100));
 			await sql`select 1`.execute(one);
 		});
 		assert.equal(isAway(await failure(ended)), true);
 		// In a transaction it is the taking back that fails.
 		const broken = real.transaction().execute(async (trx) => {
 			const { rows } = await sql<{ pid: number }>`select pg_backend_pid() as pid`.execute(trx);
-			await sql`select pg_terminate_backend(${rows[0]!.pid})`.execute(real);
+			await sql`select pg_terminate_backend(${rows[0]!.pid})`.execute(owner);
 			await new Promise((resolve) => setTimeout(resolve, 300));
 			await sql`select 1`.execute(trx);
 		});
@@ -55,8 +60,12 @@ describe('a database that does not answer', () => {
 
 describe('what will be over', () => {
 	let db: Kysely<Database>;
-	before(async () => void ({ db } = await ownDatabase('empty')));
-	after(() => db.destroy());
+	let owner: Kysely<Database>;
+	before(async () => {
+		const own = await ownDatabase('empty');
+		[db, owner] = [own.db, connectAsOwner(own.url)];
+	});
+	after(() => Promise.all([db.destroy(), owner.destroy()]));
 	const answered = (work: Promise<unknown>) =>
 		work.then(
 			() => assert.fail('it worked'),
@@ -75,10 +84,10 @@ describe('what will be over', () => {
 		for (const table of ['files', 'documents', 'document_steps', 'specimens']) {
 			// The last thing that a statement does fails as it does where there is no room.
 			await sql`create or replace function full_disk() returns trigger language plpgsql as $$
-				begin raise exception 'could not extend file: No space left on device' using errcode = '53100'; end $$`.execute(db);
-			await sql`create trigger full_disk after insert on ${sql.table(table)} execute function full_disk()`.execute(db);
+				begin raise exception 'could not extend file: No space left on device' using errcode = '53100'; end $$`.execute(owner);
+			await sql`create trigger full_disk after insert on ${sql.table(table)} execute function full_disk()`.execute(owner);
 			const said = await answered(addDocument(db, 'report.docx', await seasonReport()));
-			await sql`drop trigger full_disk on ${sql.table(table)}`.execute(db);
+			await sql`drop trigger full_disk on ${sql.table(table)}`.execute(owner);
 			assert.equal(said?.status, 503, table);
 			assert.match(said.body.message, /disk of the database is full.*Nothing was changed/);
 			assert.equal(await kept(), before, table);

@@ -19,10 +19,11 @@ import { docx, LEDGER, tbl, tr } from '../formats/documents.ts';
 describe('files in an object store', () => {
 	const directory = mkdtempSync(join(tmpdir(), 'heptarch-objects-'));
 	let db: Kysely<Database>;
+	let house: string;
 	let server: S3rver;
 
 	before(async () => {
-		({ db } = await ownDatabase('empty'));
+		({ db, house } = await ownDatabase('empty'));
 		server = new S3rver({
 			address: '127.0.0.1',
 			port: 0,
@@ -55,7 +56,7 @@ describe('files in an object store', () => {
 		const bytes = await docx({ body: tbl(LEDGER) });
 		const { id } = await addDocument(db, 'beds.docx', bytes);
 		const { file_hash: hash } = await db.selectFrom('documents').select('file_hash').executeTakeFirstOrThrow();
-		assert.deepEqual(await inStore(), [hash]);
+		assert.deepEqual(await inStore(), [`${house}/${hash}`]);
 		assert.deepEqual(await db.selectFrom('files').select(['bytes', 'size']).execute(), [
 			{ bytes: null, size: String(bytes.length) as unknown as number }
 		]);

@@ -149,7 +149,7 @@ async function insertTables(
 async function recordDay(db: Db, id: string, tables: number, styled: number, findings: number): Promise<void> {
 	await sql`insert into census_days (document_id, day, tables, styled, findings)
 		values (${id}, current_date, ${tables}, ${styled}, ${findings})
-		on conflict (document_id, day) do update
+		on conflict (house_id, document_id, day) do update
 		set tables = excluded.tables, styled = excluded.styled, findings = excluded.findings`.execute(db);
 }
 

@@ -13,7 +13,7 @@ import {
 import type { TableState } from '../../workbench/state.ts';
 import type { Database } from '../database.ts';
 import { openById } from '../documents/open.ts';
-import { DOCUMENTS, stepsOf, type Db } from '../documents/rows.ts';
+import { documentRow, DOCUMENTS, stepsOf, type Db } from '../documents/rows.ts';
 import { putStep } from '../documents/steps.ts';
 import { loadHouse } from '../house/house.ts';
 import { isUuid } from '../http/requests.ts';
@@ -60,6 +60,7 @@ export const policyInNames = async (db: Db, policy: Policy): Promise<Policy> => 
 
 /** What the house's policy has against the tables of a document as they stand now. */
 export async function judgeDocument(db: Db, id: string): Promise<JudgedDocument> {
+	await documentRow(db, id);
 	const { policy } = await loadHouse(db);
 	if (!policy?.rules.length) return { isHeld: false, rules: [], tables: [] };
 	const names = await styleNames(db);

@@ -6,9 +6,10 @@ import { appearanceOf } from '../../core/cascade/look.ts';
 import { resolve } from '../../core/cascade/resolve.ts';
 import { flatten } from '../../core/style/inherit.ts';
 import { builtInSpecimen } from '../../workbench/specimen.ts';
-import { isAway, type Database } from '../database.ts';
+import { connectAsOwner, isAway, type Database } from '../database.ts';
 import { loadHouse } from '../house/house.ts';
 import { NotFoundError } from '../http/answers.ts';
+import { inEveryHouse } from '../people/houses.ts';
 import { Wardrobe } from '../styles/editions.ts';
 import { findIn } from '../styles/styles.ts';
 import { COUNTED_BY, countDocument } from './count.ts';
@@ -35,26 +36,29 @@ interface CountWatch {
 	readonly rest?: () => void;
 }
 
-/** Keeps the census: counts each document that was changed, one after the other, until it is stopped. */
-export class Census {
-	private readonly gallery = new Gallery();
+/** Keeps the census of every house until it is stopped. */
+export class Censuses {
+	private readonly censuses = new Map<string, Census>();
+	private readonly owner: Kysely<Database>;
 	private isStopped = false;
 	private at: Promise<void> = Promise.resolve();
 	private timer: ReturnType<typeof setTimeout> | undefined;
-	private looked = 0;
-	private swept = 0;
 	private said = '';
 
 	constructor(
 		private readonly db: Kysely<Database>,
-		private readonly onerror: (error: Error) => void = () => undefined
-	) {}
+		url: string,
+		private readonly onerror: (error: Error) => void
+	) {
+		this.owner = connectAsOwner(url);
+	}
 
 	/** Begins; what goes wrong is told of once, and tried again. */
 	start(watch: CountWatch = {}): void {
+		const goesOn = () => !this.isStopped;
 		const again = () => {
 			if (this.isStopped) return;
-			this.at = this.round(watch)
+			this.at = inEveryHouse(this.owner, (house) => this.of(house).round(watch, goesOn))
 				.then(() => (this.said = ''))
 				.catch((error: Error) => {
 					if (error.message !== this.said) this.onerror(error);
@@ -72,16 +76,35 @@ export class Census {
 		this.isStopped = true;
 		clearTimeout(this.timer);
 		await this.at;
+		await this.owner.destroy();
 	}
 
-	/** Counts all that changed; answers how many documents that were. */
-	async round(watch: CountWatch = {}): Promise<number> {
+	private of(house: string): Census {
+		const known = this.censuses.get(house) ?? new Census(this.db, this.onerror);
+		this.censuses.set(house, known);
+		return known;
+	}
+}
+
+/** The census of a house: counts each of its documents that was changed, one after the other. */
+export class Census {
+	private readonly gallery = new Gallery();
+	private looked = 0;
+	private swept = 0;
+
+	constructor(
+		private readonly db: Kysely<Database>,
+		private readonly onerror: (error: Error) => void = () => undefined
+	) {}
+
+	/** Counts all that changed, as long as it is to go on; answers how many documents that were. */
+	async round(watch: CountWatch = {}, goesOn: () => boolean = () => true): Promise<number> {
 		const isFirst = this.looked === 0;
 		if (isFirst)
 			await sql`update documents set counted_at = null, count_tries = 0
 				where counted_by <> ${COUNTED_BY} and counted_at is not null`.execute(this.db);
 		let count = 0;
-		for (let id; !this.isStopped && (id = await this.next()); count++) {
+		for (let id; goesOn() && (id = await this.next()); count++) {
 			watch.begin?.();
 			try {
 				await this.count(id);
@@ -163,7 +186,7 @@ async function lookAtStyles(db: Kysely<Database>): Promise<void> {
 		await db
 			.insertInto('census_styles')
 			.values({ style_id: id, made_of, portrait: seen })
-			.onConflict((conflict) => conflict.column('style_id').doUpdateSet({ made_of, portrait: seen }))
+			.onConflict((conflict) => conflict.columns(['house_id', 'style_id']).doUpdateSet({ made_of, portrait: seen }))
 			.execute();
 	}
 }

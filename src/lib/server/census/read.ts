@@ -50,7 +50,9 @@ export async function loadShare(db: Db, of: CensusOf) {
 	}>`select d.id, d.name, d.kind, count(*)::int as tables, count(t.style_id)::int as styled,
 			count(distinct coalesce(l.leader, l.id))::int as looks
 		from (${tablesOf(of)}) t join documents d on d.id = t.document_id join census_looks l on l.id = t.look
-		group by d.id order by count(*) - count(t.style_id) desc, looks desc, d.name limit ${LISTED}`.execute(db);
+		group by d.id, d.name, d.kind order by count(*) - count(t.style_id) desc, looks desc, d.name limit ${LISTED}`.execute(
+		db
+	);
 	const editions = await sql<{ id: string; name: string; edition: number; newest: number; tables: number }>`
 		with newest as (select style_id, max(number) as number from editions group by style_id)
 		select s.id, s.name, t.edition, n.number as newest, count(*)::int as tables
@@ -257,7 +259,7 @@ export async function loadFindings(db: Db, of: CensusOf) {
 	const byDocument = await sql<{ id: string; name: string; count: number; tables: number }>`
 		select d.id, d.name, sum(f.value::int)::int as count, count(distinct t.table_index)::int as tables
 		from (${tablesOf(of)}) t cross join lateral jsonb_each_text(t.findings) f
-		join documents d on d.id = t.document_id group by d.id order by 3 desc, d.name limit ${LISTED}`.execute(db);
+		join documents d on d.id = t.document_id group by d.id, d.name order by 3 desc, d.name limit ${LISTED}`.execute(db);
 	return { byKind: byKind.rows, byDocument: byDocument.rows, days: await loadDays(db, of) };
 }
 

@@ -31,7 +31,7 @@ export async function thumbnailsOf(db: Db, ids: readonly string[]): Promise<Map<
 			.insertInto('thumbnails')
 			.values({ document_id: id, version, picture: made && JSON.stringify(made) })
 			.onConflict((conflict) =>
-				conflict.column('document_id').doUpdateSet({ version, picture: made && JSON.stringify(made) })
+				conflict.columns(['house_id', 'document_id']).doUpdateSet({ version, picture: made && JSON.stringify(made) })
 			)
 			.execute();
 	}

@@ -62,19 +62,12 @@ const MOST_WORDS = 12;
 
 /**
  * One word of a search: in a name, as part of it; in the text of tables, as the beginning of a word in whatever form. Each is
- * looked up in an index of its own.
+ * looked up in an index of its own (`documents_with_word`, which sees only the house that is acted in).
  */
 function hasWord(word: string, language: string): Expression<SqlBool> {
 	const part = `%${word.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`;
 	const lexeme = `'${word.replace(/['\\]/g, ' ')}':*`;
-	return sql<SqlBool>`documents.id in (
-		select id from documents where lower(name) like ${part}
-		union all
-		select id from documents
-			where found_by @@ (to_tsquery('simple', ${lexeme}) || to_tsquery(${language}::regconfig, ${lexeme}))
-		union all
-		select document_id from wears where style_id in (select id from styles where lower(name) like ${part})
-	)`;
+	return sql<SqlBool>`documents.id in (select documents_with_word(${part}, ${lexeme}, ${language}::regconfig))`;
 }
 
 async function wanted(db: Db, { find = '', kinds, archived = false }: DocumentQuery) {

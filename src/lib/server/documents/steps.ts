@@ -25,7 +25,7 @@ async function rememberCorrections(
 		await trx
 			.insertInto('corrections')
 			.values({ shape: shapeOf(table), said: JSON.stringify(said) })
-			.onConflict((conflict) => conflict.column('shape').doUpdateSet({ said: JSON.stringify(said) }))
+			.onConflict((conflict) => conflict.columns(['house_id', 'shape']).doUpdateSet({ said: JSON.stringify(said) }))
 			.execute();
 	}
 }

@@ -1,12 +1,12 @@
 import { once } from '../../core/once.ts';
 
-/** Where contents of files are kept outside the database, each under its hash. */
+/** Where contents of files are kept outside the database, each under a name of its own. */
 export interface ObjectStore {
-	put(hash: string, bytes: Uint8Array): Promise<void>;
+	put(name: string, bytes: Uint8Array): Promise<void>;
 	/** Undefined where it is not there. */
-	get(hash: string): Promise<Uint8Array<ArrayBuffer> | undefined>;
-	remove(hashes: readonly string[]): Promise<void>;
-	/** Hashes of all that was put there before a moment, some at a time. */
+	get(name: string): Promise<Uint8Array<ArrayBuffer> | undefined>;
+	remove(names: readonly string[]): Promise<void>;
+	/** Names of all that was put there before a moment, some at a time. */
 	before(moment: Date): AsyncIterable<string[]>;
 }
 
@@ -53,20 +53,20 @@ export async function openBucket(address: string): Promise<ObjectStore> {
 		throw new StoreError(error);
 	};
 	return {
-		async put(hash, Body) {
-			await client.send(new PutObjectCommand({ Bucket, Key: prefix + hash, Body })).catch(passing);
+		async put(name, Body) {
+			await client.send(new PutObjectCommand({ Bucket, Key: prefix + name, Body })).catch(passing);
 		},
-		async get(hash) {
+		async get(name) {
 			try {
-				const { Body } = await client.send(new GetObjectCommand({ Bucket, Key: prefix + hash }));
+				const { Body } = await client.send(new GetObjectCommand({ Bucket, Key: prefix + name }));
 				return new Uint8Array(await Body!.transformToByteArray());
 			} catch (error) {
 				return error instanceof NoSuchKey ? undefined : passing(error);
 			}
 		},
-		async remove(hashes) {
-			for (let i = 0; i < hashes.length; i += AT_ONCE) {
-				const Objects = hashes.slice(i, i + AT_ONCE).map((hash) => ({ Key: prefix + hash }));
+		async remove(names) {
+			for (let i = 0; i < names.length; i += AT_ONCE) {
+				const Objects = names.slice(i, i + AT_ONCE).map((name) => ({ Key: prefix + name }));
 				await client.send(new DeleteObjectsCommand({ Bucket, Delete: { Objects, Quiet: true } })).catch(passing);
 			}
 		},

@@ -13,7 +13,8 @@ export interface Refused {
 	readonly message: string;
 }
 
-const LOOPBACK = ['localhost', '127.0.0.1', '[::1]'];
+/** Names of this machine to itself. */
+export const LOOPBACK: readonly string[] = ['localhost', '127.0.0.1', '[::1]'];
 
 /** The gate as the environment sets it: `HEPTARCH_HOSTS` (names, parted by commas) and `ORIGIN` beside the loopback names. */
 export function gateOf(env: Readonly<Record<string, string | undefined>>): Gate {
@@ -25,7 +26,8 @@ export function gateOf(env: Readonly<Record<string, string | undefined>>): Gate 
 	};
 }
 
-const nameOf = (host: string) => host.toLowerCase().replace(/:\d*$/, '');
+/** The name in a `Host`, without its port. */
+export const nameOf = (host: string) => host.toLowerCase().replace(/:\d*$/, '');
 const READS = new Set(['GET', 'HEAD', 'OPTIONS']);
 
 /**

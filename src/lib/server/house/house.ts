@@ -1,6 +1,6 @@
-import type { Kysely, Transaction } from 'kysely';
+import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
-import { FIRST_HOUSE, formerAfter, type FormerNames, type House, type Renamed } from '../../core/house.ts';
+import { formerAfter, type FormerNames, type House, type Renamed } from '../../core/house.ts';
 import { canonicalStyle } from '../../core/style/canonical.ts';
 import { mapInks, mapTypeRoles } from '../../core/style/edit.ts';
 import { withStylesCalled } from '../../core/policy/policy.ts';
@@ -9,8 +9,10 @@ import { checkStyle } from '../../core/style/validate.ts';
 import { LOCALES, type HouseState } from '../../workbench/house.ts';
 import type { Along } from '../../workbench/stylebook.ts';
 import type { Database } from '../database.ts';
+import { NotFoundError } from '../http/answers.ts';
 import { History, LOAD_AGAIN, type StepInfo } from '../history.ts';
 import { addStyleStep, moveAlong } from '../styles/steps.ts';
+import { addToLog } from './log.ts';
 
 type Db = Kysely<Database> | Transaction<Database>;
 
@@ -21,42 +23,41 @@ export interface HouseRecord extends HouseState {
 	readonly step: number;
 }
 
-/** The one house there is. */
-const ONE = 1;
+/** The house that is acted in. */
+const MINE = sql<string>`current_house()`;
+
+const GONE = 'The house is gone.';
 
 const HOUSE = new History<HouseState>({
 	owner: 'houses',
 	steps: 'house_steps',
 	state: 'state',
-	gone: 'The house is gone.',
+	gone: GONE,
 	what: 'The house',
 	then: LOAD_AGAIN
 });
 
-/** What a house is called before it has a name. */
-const NEW_HOUSE = 'New house';
-
 const byName = <T>(record: Record<string, T>): Record<string, T> =>
 	Object.fromEntries(Object.entries(record).sort(([a], [b]) => a.localeCompare(b)));
 
-/** The house, made with its first inks and type roles where there is none yet. */
+/** The house that is acted in. Throws NotFoundError where it is gone. */
 export async function loadHouse(db: Db): Promise<HouseRecord> {
-	const row = await db.selectFrom('houses').selectAll().where('id', '=', ONE).executeTakeFirst();
-	if (row) {
-		const { name, inks, type_roles: typeRoles, locale, policy, former, version, step } = row;
-		return { name, inks: byName(inks), typeRoles: byName(typeRoles), locale, policy, former, version, step };
-	}
-	const name = NEW_HOUSE;
-	const state: HouseState = { ...FIRST_HOUSE, locale: 'en-GB', policy: null };
-	await db
-		.insertInto('houses')
-		.values({ id: ONE, name, inks: JSON.stringify(state.inks), type_roles: JSON.stringify(state.typeRoles) })
-		.onConflict((conflict) => conflict.doNothing())
-		.execute();
-	return { name, ...state, former: { inks: {}, typeRoles: {} }, version: 1, step: 0 };
+	const row = await db.selectFrom('houses').selectAll().where('id', '=', MINE).executeTakeFirst();
+	if (!row) throw new NotFoundError(GONE);
+	const { name, inks, type_roles: typeRoles, locale, policy, former, version, step } = row;
+	return { name, inks: byName(inks), typeRoles: byName(typeRoles), locale, policy, former, version, step };
 }
 
-export const houseSteps = (db: Db): Promise<StepInfo[]> => HOUSE.list(db, ONE);
+/** The house is called otherwise from now on. Throws InputError. */
+export async function nameHouse(db: Kysely<Database>, name: string): Promise<void> {
+	if (!name.trim()) throw new InputError('request', 'A house has a name.', '/name');
+	await db.transaction().execute(async (trx) => {
+		await trx.updateTable('houses').set({ name: name.trim() }).where('id', '=', MINE).execute();
+		await addToLog(trx, 'house', `the house is called “${name.trim()}” from now on`);
+	});
+}
+
+export const houseSteps = (db: Db): Promise<StepInfo[]> => HOUSE.list(db, MINE);
 
 /** Inks and type roles are checked as those of a style are, a policy as its file. Throws InputError with the place. */
 function checkState(state: {
@@ -94,7 +95,7 @@ async function withStyleIds(db: Db, state: HouseState): Promise<HouseState> {
 
 async function lockHouse(trx: Transaction<Database>, version: number): Promise<HouseRecord> {
 	await loadHouse(trx);
-	await HOUSE.lock(trx, ONE, version);
+	await HOUSE.lock(trx, MINE, version);
 	return loadHouse(trx);
 }
 
@@ -114,9 +115,9 @@ async function standAt(
 			policy: policy ? JSON.stringify(policy) : null,
 			former: JSON.stringify(former)
 		})
-		.where('id', '=', ONE)
+		.where('id', '=', MINE)
 		.execute();
-	await HOUSE.stand(trx, ONE, step);
+	await HOUSE.stand(trx, MINE, step);
 	return loadHouse(trx);
 }
 
@@ -157,9 +158,9 @@ export async function changeHouse(
 		const { inks: inksBefore, typeRoles: rolesBefore, locale, policy } = house;
 		const before = { inks: inksBefore, typeRoles: rolesBefore, locale, policy };
 		if (house.step === 0)
-			await HOUSE.write(trx, ONE, 0, [{ label: 'as it was', state: before, more: changing({}, {}) }]);
+			await HOUSE.write(trx, MINE, 0, [{ label: 'as it was', state: before, more: changing({}, {}) }]);
 		const step = house.step + 1;
-		await HOUSE.write(trx, ONE, step, [{ label, state, more: changing(changed, renamed) }]);
+		await HOUSE.write(trx, MINE, step, [{ label, state, more: changing(changed, renamed) }]);
 		return standAt(trx, state, formerAfter(house, state, renamed), step);
 	});
 }
@@ -186,7 +187,7 @@ const turned = (names: Readonly<Record<string, string>> = {}): Record<string, st
 export async function moveHouse(db: Kysely<Database>, version: number, to: number): Promise<HouseRecord> {
 	return db.transaction().execute(async (trx) => {
 		const house = await lockHouse(trx, version);
-		const target = await HOUSE.stateAt(trx, ONE, to);
+		const target = await HOUSE.stateAt(trx, MINE, to);
 		const isUndo = to < house.step;
 		const passed = await trx
 			.selectFrom('house_steps')
@@ -198,7 +199,7 @@ export async function moveHouse(db: Kysely<Database>, version: number, to: numbe
 		let stands: House = house;
 		for (const { step, label, styles, renamed } of passed) {
 			await moveAlong(trx, label, styles, isUndo);
-			const next = await HOUSE.stateAt(trx, ONE, isUndo ? step - 1 : step);
+			const next = await HOUSE.stateAt(trx, MINE, isUndo ? step - 1 : step);
 			const names = isUndo ? { inks: turned(renamed.inks), typeRoles: turned(renamed.typeRoles) } : renamed;
 			stands = { ...next, former: formerAfter(stands, next, names) };
 		}

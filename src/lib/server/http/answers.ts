@@ -36,7 +36,12 @@ const STATUS: Record<string, number> = {
 	worn: 409,
 	'name-taken': 409,
 	'media-type': 415,
-	'no-room': 507
+	'no-room': 507,
+	'sign-in': 401,
+	role: 403,
+	'too-often': 429,
+	link: 410,
+	'last-keeper': 409
 };
 
 /** The status and body that an error is answered with; undefined for errors that are our own fault. */

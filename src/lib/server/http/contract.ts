@@ -94,6 +94,20 @@ export interface Contract {
 	'GET /api/runs': { takes: Nothing; gives: From<typeof listRuns> };
 	'POST /api/runs/preview': { takes: Requests['startRun']; gives: From<typeof previewRun> };
 	'POST /api/runs': { takes: Requests['startRun']; gives: From<typeof startRun> };
+	'POST /api/session': { takes: Requests['signIn']; gives: Nothing };
+	'PUT /api/session': { takes: Requests['workIn']; gives: Nothing };
+	'DELETE /api/session': { takes: Nothing; gives: Nothing };
+	'POST /api/enter/*': { takes: Requests['enter']; gives: Nothing };
+	'PUT /api/me': { takes: Requests['renameMe']; gives: Nothing };
+	'PUT /api/me/password': { takes: Requests['setPassword']; gives: Nothing };
+	'DELETE /api/me/sessions/*': { takes: Nothing; gives: Nothing };
+	'POST /api/house/invitations': { takes: Requests['invite']; gives: { link: string } };
+	'DELETE /api/house/invitations/*': { takes: Nothing; gives: Nothing };
+	'PUT /api/house/name': { takes: Requests['nameHouse']; gives: Nothing };
+	'PUT /api/house/people/*': { takes: Requests['setRole']; gives: Nothing };
+	'DELETE /api/house/people/*': { takes: Nothing; gives: Nothing };
+	'POST /api/house/people/*/link': { takes: Nothing; gives: { link: string } };
+	'POST /api/houses': { takes: Requests['nameHouse']; gives: { id: string } };
 	'PUT /api/runs/*': { takes: Requests['changeRun']; gives: Nothing | From<typeof undoRun> };
 }
 

@@ -19,6 +19,7 @@ import { UNITS } from '../../formats/svg/sheet.ts';
 import type { TableState } from '../../workbench/state.ts';
 import { byIndex, CARRY, closed, PARTS_OFF, TABLE_STATE, UUID } from '../../workbench/stored.ts';
 import type { Condition, PartSettings } from '../../core/style/types.ts';
+import { ROLES, type Role } from '../../workbench/roles.ts';
 import { CLASH_CHOICES, type ClashChoice } from '../../workbench/stylebook.ts';
 
 const ajv = new Ajv2020({ allowUnionTypes: true, unicodeRegExp: true });
@@ -43,6 +44,10 @@ const wears = closed(
 	},
 	[]
 );
+/** What a person or a house is called. */
+const personName = { type: 'string', minLength: 1, maxLength: 100, pattern: '\\S' };
+const password = { type: 'string', maxLength: 128 };
+const role = { enum: ROLES };
 /** A place in a document: after which of its blocks; −1 before the first. */
 const into = closed({ document: UUID, after: { type: 'integer', minimum: -1, maximum: MOST_INTEGER }, version }, [
 	'document',
@@ -229,7 +234,15 @@ export const SCHEMAS = {
 		['version', 'rule', 'tables']
 	),
 	moveHouse: closed({ version: count, to: step }, ['version', 'to']),
-	removeStyle: closed({ replacement: UUID }, [])
+	removeStyle: closed({ replacement: UUID }, []),
+	signIn: closed({ username: personName, password }, ['username', 'password']),
+	workIn: closed({ house: UUID }, ['house']),
+	enter: closed({ name: personName, username: personName, password }, []),
+	renameMe: closed({ name: personName }, ['name']),
+	setPassword: closed({ username: personName, password, old: password }, ['username', 'password']),
+	invite: closed({ name: { type: 'string', maxLength: 100 }, role }, ['role']),
+	setRole: closed({ role }, ['role']),
+	nameHouse: closed({ name: personName }, ['name'])
 } as const;
 
 export interface Requests {
@@ -291,6 +304,14 @@ export interface Requests {
 	mendTables: { version: number; rule: string; tables: number[] };
 	moveHouse: { version: number; to: number };
 	removeStyle: { replacement?: string };
+	signIn: { username: string; password: string };
+	workIn: { house: string };
+	enter: { name?: string; username?: string; password?: string };
+	renameMe: { name: string };
+	setPassword: { username: string; password: string; old?: string };
+	invite: { name?: string; role: Role };
+	setRole: { role: Role };
+	nameHouse: { name: string };
 }
 
 const validators = Object.fromEntries(

@@ -1,9 +1,11 @@
 import PgBoss from 'pg-boss';
 import { sql, type Kysely } from 'kysely';
-import { isAway, type Database } from '../database.ts';
+import { connectAsOwner, databaseUrl, isAway, type Database } from '../database.ts';
 import { sweepObjects } from '../files/files.ts';
 import { objectStore, StoreError } from '../files/objects.ts';
 import { sweep } from '../house/store.ts';
+import { actAs } from '../people/acting.ts';
+import { inEveryHouse } from '../people/houses.ts';
 import { failed, sendLost, workOn, type RunJob, type Send } from './runs.ts';
 
 const QUEUE = 'run-documents';
@@ -22,9 +24,10 @@ interface JobWatch {
 	readonly rest?: () => void;
 }
 
-/** The durable queue of the runs, on the application's own PostgreSQL. */
+/** The durable queue of the runs of all houses, on the application's own PostgreSQL. */
 export class Queue {
 	private readonly boss: PgBoss;
+	private readonly owner: Kysely<Database>;
 	private timer: ReturnType<typeof setInterval> | undefined;
 	private sweeping: ReturnType<typeof setInterval> | undefined;
 
@@ -36,6 +39,7 @@ export class Queue {
 		this.boss = new PgBoss({ connectionString: url, max: 3, schedule: false });
 		// A lost connection is tried again; without a listener it would end the process.
 		this.boss.on('error', onerror);
+		this.owner = connectAsOwner(url);
 	}
 
 	/** `onerror` hears of what goes wrong between queue and database; it is tried again by itself. */
@@ -60,13 +64,13 @@ export class Queue {
 	/** Works on documents of runs until the process ends; sends those again whose worker was lost. */
 	async work(watch: JobWatch = {}, lostAfter = Number(process.env.HEPTARCH_LOST_AFTER) || 60): Promise<void> {
 		await this.boss.work<RunJob>(QUEUE, { batchSize: BATCH, pollingIntervalSeconds: 0.5 }, async (jobs) => {
-			for (const { data } of jobs) {
+			for (const { data: job } of jobs) {
 				watch.begin?.();
-				await this.workThrough(data);
+				await actAs(job, () => this.workThrough(job));
 				watch.rest?.();
 			}
 		});
-		const look = () => sendLost(this.db, this.send, lostAfter).catch(() => undefined);
+		const look = () => inEveryHouse(this.owner, () => sendLost(this.db, this.send, lostAfter)).catch(() => undefined);
 		this.timer = setInterval(look, Math.min(10_000, lostAfter * 1_000));
 		this.timer.unref();
 		await look();
@@ -77,9 +81,9 @@ export class Queue {
 	}
 
 	private async clean(): Promise<void> {
-		await sweep(this.db);
+		await inEveryHouse(this.owner, () => sweep(this.db));
 		const store = await objectStore();
-		if (store) await sweepObjects(this.db, store, new Date(Date.now() - SWEEP_EVERY));
+		if (store) await sweepObjects(this.owner, store, new Date(Date.now() - SWEEP_EVERY));
 	}
 
 	/**
@@ -113,6 +117,7 @@ export class Queue {
 		clearInterval(this.timer);
 		clearInterval(this.sweeping);
 		await this.boss.stop({ graceful: true, timeout: 5_000 });
+		await this.owner.destroy();
 	}
 }
 
@@ -120,9 +125,7 @@ let shared: Promise<Queue> | undefined;
 
 /** The application's queue; opened when it is first needed. */
 export function queue(db: Kysely<Database>, onerror?: (error: Error) => void): Promise<Queue> {
-	const url = process.env.DATABASE_URL;
-	if (!url) throw new Error('DATABASE_URL is not set: start Heptarch with npm start.');
-	shared ??= Queue.open(db, url, onerror).catch((error: unknown) => {
+	shared ??= Queue.open(db, databaseUrl(), onerror).catch((error: unknown) => {
 		shared = undefined;
 		throw error;
 	});

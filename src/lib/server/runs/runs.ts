@@ -11,6 +11,7 @@ import { nextStep } from '../documents/steps.ts';
 import { writeDocument } from '../documents/writing.ts';
 import { loadHouse } from '../house/house.ts';
 import { NotFoundError } from '../http/answers.ts';
+import type { Acting } from '../people/acting.ts';
 import { editionToWear } from '../styles/editions.ts';
 import { deedOf } from './deeds/index.ts';
 
@@ -33,11 +34,12 @@ export interface Run {
 	readonly items: readonly RunItem[];
 }
 
-/** A document to work on, as it travels through the queue. */
-export interface RunJob {
+export interface DocumentOfRun {
 	readonly run: string;
 	readonly document: string;
 }
+/** A document to work on, in whose house and for whom, as it travels through the queue. */
+export interface RunJob extends DocumentOfRun, Acting {}
 /** What a run is to do with the tables of documents: one of a style, a setting brought to a value, a rule kept. */
 export interface RunWish extends Pick<TableState, 'partsOff' | 'carry'> {
 	readonly style?: string;
@@ -154,6 +156,13 @@ export async function startReread(
 /** More than so many rows at once are more parameters than a statement may have. */
 const AT_ONCE = 5_000;
 
+/** What of a run goes along with each of its documents. */
+const OF_JOB = ['runs.id', 'runs.house_id', 'runs.made_by'] as const;
+const jobOf = (
+	{ id, house_id, made_by }: { readonly id: string; readonly house_id: string; readonly made_by: string | null },
+	document: string
+): RunJob => ({ run: id, document, house: house_id, person: made_by });
+
 async function beginRun(
 	db: Kysely<Database>,
 	values: { style_id: string | null; style_name: string; edition: number | null; settings: string },
@@ -162,8 +171,8 @@ async function beginRun(
 	only?: ReadonlyMap<string, number[]>
 ): Promise<{ id: string }> {
 	const chosen = [...new Set(documents)];
-	const id = await db.transaction().execute(async (trx) => {
-		const run = await trx.insertInto('runs').values(values).returning('id').executeTakeFirstOrThrow();
+	const run = await db.transaction().execute(async (trx) => {
+		const run = await trx.insertInto('runs').values(values).returning(OF_JOB).executeTakeFirstOrThrow();
 		const here = await trx
 			.selectFrom('documents')
 			.select('id')
@@ -183,17 +192,17 @@ async function beginRun(
 					}))
 				)
 				.execute();
-		return run.id;
+		return run;
 	});
-	await send(chosen.map((document) => ({ run: id, document })));
-	return { id };
+	await send(chosen.map((document) => jobOf(run, document)));
+	return { id: run.id };
 }
 
 /**
  * Works on one document of a run. Its step and the note that it was made are one transaction, so that a job that comes
  * twice, or again after a crash, changes nothing twice and nothing by half.
  */
-export async function workOn(db: Kysely<Database>, job: RunJob, isAgain = false): Promise<void> {
+export async function workOn(db: Kysely<Database>, job: DocumentOfRun, isAgain = false): Promise<void> {
 	const { run, document } = job;
 	try {
 		if (!isAgain && (await begun(db, job)) > MOST_ATTEMPTS) return await failed(db, job, TOO_MUCH);
@@ -253,7 +262,7 @@ const MOST_ATTEMPTS = 3;
 const TOO_MUCH =
 	'Working on this document took more memory or computing time than a job may take, each time that it was tried.';
 
-const openItem = (db: Kysely<Database>, { run, document }: RunJob) =>
+const openItem = (db: Kysely<Database>, { run, document }: DocumentOfRun) =>
 	db
 		.updateTable('run_items')
 		.where('run_id', '=', run)
@@ -261,7 +270,7 @@ const openItem = (db: Kysely<Database>, { run, document }: RunJob) =>
 		.where('state', 'in', ['waiting', 'applied']);
 
 /** Counts that work on a document begins; returns how often it has. */
-async function begun(db: Kysely<Database>, job: RunJob): Promise<number> {
+async function begun(db: Kysely<Database>, job: DocumentOfRun): Promise<number> {
 	const counted = await openItem(db, job)
 		.set({ attempts: sql<number>`attempts + 1` })
 		.returning('attempts')
@@ -270,7 +279,7 @@ async function begun(db: Kysely<Database>, job: RunJob): Promise<number> {
 }
 
 /** Ends work on a document of a run that cannot be done, with the reason. */
-export async function failed(db: Kysely<Database>, job: RunJob, reason: string): Promise<void> {
+export async function failed(db: Kysely<Database>, job: DocumentOfRun, reason: string): Promise<void> {
 	await openItem(db, job)
 		.set({ state: 'failed', reason, finished_at: sql<Date>`now()` })
 		.execute();
@@ -287,9 +296,9 @@ export async function sendLost(db: Kysely<Database>, send: Send, seconds = 60): 
 		.where('run_items.state', 'in', ['waiting', 'applied'])
 		.where('run_items.asked_at', '<', sql<Date>`now() - make_interval(secs => ${seconds})`)
 		.set({ asked_at: sql<Date>`now()` })
-		.returning(['run_items.run_id', 'run_items.document_id'])
+		.returning([...OF_JOB, 'run_items.document_id'])
 		.execute();
-	if (lost.length) await send(lost.map(({ run_id, document_id }) => ({ run: run_id, document: document_id })));
+	if (lost.length) await send(lost.map((item) => jobOf(item, item.document_id)));
 	return lost.length;
 }
 
@@ -312,7 +321,7 @@ export async function stopRun(db: Kysely<Database>, id: string): Promise<void> {
 
 /** Goes on with a run that was stopped. */
 export async function resumeRun(db: Kysely<Database>, id: string, send: Send): Promise<void> {
-	await existing(db, id);
+	const run = await existing(db, id);
 	await db.updateTable('runs').set({ stopped_at: null }).where('id', '=', id).where('undone_at', 'is', null).execute();
 	const waiting = await db
 		.updateTable('run_items')
@@ -321,7 +330,7 @@ export async function resumeRun(db: Kysely<Database>, id: string, send: Send): P
 		.where('state', 'in', ['waiting', 'applied'])
 		.returning('document_id')
 		.execute();
-	await send(waiting.map(({ document_id }) => ({ run: id, document: document_id })));
+	await send(waiting.map(({ document_id }) => jobOf(run, document_id)));
 }
 
 /**

@@ -247,7 +247,9 @@ export async function keepStarter(
 		.insertInto('starters')
 		.values({ name: name.trim(), ...values })
 		.onConflict((conflict) =>
-			conflict.column('name').doUpdateSet({ ...values, version: sql`starters.version + 1`, updated_at: sql`now()` })
+			conflict
+				.columns(['house_id', 'name'])
+				.doUpdateSet({ ...values, version: sql`starters.version + 1`, updated_at: sql`now()` })
 		)
 		.returning('id')
 		.executeTakeFirstOrThrow();

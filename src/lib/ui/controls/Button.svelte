@@ -1,5 +1,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
+	import { refusedTo } from '$lib/ui/people/refused.ts';
+	import type { Role } from '$lib/workbench/roles.ts';
 	import type { ClassValue, HTMLAnchorAttributes, HTMLButtonAttributes } from 'svelte/elements';
 
 	/**
@@ -12,13 +14,27 @@
 		small?: boolean;
 		type?: 'button' | 'submit';
 		class?: ClassValue;
+		/** Greyed, with the reason, for whoever is less than this in the house. */
+		needs?: Role;
 		children: Snippet;
 	};
-	let { primary = false, small = false, type = 'button', class: outer, href, children, ...rest }: Props = $props();
+	let {
+		primary = false,
+		small = false,
+		type = 'button',
+		class: outer,
+		href,
+		needs,
+		children,
+		...rest
+	}: Props = $props();
+	const why = $derived(needs && refusedTo(needs));
 	const classes: ClassValue = $derived(['button', primary && 'primary', small && 'small', outer]);
 </script>
 
-{#if href !== undefined}
+{#if why !== undefined}
+	<button {type} {...rest} class={classes} disabled title={why}>{@render children()}</button>
+{:else if href !== undefined}
 	<a {href} {...rest} class={classes}>{@render children()}</a>
 {:else}
 	<button {type} {...rest} class={classes}>{@render children()}</button>

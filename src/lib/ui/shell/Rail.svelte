@@ -8,9 +8,11 @@
 	import HomeOutline from 'flowbite-svelte-icons/HomeOutline.svelte';
 	import InboxOutline from 'flowbite-svelte-icons/InboxOutline.svelte';
 	import SwatchbookOutline from 'flowbite-svelte-icons/SwatchbookOutline.svelte';
+	import UserOutline from 'flowbite-svelte-icons/UserOutline.svelte';
 	import Mark from './Mark.svelte';
 	import { THEMES, themeOf, wearTheme, type Theme } from './theme.ts';
 
+	const who = $derived(page.data.who!);
 	let theme = $state<Theme>('system');
 	onMount(() => {
 		theme = themeOf(document.documentElement.dataset.theme);
@@ -44,9 +46,20 @@
 			<Icon class="h-5 w-5" />{name}
 		</a>
 	{/each}
+	<a
+		href="/me"
+		aria-current={page.url.pathname === '/me' ? 'page' : undefined}
+		class={[
+			'mt-auto flex w-15 flex-col items-center gap-0.5 rounded-lg py-1.5 text-[11px] hover:text-white',
+			page.url.pathname === '/me' ? 'bg-rail-on text-white' : 'text-rail-text'
+		]}
+		title="{who.name}, {who.role} of {who.houseName}"
+	>
+		<UserOutline class="h-5 w-5" /><span class="w-full truncate text-center">{who.name}</span>
+	</a>
 	<button
 		type="button"
-		class="mt-auto flex w-15 flex-col items-center gap-0.5 rounded-lg py-1.5 text-[11px] text-rail-text hover:text-white"
+		class=" flex w-15 flex-col items-center gap-0.5 rounded-lg py-1.5 text-[11px] text-rail-text hover:text-white"
 		aria-label="Colours: {THEME_WORDS[theme]}; change to {THEME_WORDS[next]}"
 		title="Colours: {THEME_WORDS[theme]}"
 		onclick={() => wearTheme((theme = next))}

@@ -23,7 +23,7 @@ import { listRuns, startRun, undoRun, workOn, type RunJob } from '../../../../sr
 import { addWorkStep, loadWork } from '../../../../src/lib/server/tables/work.ts';
 import { patchBetween } from '../../../../src/lib/core/work/patch.ts';
 import { touched } from '../../../../src/lib/core/work/touches.ts';
-import * as migration from '../../../../migrations/0018-census.ts';
+import { takeDaysFromSteps } from '../../../../migrations/0018-census.ts';
 import { ownDatabase } from '../../../database.ts';
 import { docx, LEDGER, tbl } from '../../formats/documents.ts';
 
@@ -41,7 +41,14 @@ describe('the census', () => {
 		await db.destroy();
 	});
 	const named = async (like: string) =>
-		(await db.selectFrom('documents').select('id').where('name', 'like', `%${like}%`).executeTakeFirstOrThrow()).id;
+		(
+			await db
+				.selectFrom('documents')
+				.select('id')
+				.where('name', 'like', `%${like}%`)
+				.orderBy('created_at')
+				.executeTakeFirstOrThrow()
+		).id;
 	const style = async (name: string) =>
 		(await db.selectFrom('styles').select('id').where('name', '=', name).executeTakeFirstOrThrow()).id;
 	const step = async (id: string, tables: Parameters<typeof addStep>[4]) =>
@@ -318,13 +325,13 @@ describe('the census', () => {
 		assert.equal(among.all, byKind[0]!.tables);
 	});
 	it('knows of the days before it was there what steps say', async () => {
-		const id = await named('Season report');
+		const id = await named('web page');
 		const beacon = await style('Beacon');
 		await step(id, { 0: { style: beacon }, 1: { style: beacon } });
 		await sql`update document_steps set created_at = '2026-03-05'`.execute(db);
 		const own = db as unknown as Kysely<unknown>;
-		await migration.down(own);
-		await migration.up(own);
+		await sql`delete from census_days`.execute(db);
+		await takeDaysFromSteps(own);
 		const { days } = await loadShare(db, {});
 		assert.deepEqual(
 			days.map(({ day, findings }) => [day, findings]),

@@ -29,14 +29,15 @@ import { mapTables, wornInstead, type DocumentState } from '../../../../src/lib/
 import { typed } from '../../../../src/lib/core/work/cells.ts';
 import { patchBetween } from '../../../../src/lib/core/work/patch.ts';
 import { emptyTable } from '../../../../src/lib/core/work/table.ts';
-import { ownDatabase } from '../../../database.ts';
+import { asOwner, ownDatabase } from '../../../database.ts';
 import { docx, LEDGER, p, tbl, tr } from '../../formats/documents.ts';
 import { loadStore, sweep } from '../../../../src/lib/server/house/store.ts';
 import { unpackTable } from '../../../../src/lib/workbench/packed.ts';
 
 describe('the server', () => {
 	let db: Kysely<Database>;
-	beforeEach(async () => void ({ db } = await ownDatabase('demo')));
+	let url: string;
+	beforeEach(async () => void ({ db, url } = await ownDatabase('demo')));
 	afterEach(() => db.destroy());
 	/** Saves a definition as the next step of a style. */
 	const save = async (id: string, version: number, definition: unknown) => {
@@ -102,7 +103,7 @@ describe('the server', () => {
 		const again = await addDocument(db, 'again.docx', bytes);
 		assert.deepEqual(again.imported, []);
 		assert.equal((await loadDocument(db, again.id)).state.tables[0]!.style, (await styleNamed('Quiet Lines')).id);
-		await sql`truncate wears, document_steps, documents, styles cascade`.execute(db);
+		await asOwner(url, (owner) => sql`truncate wears, document_steps, documents, styles cascade`.execute(owner));
 		const elsewhere = await addDocument(db, 'elsewhere.docx', bytes);
 		assert.deepEqual(elsewhere.imported, ['Quiet Lines']);
 		assert.deepEqual(

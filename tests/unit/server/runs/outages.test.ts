@@ -3,14 +3,13 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { after, before, describe, it } from 'node:test';
 import type { Kysely } from 'kysely';
 import { bundle } from '../../../../scripts/bundle.mjs';
-import { freePort, ownDatabase, serve } from '../../../../scripts/machine.mjs';
-import { migrate } from '../../../../scripts/migrate.ts';
-import { loadDemo } from '../../../../demo/load.ts';
+import { freePort, ownDatabase, prepareDatabase, serve } from '../../../../scripts/machine.mjs';
 import { connect, type Database } from '../../../../src/lib/server/database.ts';
 import { addDocument } from '../../../../src/lib/server/documents/add.ts';
 import { loadDocument } from '../../../../src/lib/server/documents/list.ts';
 import { Queue } from '../../../../src/lib/server/runs/queue.ts';
 import { listRuns, startRun } from '../../../../src/lib/server/runs/runs.ts';
+import { onlyHouse } from '../../../database.ts';
 import { docx, LEDGER, tbl } from '../../formats/documents.ts';
 
 const FILES = 14;
@@ -25,9 +24,8 @@ describe('outages in the middle of a run', { timeout: 240_000 }, () => {
 	const children: ChildProcess[] = [];
 	before(async () => {
 		cluster = await ownDatabase({ throwAway: true });
-		db = connect(cluster.url);
-		await migrate(db);
-		await loadDemo(db);
+		prepareDatabase(cluster.url, { demo: true });
+		db = connect(cluster.url, await onlyHouse(cluster.url));
 		style = (await db.selectFrom('styles').select('id').where('name', '=', 'Beacon').executeTakeFirstOrThrow()).id;
 	});
 	after(async () => {

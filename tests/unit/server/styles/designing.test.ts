@@ -45,12 +45,13 @@ import { takeStylesIn } from '../../../../src/lib/server/styles/arriving.ts';
 import { writeTemplate } from '../../../../src/lib/server/styles/template.ts';
 import type { Overtaken } from '../../../../src/lib/server/history.ts';
 import { up as wornEditions } from '../../../../migrations/0010-worn-editions.ts';
-import { ownDatabase } from '../../../database.ts';
+import { asOwner, ownDatabase } from '../../../database.ts';
 import { docx, LEDGER, tbl } from '../../formats/documents.ts';
 
 describe('designing, on the server', () => {
 	let db: Kysely<Database>;
-	beforeEach(async () => void ({ db } = await ownDatabase('demo')));
+	let url: string;
+	beforeEach(async () => void ({ db, url } = await ownDatabase('demo')));
 	afterEach(() => db.destroy());
 	const code = (wanted: string) => (error: unknown) => error instanceof InputError && error.code === wanted;
 	const styleNamed = async (name: string) => (await listStyles(db)).find(({ definition }) => definition.name === name)!;
@@ -515,7 +516,7 @@ describe('designing, on the server', () => {
 					(await styleNamed((await loadStyle(db, id)).definition.name)).definition.name,
 					await frozenDraft(db, id)
 				);
-			await sql`truncate styles cascade`.execute(db);
+			await asOwner(url, (owner) => sql`truncate styles cascade`.execute(owner));
 			await takeStylesIn(db, 'back.docx', bytes);
 			const parts = ({ parts, bases, bands, rules }: Style) => ({
 				parts,

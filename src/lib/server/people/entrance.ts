@@ -1,0 +1,229 @@
+import { APIError } from 'better-auth/api';
+import { InputError } from '../../core/errors.ts';
+import { ROLE_WORDS, type Role } from '../../workbench/roles.ts';
+import { NotFoundError } from '../http/answers.ts';
+import { attempt } from './attempts.ts';
+import { PASSWORD, type Auth } from './auth.ts';
+import type { Door } from './door.ts';
+import { endLinks, makeLink, openLink, useLink, type Link } from './links.ts';
+import { housesOf, join, listMembers, note } from './members.ts';
+import { closeInstallation, type Who } from './who.ts';
+
+/** The door of an installation: where people are, and what knows their passwords. */
+export interface Entrance {
+	readonly door: Door;
+	readonly auth: Auth;
+}
+
+/** The cookies with which somebody is signed in, as `Set-Cookie` has them (RFC 6265). */
+export type Cookies = string[];
+
+const WRONG = 'No person here has this name and this password.';
+const WEAK = `A password has at least ${PASSWORD.least} characters; a few words that come to your mind are a good one.`;
+
+function checkPassword(password: string): string {
+	if (password.length < PASSWORD.least) throw new InputError('password', WEAK, '/password');
+	if (new Set(password).size < 5)
+		throw new InputError('password', 'This password is made of too few different characters.', '/password');
+	return password;
+}
+
+/** Signs somebody in by name and password. Throws InputError; it does not tell whether there is such a name. */
+export function signIn(
+	{ door, auth }: Entrance,
+	name: string,
+	password: string,
+	from: { readonly address: string; readonly headers: Headers }
+): Promise<Cookies> {
+	return attempt(door, name, from.address, async () => {
+		try {
+			const { headers, response } = await auth.api.signInUsername({
+				body: { username: name, password },
+				headers: from.headers,
+				returnHeaders: true
+			});
+			for (const { id } of await housesOf(door, response.user.id))
+				await note(door, id, response.user.id, 'sign-in', 'signed in');
+			return headers.getSetCookie();
+		} catch (error) {
+			if (error instanceof APIError) throw new InputError('sign-in', WRONG);
+			throw error;
+		}
+	});
+}
+
+/** Signs somebody in who has shown by other means who they are. */
+export async function letIn({ auth }: Entrance, person: string, headers: Headers): Promise<Cookies> {
+	const answer = await auth.api.comeIn({ body: { person }, headers, returnHeaders: true });
+	return answer.headers.getSetCookie();
+}
+
+/**
+ * Gives a person a name to sign in by and a password, or others than before; their other sessions end. Nobody comes in
+ * without signing in from now on. Throws InputError.
+ */
+export async function setPassword(
+	{ door, auth }: Entrance,
+	person: string,
+	name: string,
+	password: string
+): Promise<void> {
+	checkPassword(password);
+	const context = await auth.$context;
+	const hash = await context.password.hash(password);
+	await takeName(door, person, name);
+	const accounts = await context.internalAdapter.findAccounts(person);
+	if (accounts.some(({ providerId }) => providerId === 'credential'))
+		await context.internalAdapter.updatePassword(person, hash);
+	else
+		await context.internalAdapter.createAccount({
+			userId: person,
+			providerId: 'credential',
+			accountId: person,
+			password: hash
+		});
+	await door.deleteFrom('sessions').where('userId', '=', person).execute();
+	await endLinks(door, 'password', { person });
+	await closeInstallation(door);
+}
+
+/** Names to sign in by are told apart without regard to case. */
+async function takeName(door: Door, person: string, name: string): Promise<void> {
+	const username = name.normalize('NFC').trim().toLowerCase();
+	const taken = await door
+		.selectFrom('people')
+		.select('id')
+		.where('username', '=', username)
+		.where('id', '<>', person)
+		.executeTakeFirst();
+	if (taken) throw new InputError('name-taken', `“${name}” signs in here already. Choose another name.`, '/username');
+	await door.updateTable('people').set({ username, displayUsername: name.trim() }).where('id', '=', person).execute();
+}
+
+/** A person who has no password yet. */
+export async function makePerson(door: Door, name: string): Promise<string> {
+	const { id } = await door
+		.insertInto('people')
+		// People sign in by their name; the library behind wants an address for each all the same (RFC 2606, 2).
+		.values({
+			name: name.trim(),
+			email: `${crypto.randomUUID()}@person.invalid`,
+			username: null,
+			displayUsername: null
+		})
+		.returning('id')
+		.executeTakeFirstOrThrow();
+	return id;
+}
+
+/** What whoever opened a link fills in. */
+export interface LinkAnswer {
+	readonly name?: string;
+	readonly username?: string;
+	readonly password?: string;
+}
+
+/**
+ * Lets in whoever holds a link: into a house as somebody new (or as who they are, where they are signed in), with a new
+ * password, or just in. What is wrong with the answer is said before the link is used. Throws InputError.
+ */
+export async function enterBy(
+	entrance: Entrance,
+	token: string,
+	answer: LinkAnswer,
+	who: Who | undefined,
+	headers: Headers
+): Promise<Cookies> {
+	const { door } = entrance;
+	const link = await openLink(door, token);
+	if (link.kind === 'entry' || (link.kind === 'invitation' && who?.session)) {
+		const used = await useLink(door, token);
+		if (used.kind === 'entry') return letIn(entrance, used.personId!, headers);
+		await takeIn(door, used, who!.person, who!.name);
+		return [];
+	}
+	const { name = '', username = '', password = '' } = answer;
+	checkPassword(password);
+	if (!username.trim()) throw new InputError('request', 'Say the name that you sign in by.', '/username');
+	if (link.kind === 'invitation' && !name.trim()) throw new InputError('request', 'Say your name.', '/name');
+	const taken = await door
+		.selectFrom('people')
+		.select('id')
+		.where('username', '=', username.normalize('NFC').trim().toLowerCase())
+		.executeTakeFirst();
+	if (taken && taken.id !== link.personId)
+		throw new InputError('name-taken', `“${username}” signs in here already. Choose another name.`, '/username');
+	const used = await useLink(door, token);
+	const person = used.personId ?? (await makePerson(door, name));
+	await setPassword(entrance, person, username, password);
+	if (used.kind === 'invitation') await takeIn(door, used, person, name);
+	return letIn(entrance, person, headers);
+}
+
+async function takeIn(door: Door, { houseId, role }: Link, person: string, name: string): Promise<void> {
+	await join(door, houseId!, person, role!);
+	await note(door, houseId!, person, 'people', `${name} came in as ${role}: ${ROLE_WORDS[role!]}`);
+	await door.updateTable('sessions').set({ houseId }).where('userId', '=', person).execute();
+}
+
+/**
+ * Somebody signs in by another name or password from now on. Who has a password already shows it first. They stay signed in
+ * here, and nowhere else. Throws InputError.
+ */
+export async function changePassword(
+	entrance: Entrance,
+	{ person }: Who,
+	wanted: { readonly username: string; readonly password: string; readonly old?: string },
+	from: { readonly address: string; readonly headers: Headers }
+): Promise<Cookies> {
+	const context = await entrance.auth.$context;
+	const accounts = await context.internalAdapter.findAccounts(person);
+	const hash = accounts.find(({ providerId }) => providerId === 'credential')?.password;
+	if (hash)
+		await attempt(entrance.door, person, from.address, async () => {
+			if (!(await context.password.verify({ hash, password: wanted.old ?? '' })))
+				throw new InputError('password', 'The password as it was is another.', '/old');
+		});
+	await setPassword(entrance, person, wanted.username, wanted.password);
+	return letIn(entrance, person, from.headers);
+}
+
+/**
+ * Invites somebody into a house. Nobody comes in without signing in from now on, so whoever did until now is signed in by
+ * the answer.
+ */
+export async function invite(
+	entrance: Entrance,
+	{ house, person, session }: Who,
+	{ name, role }: { readonly name?: string; readonly role: Role },
+	headers: Headers
+): Promise<{ token: string; cookies: Cookies }> {
+	const { door } = entrance;
+	const token = await makeLink(door, {
+		kind: 'invitation',
+		house,
+		role,
+		madeBy: person,
+		...(name?.trim() && { name: name.trim() })
+	});
+	await note(
+		door,
+		house,
+		person,
+		'people',
+		`${name?.trim() || 'somebody'} was invited as ${role}: ${ROLE_WORDS[role]}`
+	);
+	const cookies = session === undefined ? await letIn(entrance, person, headers) : [];
+	await closeInstallation(door);
+	return { token, cookies };
+}
+
+/** A link by which a member of the house sets a new password; the one before leads nowhere. Throws NotFoundError. */
+export async function passwordLink({ door }: Entrance, { house, person }: Who, of: string): Promise<string> {
+	const { members } = await listMembers(door, house);
+	const member = members.find(({ id }) => id === of);
+	if (!member) throw new NotFoundError('This person does not belong to the house.');
+	await endLinks(door, 'password', { person: of });
+	await note(door, house, person, 'people', `${member.name} was given a link for a new password`);
+	return makeLink(door, { kind: 'password', person: of, house, madeBy: person });
+}

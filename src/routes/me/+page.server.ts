@@ -1,0 +1,14 @@
+import { load as answer } from '$lib/server/http/answers.ts';
+import { known } from '$lib/server/http/signed.ts';
+import { listSessions, signsInBy } from '$lib/server/people/sessions.ts';
+import { entrance } from '$lib/server/people/shared.ts';
+import type { PageServerLoad } from './$types.js';
+
+export const load: PageServerLoad = ({ locals, depends }) => {
+	depends('heptarch:me');
+	return answer(async () => {
+		const { door } = await entrance();
+		const { person, session } = known(locals);
+		return { ...(await signsInBy(door, person)), sessions: await listSessions(door, person, session) };
+	});
+};

@@ -1,0 +1,43 @@
+<script lang="ts">
+	import { page } from '$app/state';
+	import { call } from '$lib/ui/api.ts';
+	import Button from '$lib/ui/controls/Button.svelte';
+	import Gate from '$lib/ui/people/Gate.svelte';
+	import { Once } from '$lib/ui/people/once.svelte.ts';
+	import PasswordFields from '$lib/ui/people/PasswordFields.svelte';
+
+	let { data } = $props();
+	let username = $state('');
+	let password = $state('');
+	const once = new Once();
+	/** Where it was that somebody wanted to go, in this application and nowhere else. */
+	const to = $derived.by(() => {
+		const wanted = page.url.searchParams.get('to') ?? '/';
+		const url = new URL(wanted, page.url.origin);
+		return url.origin === page.url.origin ? url.pathname + url.search : '/';
+	});
+	async function signIn() {
+		if (await once.do(() => call('POST', '/api/session', { username, password }))) location.assign(to);
+	}
+</script>
+
+<Gate title="Sign in" lead="Your name, and the password that you chose as you came in.">
+	<form
+		class="flex flex-col gap-4"
+		onsubmit={(event) => {
+			event.preventDefault();
+			void signIn();
+		}}
+	>
+		<PasswordFields bind:username bind:password />
+		{#if once.fault}<p class="rounded-lg bg-error-wash px-3 py-2 text-error" role="alert">{once.fault}</p>{/if}
+		<Button primary type="submit" disabled={once.isBusy}>Sign in</Button>
+	</form>
+	<p class="mt-6 text-[12.5px] text-quiet">
+		Not here before, or the password is forgotten? A keeper of your house gives you a link that leads in once. Who keeps
+		the installation gets one by <code>npm run link</code>.
+	</p>
+	{#if data.who}<p class="mt-3 text-[12.5px] text-quiet">
+			You are signed in as {data.who.name} already. <a class="underline" href="/">Go to the Desk</a>
+		</p>{/if}
+</Gate>
