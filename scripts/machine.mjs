@@ -228,6 +228,13 @@ export function prepareDatabase(url, { demo }) {
 	);
 }
 
+/** A link that lets a keeper in, where people have to sign in; none where this machine is let in as it is. */
+export async function linkWhereClosed(url, origin) {
+	const { bundle } = await import('./bundle.mjs');
+	const program = await bundle(join(root, 'src', 'link.ts'), ['src']);
+	return ask(process.execPath, [program, origin, '--if-closed'], { env: { ...process.env, DATABASE_URL: url } });
+}
+
 /** The databases that those of tests are copies of: with the present schema, and with the demo house in it. */
 export const TEMPLATES = { empty: 'template_empty', demo: 'template_demo' };
 

@@ -1,10 +1,12 @@
-// npm start: everything from a bare machine to the demo house in the browser. Twice in a row is harmless.
+// npm start: everything from a bare machine to the demo house in the browser; with -- --empty to a house with nothing in it.
+// Twice in a row is harmless.
 import {
 	checkNode,
 	ensureBuild,
 	ensureNodePackages,
 	freePort,
 	giveUp,
+	linkWhereClosed,
 	ownDatabase,
 	prepareDatabase,
 	say,
@@ -20,7 +22,7 @@ const database = process.env.DATABASE_URL
 const TOO_SOON = 10_000;
 const isDev = process.argv.includes('--dev');
 if (!isDev) ensureBuild();
-prepareDatabase(database.url, { demo: true });
+prepareDatabase(database.url, { demo: !process.argv.includes('--empty') });
 const port = await freePort(Number(process.env.PORT) || 4700);
 
 let child;
@@ -53,4 +55,7 @@ async function start() {
 }
 await start();
 say('Ctrl+C stops what was started; what you made stays.');
-console.log(`\n  Heptarch is at http://127.0.0.1:${port}\n`);
+const origin = `http://127.0.0.1:${port}`;
+console.log(`\n  Heptarch is at ${origin}\n`);
+const link = await linkWhereClosed(database.url, origin);
+if (link) console.log(`  This link lets its keeper in, once, until tomorrow: ${link}\n`);

@@ -9,6 +9,7 @@
 	import ArrivalsBanner from '$lib/ui/documents/ArrivalsBanner.svelte';
 	import DropTarget from '$lib/ui/documents/DropTarget.svelte';
 	import { addressOf } from '$lib/ui/documents/kinds.ts';
+	import NameHouse from '$lib/ui/people/NameHouse.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import TablePicture from '$lib/ui/stylebook/TablePicture.svelte';
 
@@ -50,8 +51,8 @@
 <DropTarget ondrop={(files) => arrivals.take(files)} />
 <TopBar title="Desk">
 	{#snippet actions()}
-		<Button href="/starters/begin">Make a table…</Button>
-		<Button primary onclick={() => chooser.choose()}>Add documents…</Button>
+		<Button needs="author" href="/starters/begin">Make a table…</Button>
+		<Button needs="author" primary onclick={() => chooser.choose()}>Add documents…</Button>
 	{/snippet}
 </TopBar>
 <FileChooser
@@ -64,6 +65,7 @@
 <main class="flex-1 overflow-y-auto px-5 py-5">
 	<ArrivalsBanner {arrivals} />
 	{#if isNew}
+		{#if data.who!.houseName === 'New house'}<div class="mb-4"><NameHouse name="" /></div>{/if}
 		<ol class="mb-6 grid grid-cols-3 gap-4" aria-label="First steps">
 			{#each steps as { words, why, done, does, run, href }, i (words)}
 				<li class={['card flex flex-col px-4 py-3.5', done && 'bg-picked-wash!']}>

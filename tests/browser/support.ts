@@ -146,6 +146,11 @@ export class Page {
 		return new Page(await openBrowser(downloads), application, downloads);
 	}
 
+	/** Somebody else at the same application: another browser, which knows nothing of this one. */
+	async beside(): Promise<Page> {
+		return new Page(await openBrowser(this.downloads), this.application, this.downloads);
+	}
+
 	/** Closes both; throws where the server complained of anything meanwhile. */
 	async close(): Promise<void> {
 		await this.driver.quit();

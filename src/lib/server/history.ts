@@ -46,12 +46,17 @@ interface Kind {
 /** What a person is to do who came too late for a page that has to be loaded again. */
 export const LOAD_AGAIN = 'Load it again to see what is there now.';
 
+const lastWords = ({ label, by }: StepInfo) => (by === null ? label : `${label}, by ${by}`);
+
 /** The one answer to a change that came too late, of what and with what is to be done about it. */
 export const overtaken = (what: string, then: string, now: Overtaken): ConflictError =>
 	new ConflictError(
-		`${what} was changed in another window in the meantime${now.last ? `: ${now.last.label}` : ''}. ${then}`.trim(),
+		`${what} was changed in another window in the meantime${now.last ? `: ${lastWords(now.last)}` : ''}. ${then}`.trim(),
 		now
 	);
+
+/** The name of who made a step; people who left the house are named, too. */
+export const BY = sql<string | null>`(select name from colleagues where colleagues.id = made_by)`;
 
 /** A step as it is stored, for a list. */
 export const listedStep = ({
@@ -102,7 +107,7 @@ export class History<State> {
 
 	async list(db: Db, id: Id): Promise<StepInfo[]> {
 		const { rows } = await sql<{ step: number; label: string; made_by: string | null; created_at: Date }>`
-			select step, label, made_by, created_at from ${this.table} where ${this.whose(id)} order by step`.execute(db);
+			select step, label, ${BY} as made_by, created_at from ${this.table} where ${this.whose(id)} order by step`.execute(db);
 		return rows.map(listedStep);
 	}
 

@@ -14,6 +14,7 @@
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import RunDialog from '$lib/ui/documents/RunDialog.svelte';
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
+	import { refusedTo } from '$lib/ui/people/refused.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import type { DocumentOrder, DocumentSummary } from '$lib/server/documents/list.ts';
 	import { Listing, MOST_TICKED } from '$lib/ui/documents/listing.svelte.ts';
@@ -23,6 +24,7 @@
 	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
+	const why = $derived(refusedTo('author'));
 	let chooser: FileChooser;
 	let removing = $state<DocumentSummary>();
 	let asking = $state(false);
@@ -126,24 +128,25 @@
 				}}>Put aside · {counts.aside}</Button
 			>
 		{/if}
-		<Button href="/starters/begin">Make a table…</Button>
+		<Button needs="author" href="/starters/begin">Make a table…</Button>
 		{#if chosen.length}
 			{#if chosen.length > 1}<Button href="/census?documents={chosen.map(({ id }) => id).join()}"
 					>Census of these</Button
 				>{/if}
 			{#if chosen.every((document) => document.kind === 'svg')}
-				<Button onclick={readAgain}
+				<Button needs="author" onclick={readAgain}
 					>Read {pluralWord(chosen.length, 'its schedules', `the schedules of ${chosen.length} drawings`)} again</Button
 				>
 			{/if}
 			<Button
+				needs="author"
 				primary
 				onclick={() => {
 					running = true;
 				}}>Give {plural(chosen.length, 'document')} a style…</Button
 			>
 		{:else}
-			<Button primary onclick={() => chooser.choose()}>Add documents…</Button>
+			<Button needs="author" primary onclick={() => chooser.choose()}>Add documents…</Button>
 		{/if}
 	{/snippet}
 </TopBar>
@@ -165,7 +168,7 @@
 				TSV), up to 50 MB each, anywhere on this page, or paste cells. Tables are recognised at once; nothing in a file
 				changes before you take it back.
 			</p>
-			<Button class="mt-5" onclick={() => chooser.choose()}>Choose a document…</Button>
+			<Button needs="author" class="mt-5" onclick={() => chooser.choose()}>Choose a document…</Button>
 		</div>
 	{:else}
 		<div class="card overflow-hidden">
@@ -238,11 +241,12 @@
 							<td class="pe-3 text-end whitespace-nowrap">
 								<button
 									type="button"
-									class="rounded p-1.5 text-quiet hover:bg-desk hover:text-ink"
+									class="rounded p-1.5 text-quiet enabled:hover:bg-desk enabled:hover:text-ink disabled:opacity-40"
+									disabled={why !== undefined}
 									aria-label={document.archived
 										? `Take “${document.name}” back to work`
 										: `Put “${document.name}” aside`}
-									title={document.archived ? 'Back to work' : 'Put aside'}
+									title={why ?? (document.archived ? 'Back to work' : 'Put aside')}
 									onclick={() =>
 										keep(
 											document,
@@ -252,7 +256,9 @@
 								>
 								<button
 									type="button"
-									class="rounded p-1.5 text-quiet hover:bg-error-wash hover:text-error"
+									class="rounded p-1.5 text-quiet enabled:hover:bg-error-wash enabled:hover:text-error disabled:opacity-40"
+									disabled={why !== undefined}
+									title={why}
 									aria-label="Remove “{document.name}”"
 									onclick={() => {
 										removing = document;

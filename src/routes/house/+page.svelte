@@ -20,6 +20,10 @@
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { undoKeys } from '$lib/ui/controls/shortcuts.ts';
+	import Why from '$lib/ui/people/Why.svelte';
+	import Only from '$lib/ui/people/Only.svelte';
+	import NameHouse from '$lib/ui/people/NameHouse.svelte';
+	import { refusedTo } from '$lib/ui/people/refused.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import Waiting from '$lib/ui/shell/Waiting.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
@@ -174,8 +178,8 @@
 		>
 	{/snippet}
 	{#snippet actions()}
-		<UndoRedo line={work.line} busy={work.isBusy} onmove={(to) => work.sender.goTo(to)} />
-		<Button onclick={() => chooser.click()}>Take in tokens…</Button>
+		<UndoRedo needs="designer" line={work.line} busy={work.isBusy} onmove={(to) => work.sender.goTo(to)} />
+		<Button needs="designer" onclick={() => chooser.click()}>Take in tokens…</Button>
 		<input
 			bind:this={chooser}
 			type="file"
@@ -190,9 +194,10 @@
 		<Button href="/api/house/tokens" download>Take out tokens</Button>
 		<Button href="/house/policy">Policy…</Button>
 		<Button href="/house/people">People…</Button>
-		<Button primary disabled={work.isBusy} onclick={() => addInk('#6B6172')}>New ink</Button>
+		<Button needs="designer" primary disabled={work.isBusy} onclick={() => addInk('#6B6172')}>New ink</Button>
 	{/snippet}
 </TopBar>
+<Why needs="designer" />
 <Waiting sender={work.sender} />
 
 <div class="flex min-h-0 flex-1">
@@ -221,10 +226,11 @@
 				</li>
 			{/each}
 		</ul>
-		<PictureInks onink={addInk} />
+		<Only needs="designer"><PictureInks onink={addInk} /></Only>
 		<div class="mt-6 mb-2 flex items-center gap-3">
 			<h2 class="font-semibold">Type roles</h2>
 			<Button
+				needs="designer"
 				small
 				class="ms-auto"
 				disabled={work.isBusy}
@@ -259,13 +265,15 @@
 				class="field"
 				aria-label="Figures and dates written as in"
 				value={house.locale}
-				disabled={work.isBusy}
+				disabled={work.isBusy || refusedTo('designer') !== undefined}
 				onchange={(event) => work.setLocale(event.currentTarget.value)}
 			>
 				{#each LOCALES as locale (locale)}<option value={locale}>{localeWords(locale)}</option>{/each}
 			</select>
 			<span class="text-quiet tabular-nums">{sample(house.locale)}</span>
 		</label>
+		<h2 class="mt-6 mb-2 font-semibold">Name</h2>
+		<NameHouse name={house.name} />
 		<h2 class="mt-6 mb-2 font-semibold">What is kept</h2>
 		<StoreFacts store={data.store} />
 	</main>
@@ -273,93 +281,97 @@
 		class="w-[330px] shrink-0 overflow-y-auto border-s border-hairline bg-paper px-4 py-4"
 		aria-label="What is picked"
 	>
-		{#if ink}
-			{@const hex = toHex(house.inks[ink]!)!}
-			<label class="block text-quiet"
-				>Name<TypedField
-					class="mt-1 w-full font-semibold text-ink"
-					label="Name of the ink"
-					text={ink}
-					parse={parseName}
-					onset={rename}
-				/></label
-			>
-			<p class="mt-3 mb-1 text-quiet">Colour</p>
-			{#key ink}<ColourField value={hex} label="Colour of the ink" onset={(next) => work.setInk(ink, next)} />{/key}
-			<p class="mt-3 text-[12px] text-quiet">
-				Contrast with paper {contrast(hex, '#FFFFFF').toFixed(1)}:1, with black {contrast(hex, '#000000').toFixed(1)}:1.
-			</p>
-			<Uses
-				what="ink"
-				name={ink}
-				uses={inkUsesOf(ink)}
-				others={Object.keys(house.inks).filter((name) => name !== ink)}
-				onremove={(instead) => work.removeInk(ink, instead)}
-			/>
-		{:else if roleName}
-			{@const role = house.typeRoles[roleName]!}
-			{#key roleName}
+		<Only needs="designer">
+			{#if ink}
+				{@const hex = toHex(house.inks[ink]!)!}
 				<label class="block text-quiet"
 					>Name<TypedField
 						class="mt-1 w-full font-semibold text-ink"
-						label="Name of the type role"
-						text={roleName}
+						label="Name of the ink"
+						text={ink}
 						parse={parseName}
 						onset={rename}
 					/></label
 				>
-				<label class="mt-3 block text-quiet"
-					>Family<input
-						class="field mt-1 w-full text-ink"
-						list="families"
-						value={role.family ?? ''}
-						onchange={(event) => setRole('family', event.currentTarget.value.trim() || undefined)}
-					/></label
-				>
-				<datalist id="families"
-					>{#each SHIPPED as family (family)}<option value={family}></option>{/each}</datalist
-				>
-				<div class="mt-3 grid grid-cols-3 gap-2">
-					{#each [['size', 'Size'], ['weight', 'Weight'], ['tracking', 'Tracking']] as const as [key, label] (key)}
-						<label class="block text-quiet"
-							>{label}<TypedField
-								class="mt-1 w-full text-ink"
-								{label}
-								text={String(role[key] ?? '')}
-								placeholder="–"
-								parse={PARSE_ROLE[key]}
-								onset={(value) => setRole(key, value)}
-								onclear={() => setRole(key, undefined)}
-							/></label
-						>
-					{/each}
-				</div>
-				<label class="mt-3 block text-quiet"
-					>Case<select
-						class="field mt-1 w-full text-ink"
-						value={role.case ?? ''}
-						onchange={(event) => setRole('case', event.currentTarget.value || undefined)}
+				<p class="mt-3 mb-1 text-quiet">Colour</p>
+				{#key ink}<ColourField value={hex} label="Colour of the ink" onset={(next) => work.setInk(ink, next)} />{/key}
+				<p class="mt-3 text-[12px] text-quiet">
+					Contrast with paper {contrast(hex, '#FFFFFF').toFixed(1)}:1, with black {contrast(hex, '#000000').toFixed(
+						1
+					)}:1.
+				</p>
+				<Uses
+					what="ink"
+					name={ink}
+					uses={inkUsesOf(ink)}
+					others={Object.keys(house.inks).filter((name) => name !== ink)}
+					onremove={(instead) => work.removeInk(ink, instead)}
+				/>
+			{:else if roleName}
+				{@const role = house.typeRoles[roleName]!}
+				{#key roleName}
+					<label class="block text-quiet"
+						>Name<TypedField
+							class="mt-1 w-full font-semibold text-ink"
+							label="Name of the type role"
+							text={roleName}
+							parse={parseName}
+							onset={rename}
+						/></label
 					>
-						<option value="">not said</option>
-						{#each ['none', 'upper', 'lower', 'title', 'small-caps'] as letters (letters)}<option value={letters}
-								>{letters}</option
-							>{/each}
-					</select></label
-				>
-			{/key}
-			<Uses
-				what="type role"
-				name={roleName}
-				uses={roleUsesOf(roleName)}
-				others={Object.keys(house.typeRoles).filter((name) => name !== roleName)}
-				onremove={(instead) => work.removeTypeRole(roleName, instead)}
-			/>
-		{:else}
-			<p class="text-quiet">
-				Inks and type roles are what styles name. Pick one to rename it, change it, see who uses it, or put another in
-				its place: every style that names it follows.
-			</p>
-		{/if}
+					<label class="mt-3 block text-quiet"
+						>Family<input
+							class="field mt-1 w-full text-ink"
+							list="families"
+							value={role.family ?? ''}
+							onchange={(event) => setRole('family', event.currentTarget.value.trim() || undefined)}
+						/></label
+					>
+					<datalist id="families"
+						>{#each SHIPPED as family (family)}<option value={family}></option>{/each}</datalist
+					>
+					<div class="mt-3 grid grid-cols-3 gap-2">
+						{#each [['size', 'Size'], ['weight', 'Weight'], ['tracking', 'Tracking']] as const as [key, label] (key)}
+							<label class="block text-quiet"
+								>{label}<TypedField
+									class="mt-1 w-full text-ink"
+									{label}
+									text={String(role[key] ?? '')}
+									placeholder="–"
+									parse={PARSE_ROLE[key]}
+									onset={(value) => setRole(key, value)}
+									onclear={() => setRole(key, undefined)}
+								/></label
+							>
+						{/each}
+					</div>
+					<label class="mt-3 block text-quiet"
+						>Case<select
+							class="field mt-1 w-full text-ink"
+							value={role.case ?? ''}
+							onchange={(event) => setRole('case', event.currentTarget.value || undefined)}
+						>
+							<option value="">not said</option>
+							{#each ['none', 'upper', 'lower', 'title', 'small-caps'] as letters (letters)}<option value={letters}
+									>{letters}</option
+								>{/each}
+						</select></label
+					>
+				{/key}
+				<Uses
+					what="type role"
+					name={roleName}
+					uses={roleUsesOf(roleName)}
+					others={Object.keys(house.typeRoles).filter((name) => name !== roleName)}
+					onremove={(instead) => work.removeTypeRole(roleName, instead)}
+				/>
+			{:else}
+				<p class="text-quiet">
+					Inks and type roles are what styles name. Pick one to rename it, change it, see who uses it, or put another in
+					its place: every style that names it follows.
+				</p>
+			{/if}
+		</Only>
 	</aside>
 </div>
 

@@ -8,7 +8,7 @@
 	import { Once } from '$lib/ui/people/once.svelte.ts';
 	import PasswordFields from '$lib/ui/people/PasswordFields.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
-	import { ROLE_WORDS } from '$lib/workbench/roles.ts';
+	import { mayWords } from '$lib/workbench/roles.ts';
 
 	let { data } = $props();
 	const who = $derived(data.who!);
@@ -64,23 +64,62 @@
 
 <main class="flex-1 overflow-y-auto px-5 py-5">
 	<div class="grid max-w-5xl grid-cols-2 items-start gap-5">
-		<section class="card px-5 py-4" aria-labelledby="called">
-			<h2 id="called" class="mb-3 font-semibold">What others call you</h2>
-			<form
-				class="flex gap-2"
-				onsubmit={(event) => {
-					event.preventDefault();
-					void rename();
-				}}
-			>
-				<input class="field flex-1" aria-label="Your name" maxlength="100" required bind:value={name} />
-				<Button type="submit" disabled={naming.isBusy || name.trim() === who.name}>Take this name</Button>
-			</form>
-			{#if naming.fault}<p class="mt-2 text-error" role="alert">{naming.fault}</p>{/if}
-			<p class="mt-3 text-[12.5px] text-quiet">As {who.role} you have what is yours: {ROLE_WORDS[who.role]}.</p>
-		</section>
+		<div class="flex flex-col gap-5">
+			<section class="card px-5 py-4" aria-labelledby="called">
+				<h2 id="called" class="mb-3 font-semibold">What others call you</h2>
+				<form
+					class="flex gap-2"
+					onsubmit={(event) => {
+						event.preventDefault();
+						void rename();
+					}}
+				>
+					<input class="field flex-1" aria-label="Your name" maxlength="100" required bind:value={name} />
+					<Button type="submit" disabled={naming.isBusy || name.trim() === who.name}>Take this name</Button>
+				</form>
+				{#if naming.fault}<p class="mt-2 text-error" role="alert">{naming.fault}</p>{/if}
+				<p class="mt-3 text-[12.5px] text-quiet">{mayWords(who.role)}</p>
+			</section>
 
-		<section class="card row-span-2 px-5 py-4" aria-labelledby="password">
+			<section class="card px-5 py-4" aria-labelledby="sessions">
+				<h2 id="sessions" class="mb-3 font-semibold">Where you are signed in</h2>
+				<ul class="flex flex-col gap-2">
+					{#each data.sessions as { id, agent, from, since, isThis } (id)}
+						<li class="flex items-center gap-3">
+							<span class="flex-1"
+								>{agentWords(agent)}<span class="block text-[12px] text-quiet"
+									>since {date.format(new Date(since))}{from ? ` · from ${from}` : ''}</span
+								></span
+							>
+							{#if isThis}<span class="chip">here</span>{:else}<Button small onclick={() => end(id)}
+									>Sign out there</Button
+								>{/if}
+						</li>
+					{:else}
+						<li class="text-quiet">Nowhere: this machine needs no signing in yet.</li>
+					{/each}
+				</ul>
+			</section>
+
+			{#if who.houses.length > 1}
+				<section class="card px-5 py-4" aria-labelledby="houses">
+					<h2 id="houses" class="mb-3 font-semibold">Your houses</h2>
+					<ul class="flex flex-col gap-2">
+						{#each who.houses as { id, name: called } (id)}
+							<li class="flex items-center gap-3">
+								<span class="flex-1">{called}</span>
+								{#if id === who.house}<span class="chip">you work here</span>{:else}<Button
+										small
+										onclick={() => workIn(id)}>Work in it</Button
+									>{/if}
+							</li>
+						{/each}
+					</ul>
+				</section>
+			{/if}
+		</div>
+
+		<section class="card px-5 py-4" aria-labelledby="password">
 			<h2 id="password" class="mb-3 font-semibold">{data.hasPassword ? 'Another password' : 'A password'}</h2>
 			{#if !who.isSignedIn}<p class="mb-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text">
 					You need none as long as you are alone here and nobody reaches this from elsewhere. With a password that ends
@@ -108,42 +147,5 @@
 				<div><Button primary type="submit" disabled={securing.isBusy}>Sign in by this from now on</Button></div>
 			</form>
 		</section>
-
-		<section class="card px-5 py-4" aria-labelledby="sessions">
-			<h2 id="sessions" class="mb-3 font-semibold">Where you are signed in</h2>
-			<ul class="flex flex-col gap-2">
-				{#each data.sessions as { id, agent, from, since, isThis } (id)}
-					<li class="flex items-center gap-3">
-						<span class="flex-1"
-							>{agentWords(agent)}<span class="block text-[12px] text-quiet"
-								>since {date.format(new Date(since))}{from ? ` · from ${from}` : ''}</span
-							></span
-						>
-						{#if isThis}<span class="chip">here</span>{:else}<Button small onclick={() => end(id)}
-								>Sign out there</Button
-							>{/if}
-					</li>
-				{:else}
-					<li class="text-quiet">Nowhere: this machine needs no signing in yet.</li>
-				{/each}
-			</ul>
-		</section>
-
-		{#if who.houses.length > 1}
-			<section class="card px-5 py-4" aria-labelledby="houses">
-				<h2 id="houses" class="mb-3 font-semibold">Your houses</h2>
-				<ul class="flex flex-col gap-2">
-					{#each who.houses as { id, name: called } (id)}
-						<li class="flex items-center gap-3">
-							<span class="flex-1">{called}</span>
-							{#if id === who.house}<span class="chip">you work here</span>{:else}<Button
-									small
-									onclick={() => workIn(id)}>Work in it</Button
-								>{/if}
-						</li>
-					{/each}
-				</ul>
-			</section>
-		{/if}
 	</div>
 </main>

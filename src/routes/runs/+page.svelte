@@ -9,6 +9,9 @@
 	import Button from '$lib/ui/controls/Button.svelte';
 
 	let { data } = $props();
+	/** Authors change runs of their own. */
+	const leastFor = (run: { readonly byPerson: string | null }) =>
+		run.byPerson === data.who!.person ? 'author' : 'designer';
 	const isRunning = $derived(data.runs.some(({ state }) => state === 'running'));
 	$effect(() => {
 		if (!isRunning) return;
@@ -42,7 +45,7 @@
 <Shortcuts list={[]} />
 <TopBar title="Runs">
 	{#snippet facts()}{#if data.runs.length}<span class="chip">{plural(data.runs.length, 'run')}</span>{/if}{/snippet}
-	{#snippet actions()}<Button primary href="/documents">Choose documents…</Button>{/snippet}
+	{#snippet actions()}<Button needs="author" primary href="/documents">Choose documents…</Button>{/snippet}
 </TopBar>
 
 <main class="flex-1 overflow-y-auto px-5 py-5">
@@ -62,18 +65,22 @@
 					{run.style}{run.edition ? `, edition ${run.edition}` : ''}
 				</h2>
 				<span class={['chip', run.state === 'running' && 'on']} data-run-state>{STATES[run.state]}</span>
-				<span class="text-quiet">{when.format(new Date(run.startedAt))}</span>
+				<span class="text-quiet">{run.by ? `${run.by}, ` : ''}{when.format(new Date(run.startedAt))}</span>
 				<span class="ms-auto flex gap-2">
 					{#if run.state === 'running'}<Button
+							needs={leastFor(run)}
 							small
 							onclick={() => change(run, 'stop', 'The run stops; what was begun is finished.')}>Stop</Button
 						>{/if}
-					{#if run.state === 'stopped'}<Button small onclick={() => change(run, 'resume', 'The run goes on.')}
-							>Go on</Button
+					{#if run.state === 'stopped'}<Button
+							needs={leastFor(run)}
+							small
+							onclick={() => change(run, 'resume', 'The run goes on.')}>Go on</Button
 						>{/if}
 					{#if run.state === 'done' || run.state === 'stopped'}
 						<Button small href="/api/runs/{run.id}/zip" download>Take all files</Button>
 						<Button
+							needs={leastFor(run)}
 							small
 							onclick={() => change(run, 'undo', 'The run was taken back: every table wears what it wore before.')}
 							>Take it back</Button

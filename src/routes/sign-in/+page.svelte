@@ -31,7 +31,7 @@
 	>
 		<PasswordFields bind:username bind:password />
 		{#if once.fault}<p class="rounded-lg bg-error-wash px-3 py-2 text-error" role="alert">{once.fault}</p>{/if}
-		<Button primary type="submit" disabled={once.isBusy}>Sign in</Button>
+		<Button primary class="justify-center" type="submit" disabled={once.isBusy}>Sign in</Button>
 	</form>
 	<p class="mt-6 text-[12.5px] text-quiet">
 		Not here before, or the password is forgotten? A keeper of your house gives you a link that leads in once. Who keeps

@@ -49,7 +49,7 @@
 	{#snippet facts()}{#if data.starters.length}<span class="chip"
 				>{plural(data.starters.length, 'table')} to begin with</span
 			>{/if}{/snippet}
-	{#snippet actions()}<Button primary href="/starters/begin">Make a table…</Button>{/snippet}
+	{#snippet actions()}<Button needs="author" primary href="/starters/begin">Make a table…</Button>{/snippet}
 </TopBar>
 <main class="min-h-0 flex-1 overflow-y-auto px-6 py-5">
 	{#if !data.starters.length}
@@ -59,7 +59,7 @@
 				A starter is a table with its content, style, touches and sizes, ready to be placed again. Make a table, or open
 				one of a document on the table bench, and keep it from there.
 			</p>
-			<Button primary href="/starters/begin">Make a table…</Button>
+			<Button needs="author" primary href="/starters/begin">Make a table…</Button>
 		</div>
 	{/if}
 	{#each categories as category (category)}
@@ -88,10 +88,11 @@
 							{pluralWord(used, 'once', `${used} times`)}</span
 						>
 						<div class="mt-2 flex gap-1.5">
-							<Button small href="/starters/begin?starter={id}{document ? `&into=${document.id}` : ''}"
+							<Button needs="author" small href="/starters/begin?starter={id}{document ? `&into=${document.id}` : ''}"
 								>Place it…</Button
 							>
 							<Button
+								needs="author"
 								small
 								onclick={() => {
 									changing = { id, version, name, category: starter.category, description };
@@ -99,6 +100,7 @@
 								}}>Edit…</Button
 							>
 							<Button
+								needs="author"
 								small
 								onclick={() => {
 									removing = starter;

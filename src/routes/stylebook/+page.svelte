@@ -14,6 +14,7 @@
 	import InView from '$lib/ui/shell/InView.svelte';
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { findKey } from '$lib/ui/controls/shortcuts.ts';
+	import { refusedTo } from '$lib/ui/people/refused.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import StylePicture from '$lib/ui/stylebook/StylePicture.svelte';
 	import { excerpt } from '$lib/workbench/excerpt.ts';
@@ -70,6 +71,7 @@
 		(ticked = ticked.includes(id) ? ticked.filter((other) => other !== id) : [...ticked, id]);
 
 	function begin() {
+		if (why !== undefined) return;
 		from = book.offered()[0]?.id ?? '';
 		name = '';
 		purpose = '';
@@ -124,6 +126,9 @@
 				notifyError(error);
 			}
 	}
+
+	/** Designers alone put styles aside and remove them. */
+	const why = $derived(refusedTo('designer'));
 
 	/** What is shown changes with what is known: the other styles are not shown with the counts of before. */
 	async function reload() {
@@ -181,8 +186,8 @@
 			bind:value={search}
 			data-find
 		/>
-		<Button onclick={() => chooser.choose()}>Take in styles…</Button>
-		<Button primary onclick={begin}>New style… <span class="opacity-80">N</span></Button>
+		<Button needs="designer" onclick={() => chooser.choose()}>Take in styles…</Button>
+		<Button needs="designer" primary onclick={begin}>New style… <span class="opacity-80">N</span></Button>
 	{/snippet}
 </TopBar>
 <FileChooser bind:this={chooser} label="Style files to take in" accept=".json,.docx" onchoose={takeIn} />
@@ -195,7 +200,7 @@
 				A style says once how tables look. Start a blank one, or drop a style file (*.heptarch.json) or a
 				word-processing template (DOCX) on this page.
 			</p>
-			<Button class="mt-5" onclick={begin}>Start a style…</Button>
+			<Button needs="designer" class="mt-5" onclick={begin}>Start a style…</Button>
 		</div>
 	{/if}
 	<ul class="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
@@ -241,9 +246,10 @@
 						>
 						<button
 							type="button"
-							class="relative z-1 rounded p-1.5 hover:bg-picked-wash hover:text-picked"
+							class="relative z-1 rounded p-1.5 enabled:hover:bg-picked-wash enabled:hover:text-picked disabled:opacity-40"
 							aria-label={style.aside ? `Bring “${name}” back` : `Put “${name}” aside`}
-							title={style.aside ? 'Back to work' : 'Put aside'}
+							title={why ?? (style.aside ? 'Back to work' : 'Put aside')}
+							disabled={why !== undefined}
 							onclick={() => putAside(style, !style.aside)}
 						>
 							<ArchiveOutline class="h-4 w-4" />
@@ -251,9 +257,10 @@
 						{#if style.aside}
 							<button
 								type="button"
-								class="relative z-1 rounded p-1.5 hover:bg-error-wash hover:text-error"
+								class="relative z-1 rounded p-1.5 enabled:hover:bg-error-wash enabled:hover:text-error disabled:opacity-40"
 								aria-label="Remove “{name}”"
-								title="Remove for good"
+								title={why ?? 'Remove for good'}
+								disabled={why !== undefined}
 								onclick={() => {
 									removing = style;
 									replacement = '';

@@ -28,9 +28,7 @@ describe('the check of what is kept', () => {
 		await sql`update files set bytes = set_byte(bytes, 50, (get_byte(bytes, 50) + 1) % 256) where hash = ${altered}`.execute(
 			db
 		);
-		await asOwner(url, (owner) =>
-			sql`alter table documents drop constraint documents_file_hash_fkey`.execute(owner)
-		);
+		await asOwner(url, (owner) => sql`alter table documents drop constraint documents_file_hash_fkey`.execute(owner));
 		await db.deleteFrom('files').where('hash', '=', gone).execute();
 		const { faults } = await checkStore(db);
 		const said = new Map(faults.map(({ hash, words }) => [hash, words]));

@@ -85,7 +85,9 @@ describe('what will be over', () => {
 			// The last thing that a statement does fails as it does where there is no room.
 			await sql`create or replace function full_disk() returns trigger language plpgsql as $$
 				begin raise exception 'could not extend file: No space left on device' using errcode = '53100'; end $$`.execute(owner);
-			await sql`create trigger full_disk after insert on ${sql.table(table)} execute function full_disk()`.execute(owner);
+			await sql`create trigger full_disk after insert on ${sql.table(table)} execute function full_disk()`.execute(
+				owner
+			);
 			const said = await answered(addDocument(db, 'report.docx', await seasonReport()));
 			await sql`drop trigger full_disk on ${sql.table(table)}`.execute(owner);
 			assert.equal(said?.status, 503, table);

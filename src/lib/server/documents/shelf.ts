@@ -1,5 +1,6 @@
 import { sql, type Kysely } from 'kysely';
 import { NotFoundError } from '../http/answers.ts';
+import { addToLog } from '../house/log.ts';
 import type { Database } from '../database.ts';
 import { documentRow, stateAt } from './rows.ts';
 import { recordWears } from './record.ts';
@@ -17,7 +18,8 @@ export async function archiveDocument(db: Kysely<Database>, id: string, archived
 /** Takes a document out; for a day it can be brought back. */
 export async function removeDocument(db: Kysely<Database>, id: string): Promise<void> {
 	await db.transaction().execute(async (trx) => {
-		await documentRow(trx, id);
+		const { name } = await documentRow(trx, id);
+		await addToLog(trx, 'removal', `the document “${name}” was removed`);
 		await trx
 			.updateTable('documents')
 			.set({ removed_at: sql<Date>`now()` })

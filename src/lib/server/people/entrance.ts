@@ -1,6 +1,6 @@
 import { APIError } from 'better-auth/api';
 import { InputError } from '../../core/errors.ts';
-import { ROLE_WORDS, type Role } from '../../workbench/roles.ts';
+import type { Role } from '../../workbench/roles.ts';
 import { NotFoundError } from '../http/answers.ts';
 import { attempt } from './attempts.ts';
 import { PASSWORD, type Auth } from './auth.ts';
@@ -162,7 +162,7 @@ export async function enterBy(
 
 async function takeIn(door: Door, { houseId, role }: Link, person: string, name: string): Promise<void> {
 	await join(door, houseId!, person, role!);
-	await note(door, houseId!, person, 'people', `${name} came in as ${role}: ${ROLE_WORDS[role!]}`);
+	await note(door, houseId!, person, 'people', `${name} came in as ${role}`);
 	await door.updateTable('sessions').set({ houseId }).where('userId', '=', person).execute();
 }
 
@@ -206,13 +206,7 @@ export async function invite(
 		madeBy: person,
 		...(name?.trim() && { name: name.trim() })
 	});
-	await note(
-		door,
-		house,
-		person,
-		'people',
-		`${name?.trim() || 'somebody'} was invited as ${role}: ${ROLE_WORDS[role]}`
-	);
+	await note(door, house, person, 'people', `${name?.trim() || 'somebody'} was invited as ${role}`);
 	const cookies = session === undefined ? await letIn(entrance, person, headers) : [];
 	await closeInstallation(door);
 	return { token, cookies };

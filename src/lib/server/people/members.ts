@@ -1,6 +1,6 @@
 import { sql, type Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
-import { ROLE_WORDS, type Role } from '../../workbench/roles.ts';
+import type { Role } from '../../workbench/roles.ts';
 import { NotFoundError } from '../http/answers.ts';
 import type { Door, DoorTables } from './door.ts';
 
@@ -121,7 +121,7 @@ export const setRole = (door: Door, house: string, person: string, role: Role, b
 			.where('houseId', '=', house)
 			.where('personId', '=', person)
 			.execute();
-		await note(trx, house, by, 'role', `${name} is ${role} from now on: ${ROLE_WORDS[role]}`);
+		await note(trx, house, by, 'role', `${name} is ${role} from now on`);
 	});
 
 /** Somebody leaves a house; what they made stays, and says their name. */

@@ -11,6 +11,8 @@ import type { Table } from '../../core/table/grid.ts';
 import type { TableState } from '../../workbench/state.ts';
 import { stateTable } from '../../workbench/table.ts';
 import { NotFoundError } from '../http/answers.ts';
+import { plural } from '../../core/words.ts';
+import { addToLog } from '../house/log.ts';
 import type { Database } from '../database.ts';
 import { openById } from '../documents/open.ts';
 import { nextStep } from '../documents/steps.ts';
@@ -168,7 +170,13 @@ export async function rollOut(
 			.values({ style_id: id, edition, documents: JSON.stringify(changes) })
 			.returning('id')
 			.executeTakeFirstOrThrow();
-		return { id: row.id, tables, documents: Object.keys(changes).length };
+		const count = Object.keys(changes).length;
+		await addToLog(
+			trx,
+			'roll-out',
+			`edition ${edition} of “${name}” was rolled out to ${plural(tables, 'table')} in ${plural(count, 'document')}`
+		);
+		return { id: row.id, tables, documents: count };
 	});
 }
 
@@ -236,6 +244,11 @@ export async function undoRollOut(db: Kysely<Database>, id: string): Promise<{ t
 			.set({ undone_at: sql`now()` })
 			.where('id', '=', id)
 			.execute();
+		await addToLog(
+			trx,
+			'roll-out',
+			`the roll-out of edition ${rollout.edition} to ${plural(tables, 'table')} was taken back`
+		);
 		return { tables, kept };
 	});
 }

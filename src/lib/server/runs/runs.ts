@@ -10,6 +10,7 @@ import { stateAt, type Db } from '../documents/rows.ts';
 import { nextStep } from '../documents/steps.ts';
 import { writeDocument } from '../documents/writing.ts';
 import { loadHouse } from '../house/house.ts';
+import { BY } from '../history.ts';
 import { NotFoundError } from '../http/answers.ts';
 import type { Acting } from '../people/acting.ts';
 import { editionToWear } from '../styles/editions.ts';
@@ -29,6 +30,9 @@ export interface Run {
 	readonly id: string;
 	readonly style: string;
 	readonly edition: number | null;
+	/** Whoever started it: their name, and their id. */
+	readonly by: string | null;
+	readonly byPerson: string | null;
 	readonly startedAt: string;
 	readonly state: 'running' | 'stopped' | 'done' | 'undone';
 	readonly items: readonly RunItem[];
@@ -302,6 +306,10 @@ export async function sendLost(db: Kysely<Database>, send: Send, seconds = 60): 
 	return lost.length;
 }
 
+/** Whose run it is; null where nobody said. Throws NotFoundError. */
+export const runBy = async (db: Kysely<Database>, id: string): Promise<string | null> =>
+	(await existing(db, id)).made_by;
+
 async function existing(db: Kysely<Database>, id: string) {
 	const run = await db.selectFrom('runs').selectAll().where('id', '=', id).executeTakeFirst();
 	if (!run) throw new NotFoundError('This run is no longer here.');
@@ -374,6 +382,7 @@ export async function listRuns(db: Kysely<Database>, only?: string): Promise<Run
 	const runs = await db
 		.selectFrom('runs')
 		.selectAll()
+		.select(BY.as('by'))
 		.$if(only !== undefined, (query) => query.where('id', '=', only!))
 		.orderBy('created_at', 'desc')
 		.limit(50)
@@ -390,13 +399,15 @@ export async function listRuns(db: Kysely<Database>, only?: string): Promise<Run
 		)
 		.orderBy('name')
 		.execute();
-	return runs.map(({ id, style_name, edition, created_at, stopped_at, undone_at }): Run => {
+	return runs.map(({ id, style_name, edition, by, made_by, created_at, stopped_at, undone_at }): Run => {
 		const own = items.filter(({ run_id }) => run_id === id);
 		const isOpen = own.some(({ state }) => state === 'waiting' || state === 'applied');
 		return {
 			id,
 			style: style_name,
 			edition,
+			by,
+			byPerson: made_by,
 			startedAt: created_at.toISOString(),
 			state: undone_at ? 'undone' : !isOpen ? 'done' : stopped_at ? 'stopped' : 'running',
 			items: own.map(({ document_id, name, kind, state, tables, differences, reason }) => ({

@@ -9,6 +9,7 @@ import { partWords } from '../../core/style/parts.ts';
 import type { Condition, PartSettings, Style } from '../../core/style/types.ts';
 import { editionKey } from '../../workbench/stylebook.ts';
 import { NotFoundError } from '../http/answers.ts';
+import { addToLog } from '../house/log.ts';
 import type { Database } from '../database.ts';
 import { loadHouse } from '../house/house.ts';
 import { addStyleStep } from './steps.ts';
@@ -74,6 +75,7 @@ async function insertEdition(trx: Db, id: string, number: number, frozen: Style,
 			frozen: JSON.stringify(frozen)
 		})
 		.execute();
+	await addToLog(trx, 'edition', `edition ${number} of “${frozen.name}” was published`);
 	return number;
 }
 

@@ -4,6 +4,7 @@ import { plural, pluralWord } from '../../core/words.ts';
 import type { Wears } from '../../core/work/table.ts';
 import { mapTables, wornInstead, type TableState } from '../../workbench/state.ts';
 import type { Database } from '../database.ts';
+import { addToLog } from '../house/log.ts';
 import { worksRewritten } from '../documents/replay.ts';
 import { DOCUMENTS, stateAt } from '../documents/rows.ts';
 import { editionToWear } from './editions.ts';
@@ -33,6 +34,7 @@ export async function removeStyle(db: Kysely<Database>, id: string, replacement?
 		}
 		await forgetStyle(trx, id, instead);
 		await trx.deleteFrom('styles').where('id', '=', id).execute();
+		await addToLog(trx, 'removal', `the style “${name}” was removed for good`);
 	});
 }
 

@@ -11,7 +11,7 @@ import { checkStyle } from '../../core/style/validate.ts';
 import { leafWords } from '../../core/style/words.ts';
 import type { Along } from '../../workbench/stylebook.ts';
 import type { Database } from '../database.ts';
-import type { StepInfo } from '../history.ts';
+import { BY, type StepInfo } from '../history.ts';
 import { assertNameFree, findIn, listStyles, STYLES, styleRow } from './styles.ts';
 
 type Db = Kysely<Database> | Transaction<Database>;
@@ -46,7 +46,7 @@ export async function loadStyleSteps(
 	const house = await houseNames(db);
 	const rows = await db
 		.selectFrom('style_steps')
-		.select(['step', 'label', 'definition', 'made_by', 'created_at'])
+		.select(['step', 'label', 'definition', BY.as('made_by'), 'created_at'])
 		.where('style_id', '=', id)
 		.where('step', '>', step - STEPS_KEPT)
 		.orderBy('step')

@@ -12,7 +12,7 @@ import type { DocumentState, TableState } from '../../workbench/state.ts';
 import { stateTable, without } from '../../workbench/table.ts';
 import { NotFoundError } from '../http/answers.ts';
 import type { Database } from '../database.ts';
-import { listedStep, overtaken, type Standing } from '../history.ts';
+import { BY, listedStep, overtaken, type Standing } from '../history.ts';
 import { goneWith, indicesAfter } from '../../formats/row-cells.ts';
 import { chain, insertStep, rememberWork, workAt, type Chained } from '../documents/replay.ts';
 import { documentRow, DOCUMENTS, stateAt, stepsOf, type Db } from '../documents/rows.ts';
@@ -240,7 +240,7 @@ async function checkStands(
 const stepOf = (trx: Transaction<Database>, id: number) =>
 	trx
 		.selectFrom('work_steps')
-		.select(['id as step', 'document_id', 'label', 'made_by', 'created_at'])
+		.select(['id as step', 'document_id', 'label', BY.as('made_by'), 'created_at'])
 		.where('id', '=', id)
 		.executeTakeFirst();
 

@@ -170,8 +170,10 @@
 	<Button small disabled={!chosen.length} onclick={() => (ticked = [])}>Choose none</Button>
 	<span class="ms-auto flex gap-2">
 		<Button small disabled={!chosen.length} onclick={() => (listing = true)}>Which tables…</Button>
-		<Button small disabled={chosen.length !== 1} onclick={() => (lifting = true)}>Lift a style from it…</Button>
-		<Button small disabled={!chosen.length || !styles.length} onclick={() => (giving = true)}
+		<Button needs="designer" small disabled={chosen.length !== 1} onclick={() => (lifting = true)}
+			>Lift a style from it…</Button
+		>
+		<Button needs="author" small disabled={!chosen.length || !styles.length} onclick={() => (giving = true)}
 			>Give {pluralWord(chosen.length, 'it', 'them')} a style…</Button
 		>
 	</span>

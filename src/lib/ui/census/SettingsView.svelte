@@ -91,7 +91,7 @@
 						</select></label
 					>
 				{/if}
-				<Button small disabled={!ticked.length || !to} onclick={() => (bringing = true)}
+				<Button needs="author" small disabled={!ticked.length || !to} onclick={() => (bringing = true)}
 					>{ticked.length ? `Bring ${plural(tables, 'table')}…` : 'Tick what is to be brought'}</Button
 				>
 			</span>

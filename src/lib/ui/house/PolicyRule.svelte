@@ -11,6 +11,7 @@
 	import { plural } from '$lib/core/words.ts';
 	import { parseNumber } from '../controls/fields.ts';
 	import Button from '../controls/Button.svelte';
+	import { refusedTo } from '$lib/ui/people/refused.ts';
 	import Segmented from '../controls/Segmented.svelte';
 	import TypedField from '../controls/TypedField.svelte';
 
@@ -63,6 +64,8 @@
 		if (next.length) set({ styles: next }, 'styles to wear');
 		else onchange('no styles to wear', undefined);
 	}
+	/** Designers say what is wanted. */
+	const isLocked = $derived(busy || refusedTo('designer') !== undefined);
 </script>
 
 <li class="card px-5 py-3.5" aria-label={sentence} data-rule={definition.name}>
@@ -74,7 +77,7 @@
 			label="How much it is wanted"
 			options={[['off', 'not wanted'], ...LEVELS.map((level) => [level, level] as const)]}
 			value={wanted?.level ?? 'off'}
-			onchange={(level) => isReady && !busy && setLevel(level)}
+			onchange={(level) => isReady && !isLocked && setLevel(level)}
 		/>
 	</div>
 	<div class="mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-2">
@@ -86,7 +89,7 @@
 					text={String(least)}
 					parse={(text) => parseNumber(text, { least: bounds.minimum, most: bounds.maximum })}
 					onset={(value) => set({ least: value }, `“${sentence}”: ${value}`)}
-					disabled={busy}
+					disabled={isLocked}
 				/></label
 			>
 		{/if}
@@ -98,7 +101,7 @@
 							type="button"
 							class="-me-1 min-h-6 min-w-6"
 							aria-label="Take {nameOf(id) ?? 'the style that is gone'} out"
-							disabled={busy}
+							disabled={isLocked}
 							onclick={() => setStyles(wears.filter((other) => other !== id))}>×</button
 						></span
 					>
@@ -107,7 +110,7 @@
 					class="field w-52"
 					aria-label="A style to wear"
 					value=""
-					disabled={busy || !offered.length}
+					disabled={isLocked || !offered.length}
 					onchange={(event) => {
 						const { value } = event.currentTarget;
 						event.currentTarget.value = '';
@@ -134,7 +137,7 @@
 		</p>
 		{#if isReady && count.tables}
 			<Button small onclick={onlist}>Which tables…</Button>
-			{#if wanted && words}<Button small disabled={busy} onclick={onmend}>{words}…</Button>
+			{#if wanted && words}<Button needs="author" small disabled={busy} onclick={onmend}>{words}…</Button>
 			{:else if wanted}<span class="text-[12px] text-quiet">Only a person can put that right.</span>{/if}
 		{/if}
 	</div>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { redoable, undoable, type Line } from '$lib/core/history.ts';
+	import type { Role } from '$lib/workbench/roles.ts';
 	import Dialog from './Dialog.svelte';
 	import StepList from './StepList.svelte';
 	import type { ListedStep } from './steps.ts';
@@ -12,25 +13,30 @@
 		/** Whether the steps are listed elsewhere on the screen. */
 		isListed?: boolean;
 		onmove: (to: number) => unknown;
+		/** Who may go to a step. */
+		needs?: Role;
 	}
-	let { line, busy = false, isListed = false, onmove }: Props = $props();
+	let { line, busy = false, isListed = false, onmove, needs = 'author' }: Props = $props();
 	const undo = $derived(undoable(line));
 	const redo = $derived(redoable(line));
 	let open = $state(false);
 </script>
 
 <Button
+	{needs}
 	disabled={undo === undefined || busy}
 	title={undo === undefined ? 'Nothing to undo' : `Undo: ${undo}`}
 	onclick={() => onmove(line.at - 1)}>Undo</Button
 >
 <Button
+	{needs}
 	disabled={redo === undefined || busy}
 	title={redo === undefined ? 'Nothing to redo' : `Redo: ${redo}`}
 	onclick={() => onmove(line.at + 1)}>Redo</Button
 >
 {#if !isListed}
 	<Button
+		{needs}
 		disabled={line.steps.length < 2}
 		title={line.steps.length < 2 ? 'No steps yet' : 'All steps, to go to any of them'}
 		onclick={() => (open = true)}>Steps</Button

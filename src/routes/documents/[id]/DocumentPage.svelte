@@ -25,6 +25,8 @@
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { findKey, undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
 	import Waiting from '$lib/ui/shell/Waiting.svelte';
+	import Why from '$lib/ui/people/Why.svelte';
+	import Only from '$lib/ui/people/Only.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { changesBetween } from '$lib/workbench/changes.ts';
@@ -212,16 +214,20 @@
 	{#snippet actions()}
 		<UndoRedo line={view.line} busy={view.sender.isBusy} onmove={(to) => view.sender.goTo(to)} />
 		{#if data.document.kind === 'json'}<Button href="/documents/{view.id}/bench?table={picked}">Work on it…</Button>
-		{:else if data.document.kind !== 'csv'}<Button href="/starters/begin?into={view.id}">Put a table in…</Button>{/if}
+		{:else if data.document.kind !== 'csv'}<Button needs="author" href="/starters/begin?into={view.id}"
+				>Put a table in…</Button
+			>{/if}
 		<Button href="/documents/{view.id}/print">Print…</Button>
 		<Button onclick={() => (taking = true)}>Take the file…</Button>
 		<Button
+			needs="author"
 			primary
 			disabled={!view.isDirty || view.scoped.length === 0 || view.sender.isBusy}
 			onclick={() => view.apply()}>Apply to {plural(view.scoped.length, 'table')}</Button
 		>
 	{/snippet}
 </TopBar>
+<Why needs="author" />
 <Waiting sender={view.sender} />
 
 <TableStrip
@@ -353,27 +359,31 @@
 			{:else if tab === 'changes'}
 				<ChangesPanel bind:comparing {changes} index={picked} />
 			{:else if tab === 'policy'}
-				<PolicyPanel
-					{judged}
-					{picked}
-					busy={view.sender.isBusy}
-					onpick={pick}
-					onjump={jump}
-					onmend={(rule, of) => view.mend(rule.rule, rule.mend!, of)}
-				/>
+				<Only needs="author">
+					<PolicyPanel
+						{judged}
+						{picked}
+						busy={view.sender.isBusy}
+						onpick={pick}
+						onjump={jump}
+						onmend={(rule, of) => view.mend(rule.rule, rule.mend!, of)}
+					/>
+				</Only>
 			{:else}
-				<Recognised
-					{entry}
-					table={pickedTable}
-					purpose={view.own.purpose}
-					onpurpose={(purpose) => view.correctPurpose(purpose)}
-					where={where(picked)}
-					{usual}
-					onmark={(mark) => view.correctMark(mark)}
-					onrole={(r, role) => view.correctRole(r, role)}
-					onkind={(c, kind) => view.correctKind(c, kind)}
-					onends={(which, count) => view.correctEnds(which, count)}
-				/>
+				<Only needs="author">
+					<Recognised
+						{entry}
+						table={pickedTable}
+						purpose={view.own.purpose}
+						onpurpose={(purpose) => view.correctPurpose(purpose)}
+						where={where(picked)}
+						{usual}
+						onmark={(mark) => view.correctMark(mark)}
+						onrole={(r, role) => view.correctRole(r, role)}
+						onkind={(c, kind) => view.correctKind(c, kind)}
+						onends={(which, count) => view.correctEnds(which, count)}
+					/>
+				</Only>
 			{/if}
 		</TabPanel>
 	</aside>

@@ -6,7 +6,7 @@
 	import Gate from '$lib/ui/people/Gate.svelte';
 	import { Once } from '$lib/ui/people/once.svelte.ts';
 	import PasswordFields from '$lib/ui/people/PasswordFields.svelte';
-	import { ROLE_WORDS } from '$lib/workbench/roles.ts';
+	import { mayWords } from '$lib/workbench/roles.ts';
 
 	let { data } = $props();
 	const link = $derived(data.link);
@@ -25,7 +25,7 @@
 		!link
 			? data.problem
 			: {
-					invitation: `You are invited as ${link.role}: ${ROLE_WORDS[link.role ?? 'reader']}.`,
+					invitation: `You are invited as ${link.role}. ${mayWords(link.role!)}`,
 					password: 'From now on you sign in by this. You are signed out everywhere else.',
 					entry: 'This link signs you in, once. Give yourself a password then, so that you need no other.'
 				}[link.kind]
@@ -59,7 +59,7 @@
 			{/if}
 			{#if fills}<PasswordFields isNew bind:username bind:password />{/if}
 			{#if once.fault}<p class="rounded-lg bg-error-wash px-3 py-2 text-error" role="alert">{once.fault}</p>{/if}
-			<Button primary type="submit" disabled={once.isBusy}>Come in</Button>
+			<Button primary class="justify-center" type="submit" disabled={once.isBusy}>Come in</Button>
 		</form>
 	{:else}
 		<Button href="/sign-in">Sign in</Button>

@@ -1,6 +1,7 @@
 import { load as answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { listLog, logQuery } from '$lib/server/house/log.ts';
+import { listLog } from '$lib/server/house/log.ts';
+import { logQuery } from '$lib/server/http/log-query.ts';
 import { known } from '$lib/server/http/signed.ts';
 import { listMembers } from '$lib/server/people/members.ts';
 import { entrance } from '$lib/server/people/shared.ts';

@@ -135,7 +135,7 @@
 	<dl class="mt-10 grid max-w-3xl grid-cols-[110px_1fr] gap-y-1.5 text-quiet">
 		{#each ROLES as one, i (one)}
 			<dt class="font-semibold text-ink">{one}</dt>
-			<dd>{i ? 'and: ' : ''}{ROLE_WORDS[one]}</dd>
+			<dd>{i ? 'may also ' : 'may '}{ROLE_WORDS[one]}</dd>
 		{/each}
 	</dl>
 </main>

@@ -19,6 +19,7 @@
 	import { HouseWork } from '$lib/ui/house/house.svelte.ts';
 	import PolicyRule from '$lib/ui/house/PolicyRule.svelte';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
+	import Why from '$lib/ui/people/Why.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import Waiting from '$lib/ui/shell/Waiting.svelte';
@@ -79,12 +80,13 @@
 		>
 	{/snippet}
 	{#snippet actions()}
-		<UndoRedo line={work.line} busy={work.isBusy} onmove={(to) => work.sender.goTo(to)} />
-		<Button onclick={() => chooser.click()}>Take in a policy…</Button>
+		<UndoRedo needs="designer" line={work.line} busy={work.isBusy} onmove={(to) => work.sender.goTo(to)} />
+		<Button needs="designer" onclick={() => chooser.click()}>Take in a policy…</Button>
 		<Button href="/api/house/policy" download>Take it out</Button>
 		<Button href="/house">House</Button>
 	{/snippet}
 </TopBar>
+<Why needs="designer" />
 <Waiting sender={work.sender} />
 <input
 	bind:this={chooser}

@@ -37,6 +37,8 @@
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
 	import TabPanel from '$lib/ui/controls/TabPanel.svelte';
+	import Why from '$lib/ui/people/Why.svelte';
+	import Only from '$lib/ui/people/Only.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { excerpt } from '$lib/workbench/excerpt.ts';
@@ -282,8 +284,9 @@
 		>
 	{/snippet}
 	{#snippet actions()}
-		<UndoRedo line={bench.draft.line} onmove={(to) => bench.draft.goTo(to)} />
+		<UndoRedo needs="designer" line={bench.draft.line} onmove={(to) => bench.draft.goTo(to)} />
 		<Button
+			needs="designer"
 			aria-pressed={bench.isDrawing}
 			disabled={!bench.canDraw}
 			title={bench.canDraw
@@ -292,11 +295,12 @@
 			onclick={() => (bench.isDrawing = !bench.isDrawing)}
 			>{bench.isDrawing ? 'Done with lines' : 'Linework'} <span class="text-quiet">L</span></Button
 		>
-		<Button onclick={() => (isReinking = true)}>Re-ink…</Button>
+		<Button needs="designer" onclick={() => (isReinking = true)}>Re-ink…</Button>
 		<TakeOut id={bench.id} />
 		<Button primary href="/stylebook/{bench.id}/editions" onclick={() => bench.draft.save()}>Editions…</Button>
 	{/snippet}
 </TopBar>
+<Why needs="designer" />
 <SaveBanner {bench} />
 
 <RankBar
@@ -360,30 +364,34 @@
 		{:else if bench.rank <= 5}
 			<PartList {bench} />
 			<div class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
-				{#if bench.rank === 2}
-					<BandSizes
-						bands={bench.draft.definition.bands}
-						rowSizes={bench.flat.bands.rowSizes}
-						columnSizes={bench.flat.bands.columnSizes}
-						restart={bench.flat.bands.restartAtGroups}
-						onset={(bands) => bench.change({ ...bench.draft.definition, bands }, 'cycle of bands')}
-					/>
-				{/if}
-				{#if bench.isUnseen}
-					{@const keys = bench.specimens.map(({ key }) => key)}
-					<p class="mb-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text" role="note">
-						No table on the sheet has a cell of this part, so what is set here is not seen.
-						{#if !keys.includes('built-in') && !/:\d+$/.test(bench.place)}
-							<Button small class="mt-1.5" onclick={() => chooseSpecimens([...keys, 'built-in'])}
-								>Put the built-in specimen on the sheet</Button
-							>
-						{/if}
-					</p>
-				{/if}
-				<PropertySheet {bench} onpush={askToPush} />
+				<Only needs="designer">
+					{#if bench.rank === 2}
+						<BandSizes
+							bands={bench.draft.definition.bands}
+							rowSizes={bench.flat.bands.rowSizes}
+							columnSizes={bench.flat.bands.columnSizes}
+							restart={bench.flat.bands.restartAtGroups}
+							onset={(bands) => bench.change({ ...bench.draft.definition, bands }, 'cycle of bands')}
+						/>
+					{/if}
+					{#if bench.isUnseen}
+						{@const keys = bench.specimens.map(({ key }) => key)}
+						<p class="mb-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text" role="note">
+							No table on the sheet has a cell of this part, so what is set here is not seen.
+							{#if !keys.includes('built-in') && !/:\d+$/.test(bench.place)}
+								<Button small class="mt-1.5" onclick={() => chooseSpecimens([...keys, 'built-in'])}
+									>Put the built-in specimen on the sheet</Button
+								>
+							{/if}
+						</p>
+					{/if}
+					<PropertySheet {bench} onpush={askToPush} />
+				</Only>
 			</div>
 		{:else if bench.rank === 6}
-			<RulesPanel {bench} />
+			<Only needs="designer">
+				<RulesPanel {bench} />
+			</Only>
 		{:else}
 			<TouchesPanel {bench} />
 		{/if}

@@ -1,6 +1,7 @@
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { listLog, logQuery } from '$lib/server/house/log.ts';
+import { listLog } from '$lib/server/house/log.ts';
+import { logQuery } from '$lib/server/http/log-query.ts';
 import type { RequestHandler } from './$types.js';
 
 /** The most entries that are taken out at once. */

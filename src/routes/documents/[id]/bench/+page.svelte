@@ -10,6 +10,8 @@
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
+	import Why from '$lib/ui/people/Why.svelte';
+	import Only from '$lib/ui/people/Only.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { TableBench, type Panel } from '$lib/ui/table-bench/bench.svelte.ts';
@@ -173,11 +175,12 @@
 			>{bench.saving.fault ? 'not saved yet' : bench.saving.waiting ? 'saving…' : 'saved'}</span
 		>
 		<UndoRedo line={bench.line} isListed onmove={(to) => bench.goTo(to)} />
-		<Button onclick={() => (keeping = true)}>Keep as starter…</Button>
+		<Button needs="author" onclick={() => (keeping = true)}>Keep as starter…</Button>
 		<Button href={addressOf(data)}>{data.kind === 'json' ? 'In its style' : 'Back to the document'}</Button>
 		<Button primary onclick={take}>Take the file…</Button>
 	{/snippet}
 </TopBar>
+<Why needs="author" />
 {#if bench.saving.fault}
 	<p class="border-b border-hairline bg-warning-wash px-5 py-1.5 text-warning-text" role="status">
 		{bench.saving.fault}
@@ -319,21 +322,23 @@
 			tabClass={() => 'flex-1'}
 		/>
 		<TabPanel id="work" chosen={bench.panel} class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
-			{#if bench.panel === 'shape'}<ShapePanel
-					{bench}
-					onpicture={takePicture}
-					onsplit={split}
-					onrows={() => {
-						sheet.leave();
-						isTakingRows = true;
-					}}
-					others={data.others}
-					onjoin={join}
-				/>
-			{:else if bench.panel === 'look'}<LookPanel {bench} />
-			{:else if bench.panel === 'figures'}<FiguresPanel {bench} />
-			{:else if bench.panel === 'find'}<FindPanel {bench} onshow={() => sheet.show()} />
-			{:else}<StepsPanel {bench} />{/if}
+			<Only needs="author">
+				{#if bench.panel === 'shape'}<ShapePanel
+						{bench}
+						onpicture={takePicture}
+						onsplit={split}
+						onrows={() => {
+							sheet.leave();
+							isTakingRows = true;
+						}}
+						others={data.others}
+						onjoin={join}
+					/>
+				{:else if bench.panel === 'look'}<LookPanel {bench} />
+				{:else if bench.panel === 'figures'}<FiguresPanel {bench} />
+				{:else if bench.panel === 'find'}<FindPanel {bench} onshow={() => sheet.show()} />
+				{:else}<StepsPanel {bench} />{/if}
+			</Only>
 		</TabPanel>
 	</aside>
 </div>

@@ -18,6 +18,7 @@
 	import TablePanel from '$lib/ui/sheet/TablePanel.svelte';
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
+	import Why from '$lib/ui/people/Why.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import Waiting from '$lib/ui/shell/Waiting.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
@@ -179,14 +180,15 @@
 		<UndoRedo line={desk.line} busy={desk.busy} onmove={(to) => desk.sender.goTo(to)} />
 		<Button onclick={() => (taking = true)}>Take the drawing…</Button>
 		{#if desk.changes && !desk.draft}
-			<Button primary disabled={desk.busy} onclick={() => desk.acceptAll()}
+			<Button needs="author" primary disabled={desk.busy} onclick={() => desk.acceptAll()}
 				>Accept {pluralWord(desk.changes, 'the change', `${desk.changes} changes`)}</Button
 			>
 		{:else if !isOpen && desk.data.kinds.length}
-			<Button primary onclick={make}>Make a schedule…</Button>
+			<Button needs="author" primary onclick={make}>Make a schedule…</Button>
 		{/if}
 	{/snippet}
 </TopBar>
+<Why needs="author" />
 <Waiting sender={desk.sender} />
 <input
 	bind:this={chooser}
@@ -214,8 +216,11 @@
 			{#each desk.data.remarks as remark (remark)}
 				<p class="mt-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text">{remark}</p>
 			{/each}
-			<Button class="mt-4 w-full justify-center" onclick={() => chooser.click()}>Put a newer file in its place…</Button>
-			{#if !sheet.saysSize}<Button class="mt-2" onclick={() => (scaling = true)}>Say its scale…</Button>{/if}
+			<Button needs="author" class="mt-4 w-full justify-center" onclick={() => chooser.click()}
+				>Put a newer file in its place…</Button
+			>
+			{#if !sheet.saysSize}<Button needs="author" class="mt-2" onclick={() => (scaling = true)}>Say its scale…</Button
+				>{/if}
 		{/if}
 	</aside>
 	<div class="relative flex min-w-0 flex-1">

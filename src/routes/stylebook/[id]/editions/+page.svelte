@@ -122,11 +122,11 @@
 	{#snippet actions()}
 		<Button href="/stylebook/{id}">Back to the bench</Button>
 		{#if data.isPublished}
-			<Button primary disabled={isBusy || chosen.length === 0} onclick={rollOut}
+			<Button needs="designer" primary disabled={isBusy || chosen.length === 0} onclick={rollOut}
 				>{behind.length ? `Roll out to ${plural(chosen.length, 'document')}` : 'Rolled out everywhere'}</Button
 			>
 		{:else}
-			<Button primary disabled={isBusy} onclick={publish}>Publish edition {next}</Button>
+			<Button needs="designer" primary disabled={isBusy} onclick={publish}>Publish edition {next}</Button>
 		{/if}
 	{/snippet}
 </TopBar>
@@ -244,7 +244,7 @@
 						<strong>Edition {number}</strong> <span class="text-quiet">{when(publishedAt)}</span>
 						{#if words}<p class="text-[12.5px] text-quiet">{words}</p>{/if}
 					</div>
-					<Button small onclick={() => restore(number)}>Restore</Button>
+					<Button needs="designer" small onclick={() => restore(number)}>Restore</Button>
 				</li>
 			{:else}
 				<li class="text-quiet">
