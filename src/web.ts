@@ -33,6 +33,8 @@ const hands = new Hands(
 );
 
 env.HEPTARCH_ROLE = 'web';
+// Whether it is asked on this machine alone is also asked where this is not seen.
+env.HOST ??= '127.0.0.1';
 const { handler } = (await import(beside('handler.js').href)) as { handler: RequestListener };
 const server = createFront({ handler, hands, gate: gateOf(env) });
 
@@ -58,4 +60,4 @@ function stop(): void {
 }
 process.on('SIGTERM', stop);
 process.on('SIGINT', stop);
-server.listen(numberIn(env, 'PORT', 4700), env.HOST ?? '127.0.0.1');
+server.listen(numberIn(env, 'PORT', 4700), env.HOST);

@@ -6,6 +6,7 @@
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import { agentWords } from '$lib/ui/people/agents.ts';
 	import { Once } from '$lib/ui/people/once.svelte.ts';
+	import SecondFactor from '$lib/ui/people/SecondFactor.svelte';
 	import PasswordFields from '$lib/ui/people/PasswordFields.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import { mayWords } from '$lib/workbench/roles.ts';
@@ -119,33 +120,36 @@
 			{/if}
 		</div>
 
-		<section class="card px-5 py-4" aria-labelledby="password">
-			<h2 id="password" class="mb-3 font-semibold">{data.hasPassword ? 'Another password' : 'A password'}</h2>
-			{#if !who.isSignedIn}<p class="mb-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text">
-					You need none as long as you are alone here and nobody reaches this from elsewhere. With a password that ends
-					for good: from then on everybody signs in.
-				</p>{/if}
-			<form
-				class="flex flex-col gap-3"
-				onsubmit={(event) => {
-					event.preventDefault();
-					void secure();
-				}}
-			>
-				{#if data.hasPassword}<label class="flex flex-col gap-1"
-						>Password as it was<input
-							class="field"
-							type="password"
-							autocomplete="current-password"
-							maxlength="128"
-							required
-							bind:value={old}
-						/></label
-					>{/if}
-				<PasswordFields isNew label={data.hasPassword ? 'New password' : 'Password'} bind:username bind:password />
-				{#if securing.fault}<p class="text-error" role="alert">{securing.fault}</p>{/if}
-				<div><Button primary type="submit" disabled={securing.isBusy}>Sign in by this from now on</Button></div>
-			</form>
-		</section>
+		<div class="flex flex-col gap-5">
+			<section class="card px-5 py-4" aria-labelledby="password">
+				<h2 id="password" class="mb-3 font-semibold">{data.hasPassword ? 'Another password' : 'A password'}</h2>
+				{#if !who.isSignedIn}<p class="mb-3 rounded-lg bg-warning-wash px-3 py-2 text-warning-text">
+						You need none as long as you are alone here and nobody reaches this from elsewhere. With a password that
+						ends for good: from then on everybody signs in.
+					</p>{/if}
+				<form
+					class="flex flex-col gap-3"
+					onsubmit={(event) => {
+						event.preventDefault();
+						void secure();
+					}}
+				>
+					{#if data.hasPassword}<label class="flex flex-col gap-1"
+							>Password as it was<input
+								class="field"
+								type="password"
+								autocomplete="current-password"
+								maxlength="128"
+								required
+								bind:value={old}
+							/></label
+						>{/if}
+					<PasswordFields isNew label={data.hasPassword ? 'New password' : 'Password'} bind:username bind:password />
+					{#if securing.fault}<p class="text-error" role="alert">{securing.fault}</p>{/if}
+					<div><Button primary type="submit" disabled={securing.isBusy}>Sign in by this from now on</Button></div>
+				</form>
+			</section>
+			<SecondFactor hasPassword={data.hasPassword} hasSecond={data.hasSecond} />
+		</div>
 	</div>
 </main>

@@ -9,6 +9,9 @@
 	let { data } = $props();
 	let username = $state('');
 	let password = $state('');
+	let code = $state('');
+	/** Whether only the code is left to say. */
+	let asks = $state(false);
 	const once = new Once();
 	/** Where it was that somebody wanted to go, in this application and nowhere else. */
 	const to = $derived.by(() => {
@@ -17,7 +20,14 @@
 		return url.origin === page.url.origin ? url.pathname + url.search : '/';
 	});
 	async function signIn() {
-		if (await once.do(() => call('POST', '/api/session', { username, password }))) location.assign(to);
+		await once.do(async () => {
+			if (asks) await call('POST', '/api/session/second', { code });
+			else if ((await call('POST', '/api/session', { username, password })).needsCode) {
+				asks = true;
+				return;
+			}
+			location.assign(to);
+		});
 	}
 </script>
 
@@ -29,7 +39,13 @@
 			void signIn();
 		}}
 	>
-		<PasswordFields bind:username bind:password />
+		{#if asks}
+			<label class="flex flex-col gap-1"
+				>The code that your program shows now, or a spare one
+				<!-- svelte-ignore a11y_autofocus -->
+				<input class="field" autocomplete="one-time-code" maxlength="40" required autofocus bind:value={code} /></label
+			>
+		{:else}<PasswordFields bind:username bind:password />{/if}
 		{#if once.fault}<p class="rounded-lg bg-error-wash px-3 py-2 text-error" role="alert">{once.fault}</p>{/if}
 		<Button primary class="justify-center" type="submit" disabled={once.isBusy}>Sign in</Button>
 	</form>

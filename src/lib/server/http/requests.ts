@@ -237,6 +237,8 @@ export const SCHEMAS = {
 	removeStyle: closed({ replacement: UUID }, []),
 	signIn: closed({ username: personName, password }, ['username', 'password']),
 	workIn: closed({ house: UUID }, ['house']),
+	sayCode: closed({ code: { type: 'string', minLength: 6, maxLength: 40 } }, ['code']),
+	showPassword: closed({ password }, ['password']),
 	enter: closed({ name: personName, username: personName, password }, []),
 	renameMe: closed({ name: personName }, ['name']),
 	setPassword: closed({ username: personName, password, old: password }, ['username', 'password']),
@@ -306,6 +308,8 @@ export interface Requests {
 	removeStyle: { replacement?: string };
 	signIn: { username: string; password: string };
 	workIn: { house: string };
+	sayCode: { code: string };
+	showPassword: { password: string };
 	enter: { name?: string; username?: string; password?: string };
 	renameMe: { name: string };
 	setPassword: { username: string; password: string; old?: string };

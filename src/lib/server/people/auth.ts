@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { betterAuth, type BetterAuthPlugin } from 'better-auth';
 import { createAuthEndpoint } from 'better-auth/api';
 import { setSessionCookie } from 'better-auth/cookies';
-import { username } from 'better-auth/plugins';
+import { twoFactor, username } from 'better-auth/plugins';
 import * as z from 'zod';
 import type { Door } from './door.ts';
 
@@ -59,7 +59,11 @@ export const makeAuth = (door: Door, secret: string, origin: string | undefined)
 			minPasswordLength: PASSWORD.least,
 			maxPasswordLength: PASSWORD.most
 		},
-		plugins: [username({ minUsernameLength: 1, maxUsernameLength: 100, usernameValidator: () => true }), comeIn()],
+		plugins: [
+			username({ minUsernameLength: 1, maxUsernameLength: 100, usernameValidator: () => true }),
+			twoFactor({ issuer: 'Heptarch', twoFactorTable: 'second_factors' }),
+			comeIn()
+		],
 		advanced: {
 			cookiePrefix: 'heptarch',
 			useSecureCookies: origin?.startsWith('https:') ?? false,

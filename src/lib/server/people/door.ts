@@ -31,6 +31,7 @@ export interface DoorTables {
 		updatedAt: When;
 	};
 	accounts: { id: string; userId: string; providerId: string; password: string | null };
+	secondFactors: { id: string; userId: string };
 	members: { houseId: string; personId: string; role: Role; since: When; leftAt: WhenOrNever };
 	links: {
 		/** SHA-256 of what the link says, in hex. */

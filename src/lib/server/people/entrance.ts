@@ -1,12 +1,11 @@
 import { APIError } from 'better-auth/api';
 import { InputError } from '../../core/errors.ts';
 import type { Role } from '../../workbench/roles.ts';
-import { NotFoundError } from '../http/answers.ts';
 import { attempt } from './attempts.ts';
 import { PASSWORD, type Auth } from './auth.ts';
 import type { Door } from './door.ts';
 import { endLinks, makeLink, openLink, useLink, type Link } from './links.ts';
-import { housesOf, join, listMembers, note } from './members.ts';
+import { join, memberOf, note, noteSignIn } from './members.ts';
 import { closeInstallation, type Who } from './who.ts';
 
 /** The door of an installation: where people are, and what knows their passwords. */
@@ -28,13 +27,16 @@ function checkPassword(password: string): string {
 	return password;
 }
 
-/** Signs somebody in by name and password. Throws InputError; it does not tell whether there is such a name. */
+/**
+ * Signs somebody in by name and password, or up to the code that they still have to say. Throws InputError; it does not tell
+ * whether there is such a name.
+ */
 export function signIn(
 	{ door, auth }: Entrance,
 	name: string,
 	password: string,
 	from: { readonly address: string; readonly headers: Headers }
-): Promise<Cookies> {
+): Promise<{ cookies: Cookies; needsCode: boolean }> {
 	return attempt(door, name, from.address, async () => {
 		try {
 			const { headers, response } = await auth.api.signInUsername({
@@ -42,9 +44,9 @@ export function signIn(
 				headers: from.headers,
 				returnHeaders: true
 			});
-			for (const { id } of await housesOf(door, response.user.id))
-				await note(door, id, response.user.id, 'sign-in', 'signed in');
-			return headers.getSetCookie();
+			const needsCode = 'twoFactorRedirect' in response;
+			if (!needsCode) await noteSignIn(door, response.user.id);
+			return { cookies: headers.getSetCookie(), needsCode };
 		} catch (error) {
 			if (error instanceof APIError) throw new InputError('sign-in', WRONG);
 			throw error;
@@ -86,6 +88,10 @@ export async function setPassword(
 	await endLinks(door, 'password', { person });
 	await closeInstallation(door);
 }
+
+const hasSecond = async (door: Door, person: string): Promise<boolean> =>
+	(await door.selectFrom('people').select('twoFactorEnabled').where('id', '=', person).executeTakeFirst())
+		?.twoFactorEnabled === true;
 
 /** Names to sign in by are told apart without regard to case. */
 async function takeName(door: Door, person: string, name: string): Promise<void> {
@@ -157,7 +163,8 @@ export async function enterBy(
 	const person = used.personId ?? (await makePerson(door, name));
 	await setPassword(entrance, person, username, password);
 	if (used.kind === 'invitation') await takeIn(door, used, person, name);
-	return letIn(entrance, person, headers);
+	// Whoever has a second factor shows it, whatever link they hold.
+	return (await hasSecond(door, person)) ? [] : letIn(entrance, person, headers);
 }
 
 async function takeIn(door: Door, { houseId, role }: Link, person: string, name: string): Promise<void> {
@@ -214,9 +221,7 @@ export async function invite(
 
 /** A link by which a member of the house sets a new password; the one before leads nowhere. Throws NotFoundError. */
 export async function passwordLink({ door }: Entrance, { house, person }: Who, of: string): Promise<string> {
-	const { members } = await listMembers(door, house);
-	const member = members.find(({ id }) => id === of);
-	if (!member) throw new NotFoundError('This person does not belong to the house.');
+	const member = await memberOf(door, house, of);
 	await endLinks(door, 'password', { person: of });
 	await note(door, house, person, 'people', `${member.name} was given a link for a new password`);
 	return makeLink(door, { kind: 'password', person: of, house, madeBy: person });

@@ -12,6 +12,8 @@ export interface Member {
 	readonly username: string | null;
 	readonly role: Role;
 	readonly since: string;
+	/** Whether they sign in by codes, too. */
+	readonly hasSecond: boolean;
 }
 /** Somebody who was invited and has not come yet. */
 export interface Invited {
@@ -33,7 +35,14 @@ export async function listMembers(door: Door, house: string): Promise<{ members:
 	const members = await door
 		.selectFrom('members')
 		.innerJoin('people', 'people.id', 'members.personId')
-		.select(['people.id', 'people.name', 'people.displayUsername', 'members.role', 'members.since'])
+		.select([
+			'people.id',
+			'people.name',
+			'people.displayUsername',
+			'people.twoFactorEnabled',
+			'members.role',
+			'members.since'
+		])
 		.where('houseId', '=', house)
 		.where('leftAt', 'is', null)
 		.orderBy('people.name')
@@ -48,12 +57,13 @@ export async function listMembers(door: Door, house: string): Promise<{ members:
 		.orderBy('createdAt')
 		.execute();
 	return {
-		members: members.map(({ id, name, displayUsername, role, since }) => ({
+		members: members.map(({ id, name, displayUsername, twoFactorEnabled, role, since }) => ({
 			id,
 			name,
 			username: displayUsername,
 			role,
-			since: since.toISOString()
+			since: since.toISOString(),
+			hasSecond: twoFactorEnabled
 		})),
 		invited: invited.map(({ hash, name, role, expiresAt }) => ({
 			id: hash,
@@ -62,6 +72,18 @@ export async function listMembers(door: Door, house: string): Promise<{ members:
 			until: expiresAt.toISOString()
 		}))
 	};
+}
+
+/** A member of a house. Throws NotFoundError. */
+export async function memberOf(door: Door, house: string, person: string): Promise<Member> {
+	const member = (await listMembers(door, house)).members.find(({ id }) => id === person);
+	if (!member) throw new NotFoundError(NO_MEMBER);
+	return member;
+}
+
+/** Writes down, in each of their houses, that somebody signed in. */
+export async function noteSignIn(door: Door, person: string): Promise<void> {
+	for (const { id } of await housesOf(door, person)) await note(door, id, person, 'sign-in', 'signed in');
 }
 
 /** The houses of a person, in the order in which they came into them. */

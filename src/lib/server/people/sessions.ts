@@ -52,18 +52,18 @@ export async function rename(door: Door, person: string, name: string): Promise<
 	await door.updateTable('people').set({ name: name.trim() }).where('id', '=', person).execute();
 }
 
-/** Whether a person has a password, and what they sign in by. */
+/** Whether a person has a password and a second factor, and what they sign in by. */
 export async function signsInBy(
 	door: Door,
 	person: string
-): Promise<{ username: string | null; hasPassword: boolean }> {
+): Promise<{ username: string | null; hasPassword: boolean; hasSecond: boolean }> {
 	const row = await door
 		.selectFrom('people')
 		.leftJoin('accounts', (join) =>
 			join.onRef('accounts.userId', '=', 'people.id').on('accounts.providerId', '=', 'credential')
 		)
-		.select(['people.displayUsername as username', 'accounts.password'])
+		.select(['people.displayUsername as username', 'people.twoFactorEnabled', 'accounts.password'])
 		.where('people.id', '=', person)
 		.executeTakeFirstOrThrow();
-	return { username: row.username, hasPassword: row.password !== null };
+	return { username: row.username, hasPassword: row.password !== null, hasSecond: row.twoFactorEnabled };
 }

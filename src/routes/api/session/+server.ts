@@ -12,7 +12,8 @@ export const POST: RequestHandler = ({ request, getClientAddress }) =>
 	answer(async () => {
 		const { username, password } = await readRequest(request, 'signIn');
 		const from = { address: getClientAddress(), headers: request.headers };
-		return withCookies(null, await signIn(await entrance(), username, password, from));
+		const { cookies, needsCode } = await signIn(await entrance(), username, password, from);
+		return withCookies({ needsCode }, cookies);
 	});
 
 /** Works in another of one's houses. */

@@ -48,6 +48,7 @@
 	}
 	const setRole = (id: string, to: Role) => change(() => call('PUT', `/api/house/people/${id}`, { role: to }));
 	const takeBack = (id: string) => change(() => call('DELETE', `/api/house/invitations/${id}`));
+	const withoutCode = (id: string) => change(() => call('DELETE', `/api/house/people/${id}/second`));
 	const linkFor = (id: string, called: string) =>
 		change(async () => show(called, (await call('POST', `/api/house/people/${id}/link`)).link));
 	const leave = ({ id, name: called }: { id: string; name: string }) =>
@@ -82,12 +83,12 @@
 			></thead
 		>
 		<tbody>
-			{#each data.members as { id, name: called, username, role: now, since } (id)}
+			{#each data.members as { id, name: called, username, role: now, since, hasSecond } (id)}
 				<tr class="border-b border-hairline">
 					<td class="py-2 pe-4 font-semibold"
 						>{called}{#if id === who.person}<span class="ms-2 chip">you</span>{/if}</td
 					>
-					<td class="pe-4 text-quiet">{username ?? 'no password yet'}</td>
+					<td class="pe-4 text-quiet">{username ?? 'no password yet'}{hasSecond ? ' and a code' : ''}</td>
 					<td class="pe-4">
 						<select
 							class="field"
@@ -103,6 +104,7 @@
 					<td class="pe-4 text-quiet tabular-nums">{date.format(new Date(since))}</td>
 					<td class="py-2">
 						<div class="flex justify-end gap-2">
+							{#if hasSecond}<Button small needs="keeper" onclick={() => withoutCode(id)}>Without the code</Button>{/if}
 							<Button small needs="keeper" onclick={() => linkFor(id, called)}>Link for a new password…</Button>
 							<Button
 								small

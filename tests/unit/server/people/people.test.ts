@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { after, before, describe, it } from 'node:test';
 import fc from 'fast-check';
-import type { Kysely } from 'kysely';
+import { sql, type Kysely } from 'kysely';
 import type { Database } from '../../../../src/lib/server/database.ts';
 import { listLog } from '../../../../src/lib/server/house/log.ts';
 import { describeError } from '../../../../src/lib/server/http/answers.ts';
@@ -17,10 +17,17 @@ import {
 } from '../../../../src/lib/server/people/entrance.ts';
 import { makeLink, openLink } from '../../../../src/lib/server/people/links.ts';
 import { housesOf, leave, listMembers, setRole } from '../../../../src/lib/server/people/members.ts';
+import {
+	beginSecond,
+	confirmSecond,
+	saySecond,
+	takeSecondFrom
+} from '../../../../src/lib/server/people/second-factor.ts';
 import { endSession, listSessions } from '../../../../src/lib/server/people/sessions.ts';
 import { isClosed, listensOnLoopback, whoAsks, type Who } from '../../../../src/lib/server/people/who.ts';
 import { may, ROLES, type Role } from '../../../../src/lib/workbench/roles.ts';
 import { ownDatabase } from '../../../database.ts';
+import { codeAt } from '../../../totp.ts';
 import { runs } from '../../runs.ts';
 
 const HERE = { HOST: '127.0.0.1' };
@@ -35,6 +42,7 @@ const saidOf = (work: Promise<unknown>) =>
 			return described;
 		}
 	);
+const cookiesOf = async (...asked: Parameters<typeof signIn>) => (await signIn(...asked)).cookies;
 /** What a browser sends of the cookies that it was given. */
 const cookie = (set: readonly string[]) => ({ cookie: set.map((one) => one.split(';')[0]!).join('; ') });
 
@@ -132,7 +140,7 @@ describe('people', () => {
 		assert.equal(came.filter(({ status }) => status === 'fulfilled').length, 1);
 	});
 	it('name and password lead in, whatever the case of the name, and nothing else does', async () => {
-		assert.ok((await signIn(entrance, 'INES', PASSWORD, from('192.0.2.1'))).length);
+		assert.ok((await cookiesOf(entrance, 'INES', PASSWORD, from('192.0.2.1'))).length);
 		for (const [name, password] of [
 			['ines', 'five ferns in a row'],
 			['nobody', PASSWORD],
@@ -156,12 +164,12 @@ describe('people', () => {
 			429,
 			'from elsewhere, too'
 		);
-		assert.ok((await signIn(entrance, 'ines', PASSWORD, from('203.0.113.5'))).length, 'nobody else is kept out');
+		assert.ok((await cookiesOf(entrance, 'ines', PASSWORD, from('203.0.113.5'))).length, 'nobody else is kept out');
 	});
 	it('a session that is ended elsewhere is over, and the others go on', async () => {
 		const [here, there] = [
-			await signIn(entrance, 'ines', PASSWORD, from('192.0.2.1')),
-			await signIn(entrance, 'ines', PASSWORD, from('192.0.2.2'))
+			await cookiesOf(entrance, 'ines', PASSWORD, from('192.0.2.1')),
+			await cookiesOf(entrance, 'ines', PASSWORD, from('192.0.2.2'))
 		];
 		const ines = (await asks(cookie(here)))!;
 		const sessions = await listSessions(door, ines.person, ines.session);
@@ -172,7 +180,7 @@ describe('people', () => {
 		assert.ok(await asks(cookie(there)));
 	});
 	it('a new password wants the one before, and ends every other session', async () => {
-		const cookies = await signIn(entrance, 'ines', PASSWORD, from('192.0.2.1'));
+		const cookies = await cookiesOf(entrance, 'ines', PASSWORD, from('192.0.2.1'));
 		const ines = (await asks(cookie(cookies)))!;
 		const wanted = { username: 'ines', password: 'five mosses on a stone' };
 		assert.equal(
@@ -197,6 +205,45 @@ describe('people', () => {
 		await enterBy(entrance, again, { username: 'ines', password: PASSWORD }, undefined, new Headers());
 		assert.equal(await asks(cookie(next)), undefined);
 		assert.equal((await saidOf(passwordLink(entrance, keeper, crypto.randomUUID()))).status, 404);
+	});
+	it('a second factor holds once a code was said; then nobody comes in without one, by whatever way', async () => {
+		const signed = async () => {
+			const answer = await signIn(entrance, 'ines', PASSWORD, from('192.0.2.1'));
+			return { ...answer, headers: new Headers(cookie(answer.cookies)) };
+		};
+		const first = await signed();
+		const ines = (await asks(cookie(first.cookies)))!;
+		assert.equal((await saidOf(beginSecond(entrance, ines, 'another', first.headers))).body.where, '/password');
+		const { secret, spares, picture } = await beginSecond(entrance, ines, PASSWORD, first.headers);
+		assert.match(picture, /^<svg/);
+		assert.equal((await signed()).needsCode, false, 'not before a code was said');
+		assert.equal((await saidOf(confirmSecond(entrance, '000000', first.headers))).body.where, '/code');
+		const kept = await confirmSecond(entrance, codeAt(secret), first.headers);
+		assert.ok(await asks(cookie(kept)));
+
+		const half = await signed();
+		assert.equal(half.needsCode, true);
+		assert.equal(await asks(cookie(half.cookies)), undefined, 'the password alone is not enough');
+		assert.equal((await saidOf(saySecond(entrance, '123456', half.headers))).body.where, '/code');
+		const whole = await saySecond(entrance, codeAt(secret), half.headers);
+		assert.equal((await asks(cookie(whole.cookies)))!.person, ines.person);
+		const spared = await saySecond(entrance, spares[0]!, (await signed()).headers);
+		assert.ok(await asks(cookie(spared.cookies)));
+		assert.ok(await saidOf(saySecond(entrance, spares[0]!, (await signed()).headers)), 'a spare leads in once');
+		const { rows } = await sql<{ all: string }>`select string_agg(s::text, ' ') as all from second_factors s`.execute(
+			door
+		);
+		assert.ok(![secret, ...spares].some((word) => rows[0]!.all.includes(word)), 'kept so that nobody reads them');
+
+		const link = await passwordLink(entrance, keeper, ines.person);
+		assert.deepEqual(
+			await enterBy(entrance, link, { username: 'ines', password: PASSWORD }, undefined, new Headers()),
+			[],
+			'a link for a password does not lead around it'
+		);
+		assert.equal((await signed()).needsCode, true);
+		await takeSecondFrom(entrance, ines.person);
+		assert.equal((await signed()).needsCode, false);
 	});
 	it('the last keeper stays, also where two make each other readers at once', async () => {
 		const { members } = await listMembers(door, keeper.house);
