@@ -121,7 +121,7 @@ describe('documents of every format', () => {
 		await page.click(await page.named('Beacon', 'button[@role="option"]'));
 		await page.click('Apply to 1 table');
 		await page.until('to be told', async () =>
-			/was changed in another window in the meantime: from elsewhere\./.test(await page.text('[role=alert]'))
+			/was changed in another window in the meantime: from elsewhere, by Keeper\./.test(await page.text('[role=alert]'))
 		);
 		assert.doesNotMatch(await page.text('body'), /wears “Beacon” now/);
 		assert.equal(await (await page.named('Apply to 1 table')).isEnabled(), true, 'it can be tried again');

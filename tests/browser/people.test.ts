@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict';
 import { after, before, describe, it } from 'node:test';
 import { By } from 'selenium-webdriver';
+import { codeAt } from '../totp.ts';
 import { Page } from './support.ts';
 
 /** Two people, each at a browser of their own. */
@@ -138,6 +139,37 @@ describe('people of a house', () => {
 		await elsewhere.driver.quit();
 		await ines.click('Sign out', 'button');
 		await ines.until('it to be over', async () => /sign-in/.test(await ines.driver.getCurrentUrl()));
+	});
+	it('puts a code beside the password, and asks for it when somebody signs in', async () => {
+		await keeper.go('/me');
+		await type(keeper, 'You sign in by', 'keeper');
+		await type(keeper, 'Password', 'five mosses on a stone');
+		await keeper.click('Sign in by this from now on');
+		await keeper.until('a password', async () => /Another password/.test(await shown(keeper)));
+		await type(keeper, 'Your password, to begin', 'five mosses on a stone');
+		await keeper.click('Show me the secret');
+		await keeper.css('[data-secret]');
+		await keeper.isAccessible('the second factor');
+		const secret = await keeper.text('[data-secret]');
+		await type(keeper, 'The code that it shows now', codeAt(secret));
+		await keeper.click('It works');
+		await keeper.until('it to hold', async () => /You sign in by a code, too/.test(await shown(keeper)));
+		await keeper.consoleIsClean();
+		const elsewhere = await keeper.beside();
+		await elsewhere.go('/sign-in');
+		await type(elsewhere, 'Name', 'keeper');
+		await type(elsewhere, 'Password', 'five mosses on a stone');
+		await elsewhere.click('Sign in', 'button');
+		await elsewhere.until('the question', async () =>
+			/The code that your program shows now/.test(await shown(elsewhere))
+		);
+		await type(elsewhere, 'The code', '000 000');
+		await elsewhere.click('Sign in', 'button');
+		await elsewhere.until('the refusal', async () => /This code is not right/.test(await shown(elsewhere)));
+		await type(elsewhere, 'The code', codeAt(secret));
+		await elsewhere.click('Sign in', 'button');
+		await elsewhere.until('the Desk', async () => /Keeper/.test(await elsewhere.text('nav')));
+		await elsewhere.driver.quit();
 	});
 	it('keeps a house its last keeper, in words', async () => {
 		await keeper.go('/house/people');

@@ -39,6 +39,13 @@
 			notifyError(error);
 		}
 	}
+	async function throughProvider() {
+		try {
+			location.assign((await call('POST', '/api/me/provider')).url);
+		} catch (error) {
+			notifyError(error);
+		}
+	}
 	async function signOut() {
 		try {
 			await call('DELETE', '/api/session');
@@ -150,6 +157,14 @@
 				</form>
 			</section>
 			<SecondFactor hasPassword={data.hasPassword} hasSecond={data.hasSecond} />
+			{#if data.provider}
+				<section class="card px-5 py-4" aria-labelledby="provider">
+					<h2 id="provider" class="mb-3 font-semibold">{data.provider}</h2>
+					{#if data.hasProvider}<p>You sign in through it, too.</p>{:else}<Button onclick={throughProvider}
+							>Say who you are there…</Button
+						>{/if}
+				</section>
+			{/if}
 		</div>
 	</div>
 </main>

@@ -19,6 +19,11 @@
 		const url = new URL(wanted, page.url.origin);
 		return url.origin === page.url.origin ? url.pathname + url.search : '/';
 	});
+	if (page.url.searchParams.has('refused'))
+		once.fault =
+			'The provider knows you; nobody here is that person yet. Sign in by name and password, and say under your name who you are there.';
+	const throughProvider = () =>
+		once.do(async () => location.assign((await call('POST', '/api/session/provider', { to })).url));
 	async function signIn() {
 		await once.do(async () => {
 			if (asks) await call('POST', '/api/session/second', { code });
@@ -49,6 +54,9 @@
 		{#if once.fault}<p class="rounded-lg bg-error-wash px-3 py-2 text-error" role="alert">{once.fault}</p>{/if}
 		<Button primary class="justify-center" type="submit" disabled={once.isBusy}>Sign in</Button>
 	</form>
+	{#if data.provider && !asks}
+		<Button class="mt-3 w-full justify-center" onclick={throughProvider}>Sign in through {data.provider}</Button>
+	{/if}
 	<p class="mt-6 text-[12.5px] text-quiet">
 		Not here before, or the password is forgotten? A keeper of your house gives you a link that leads in once. Who keeps
 		the installation gets one by <code>npm run link</code>.

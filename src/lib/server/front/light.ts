@@ -6,10 +6,7 @@ const LIGHT: readonly (readonly [methods: string, path: RegExp])[] = [
 	['GET', /^\/(_app|schema|health)\//],
 	['GET', /^\/[^/]+\.(svg|png|ico|txt|webmanifest)$/],
 	['GET', /^\/(documents|house|runs|starters|me|sign-in|house\/people|house\/log|enter\/[^/]+)$/],
-	[
-		'POST PUT DELETE',
-		/^\/api\/(session|session\/second|me|me\/password|me\/second|me\/sessions\/[^/]+|enter\/[^/]+|houses)$/
-	],
+	['POST PUT DELETE', /^\/api\/(session(\/[a-z]+)?|me(\/[a-z]+)?|me\/sessions\/[^/]+|enter\/[^/]+|houses)$/],
 	['POST PUT DELETE', /^\/api\/house\/(name|invitations|people)(\/[^/]+)*$/],
 	['GET', /^\/api\/(documents|house|runs|starters|styles)$/],
 	['GET PUT', /^\/api\/(runs|rollouts)\/[^/]+$/],

@@ -96,6 +96,8 @@ export interface Contract {
 	'POST /api/runs/preview': { takes: Requests['startRun']; gives: From<typeof previewRun> };
 	'POST /api/runs': { takes: Requests['startRun']; gives: From<typeof startRun> };
 	'POST /api/session': { takes: Requests['signIn']; gives: { needsCode: boolean } };
+	'POST /api/session/provider': { takes: Requests['goTo']; gives: { url: string } };
+	'POST /api/me/provider': { takes: Nothing; gives: { url: string } };
 	'POST /api/session/second': { takes: Requests['sayCode']; gives: Nothing };
 	'POST /api/me/second': { takes: Requests['showPassword']; gives: SecondFactor };
 	'PUT /api/me/second': { takes: Requests['sayCode']; gives: Nothing };

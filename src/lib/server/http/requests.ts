@@ -237,6 +237,7 @@ export const SCHEMAS = {
 	removeStyle: closed({ replacement: UUID }, []),
 	signIn: closed({ username: personName, password }, ['username', 'password']),
 	workIn: closed({ house: UUID }, ['house']),
+	goTo: closed({ to: { type: 'string', maxLength: 2_000, pattern: '^/(?![/\\\\])' } }, ['to']),
 	sayCode: closed({ code: { type: 'string', minLength: 6, maxLength: 40 } }, ['code']),
 	showPassword: closed({ password }, ['password']),
 	enter: closed({ name: personName, username: personName, password }, []),
@@ -308,6 +309,7 @@ export interface Requests {
 	removeStyle: { replacement?: string };
 	signIn: { username: string; password: string };
 	workIn: { house: string };
+	goTo: { to: string };
 	sayCode: { code: string };
 	showPassword: { password: string };
 	enter: { name?: string; username?: string; password?: string };

@@ -2,10 +2,10 @@ import { APIError } from 'better-auth/api';
 import { InputError } from '../../core/errors.ts';
 import type { Role } from '../../workbench/roles.ts';
 import { attempt } from './attempts.ts';
-import { PASSWORD, type Auth } from './auth.ts';
+import { PASSWORD, PROVIDER, type Auth } from './auth.ts';
 import type { Door } from './door.ts';
 import { endLinks, makeLink, openLink, useLink, type Link } from './links.ts';
-import { join, memberOf, note, noteSignIn } from './members.ts';
+import { join, memberOf, note } from './members.ts';
 import { closeInstallation, type Who } from './who.ts';
 
 /** The door of an installation: where people are, and what knows their passwords. */
@@ -44,9 +44,7 @@ export function signIn(
 				headers: from.headers,
 				returnHeaders: true
 			});
-			const needsCode = 'twoFactorRedirect' in response;
-			if (!needsCode) await noteSignIn(door, response.user.id);
-			return { cookies: headers.getSetCookie(), needsCode };
+			return { cookies: headers.getSetCookie(), needsCode: 'twoFactorRedirect' in response };
 		} catch (error) {
 			if (error instanceof APIError) throw new InputError('sign-in', WRONG);
 			throw error;
@@ -225,4 +223,32 @@ export async function passwordLink({ door }: Entrance, { house, person }: Who, o
 	await endLinks(door, 'password', { person: of });
 	await note(door, house, person, 'people', `${member.name} was given a link for a new password`);
 	return makeLink(door, { kind: 'password', person: of, house, madeBy: person });
+}
+
+/**
+ * Where somebody signs in at the provider, and with which cookies they come back; or, where they are signed in here, says that
+ * they are that person of the provider. Throws InputError where there is no provider, or it does not answer.
+ */
+export async function towardsProvider(
+	{ auth }: Entrance,
+	to: string,
+	headers: Headers,
+	isOwn: boolean
+): Promise<{ url: string; cookies: Cookies }> {
+	const body = {
+		provider: PROVIDER,
+		callbackURL: to,
+		errorCallbackURL: isOwn ? '/me?refused' : '/sign-in?refused',
+		disableRedirect: true
+	};
+	try {
+		const { response, headers: set } = isOwn
+			? await auth.api.linkSocialAccount({ body, headers, returnHeaders: true })
+			: await auth.api.signInSocial({ body, headers, returnHeaders: true });
+		return { url: response.url!, cookies: set.getSetCookie() };
+	} catch (error) {
+		if (error instanceof APIError)
+			throw new InputError('provider', 'The provider does not answer, or none is set. Sign in by name and password.');
+		throw error;
+	}
 }

@@ -34,6 +34,7 @@ export const NEEDS: Readonly<Record<string, Readonly<Record<string, Need>>>> = {
 	'/health/ready': { GET: 'nothing' },
 	'/schema/[name].json': { GET: 'nothing' },
 
+	'/api/auth/callback/[provider]': { GET: 'nobody' },
 	'/api/census/tables': { GET: 'reader' },
 	'/api/documents': { GET: 'reader', POST: 'author' },
 	'/api/documents/[id]': { PUT: 'author', DELETE: 'author' },
@@ -69,6 +70,7 @@ export const NEEDS: Readonly<Record<string, Readonly<Record<string, Need>>>> = {
 	'/api/houses': { POST: 'keeper' },
 	'/api/me': { PUT: 'reader' },
 	'/api/me/password': { PUT: 'reader' },
+	'/api/me/provider': { POST: 'reader' },
 	'/api/me/second': { POST: 'reader', PUT: 'reader', DELETE: 'reader' },
 	'/api/me/sessions/[id]': { DELETE: 'reader' },
 	'/api/rollouts/[id]': { DELETE: 'designer' },
@@ -78,6 +80,7 @@ export const NEEDS: Readonly<Record<string, Readonly<Record<string, Need>>>> = {
 	'/api/runs/[id]/zip': { GET: 'reader' },
 	'/api/runs/preview': { POST: 'author' },
 	'/api/session': { POST: 'nobody', PUT: 'reader', DELETE: 'reader' },
+	'/api/session/provider': { POST: 'nobody' },
 	'/api/session/second': { POST: 'nobody' },
 	'/api/specimens': { GET: 'reader' },
 	'/api/starters': { GET: 'reader', POST: 'author' },

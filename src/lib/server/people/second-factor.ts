@@ -53,18 +53,14 @@ export const confirmSecond = async ({ auth }: Entrance, code: string, headers: H
 	});
 
 /** Comes in by a code after name and password: one by time, or one of the spares. Throws InputError. */
-export async function saySecond(
-	{ auth }: Entrance,
-	code: string,
-	headers: Headers
-): Promise<{ cookies: Cookies; person: string }> {
+export async function saySecond({ auth }: Entrance, code: string, headers: Headers): Promise<Cookies> {
 	const bare = code.replace(/\s/g, '');
 	const answer = await refusing(NO_CODE, '/code', () =>
 		/^\d{6}$/.test(bare)
 			? auth.api.verifyTOTP({ body: { code: bare }, headers, returnHeaders: true })
 			: auth.api.verifyBackupCode({ body: { code: bare }, headers, returnHeaders: true })
 	);
-	return { cookies: answer.headers.getSetCookie(), person: answer.response.user!.id };
+	return answer.headers.getSetCookie();
 }
 
 /** Ends it. Throws InputError where the password is another. */

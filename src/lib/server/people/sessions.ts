@@ -1,6 +1,7 @@
 import { sql } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { NotFoundError } from '../http/answers.ts';
+import { PROVIDER } from './auth.ts';
 import type { Door } from './door.ts';
 
 /** Where somebody is signed in. */
@@ -52,18 +53,14 @@ export async function rename(door: Door, person: string, name: string): Promise<
 	await door.updateTable('people').set({ name: name.trim() }).where('id', '=', person).execute();
 }
 
-/** Whether a person has a password and a second factor, and what they sign in by. */
-export async function signsInBy(
-	door: Door,
-	person: string
-): Promise<{ username: string | null; hasPassword: boolean; hasSecond: boolean }> {
-	const row = await door
+/** By what a person signs in. */
+export async function signsInBy(door: Door, person: string) {
+	const { username, hasSecond } = await door
 		.selectFrom('people')
-		.leftJoin('accounts', (join) =>
-			join.onRef('accounts.userId', '=', 'people.id').on('accounts.providerId', '=', 'credential')
-		)
-		.select(['people.displayUsername as username', 'people.twoFactorEnabled', 'accounts.password'])
-		.where('people.id', '=', person)
+		.select(['displayUsername as username', 'twoFactorEnabled as hasSecond'])
+		.where('id', '=', person)
 		.executeTakeFirstOrThrow();
-	return { username: row.username, hasPassword: row.password !== null, hasSecond: row.twoFactorEnabled };
+	const accounts = await door.selectFrom('accounts').select('providerId').where('userId', '=', person).execute();
+	const has = (provider: string) => accounts.some(({ providerId }) => providerId === provider);
+	return { username, hasSecond, hasPassword: has('credential'), hasProvider: has(PROVIDER) };
 }

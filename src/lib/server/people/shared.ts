@@ -1,4 +1,4 @@
-import { makeAuth } from './auth.ts';
+import { makeAuth, providerOf } from './auth.ts';
 import { door } from './door.ts';
 import type { Entrance } from './entrance.ts';
 
@@ -6,7 +6,7 @@ let shared: Promise<Entrance> | undefined;
 
 async function open(): Promise<Entrance> {
 	const { secret } = await door().selectFrom('installation').select('secret').executeTakeFirstOrThrow();
-	return { door: door(), auth: makeAuth(door(), secret, process.env.ORIGIN) };
+	return { door: door(), auth: makeAuth(door(), secret, process.env.ORIGIN, providerOf(process.env)) };
 }
 
 /** The application's own door; opened when it is first needed. */

@@ -2,7 +2,6 @@ import { answer } from '$lib/server/http/answers.ts';
 import { readRequest } from '$lib/server/http/requests.ts';
 import { withCookies } from '$lib/server/http/signed.ts';
 import { attempt } from '$lib/server/people/attempts.ts';
-import { noteSignIn } from '$lib/server/people/members.ts';
 import { saySecond } from '$lib/server/people/second-factor.ts';
 import { entrance } from '$lib/server/people/shared.ts';
 import type { RequestHandler } from './$types.js';
@@ -12,9 +11,6 @@ export const POST: RequestHandler = ({ request, getClientAddress }) =>
 	answer(async () => {
 		const { code } = await readRequest(request, 'sayCode');
 		const [open, address] = [await entrance(), getClientAddress()];
-		const { cookies, person } = await attempt(open.door, `code ${address}`, address, () =>
-			saySecond(open, code, request.headers)
-		);
-		await noteSignIn(open.door, person);
-		return withCookies(null, cookies);
+		const work = () => saySecond(open, code, request.headers);
+		return withCookies(null, await attempt(open.door, `code ${address}`, address, work));
 	});
