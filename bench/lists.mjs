@@ -1,7 +1,6 @@
 // Lists, searches and pages of a house with 20,000 documents and 1,000 styles: node bench/lists.mjs.
 import { request } from 'node:http';
-import pg from 'pg';
-import { served } from './served.mjs';
+import { inTheHouse, served } from './served.mjs';
 
 const DOCUMENTS = 20_000;
 const STYLES = 1_000;
@@ -9,8 +8,7 @@ await served({ fill }, ([{ origin }]) => measure(origin));
 
 /** Copies of the demo house's documents and styles, each with words and a name of its own. */
 async function fill(url) {
-	const client = new pg.Client({ connectionString: url });
-	await client.connect();
+	const client = await inTheHouse(url);
 	await client.query(
 		`insert into documents (name, kind, file_hash, tables, findings, looks, words, language, step, updated_at)
 		select d.name || ' ' || n, d.kind, d.file_hash, d.tables, d.findings, d.looks,

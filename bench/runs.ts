@@ -2,7 +2,8 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { sql } from 'kysely';
 import { seasonReport } from '../demo/documents/season-report.ts';
-import { connect } from '../src/lib/server/database.ts';
+import { connect, connectAsOwner } from '../src/lib/server/database.ts';
+import { houseIds } from '../src/lib/server/people/houses.ts';
 import { addDocument } from '../src/lib/server/documents/add.ts';
 import { Queue } from '../src/lib/server/runs/queue.ts';
 import { listRuns, startRun } from '../src/lib/server/runs/runs.ts';
@@ -19,7 +20,10 @@ const memoryOf = ({ pid }: ChildProcess): number =>
 
 /** A run over 400 different files with one worker and with two, warmed up: files a second, and a worker's memory over the run. */
 export async function benchRuns(url: string, worker: string): Promise<void> {
-	const db = connect(url);
+	const owner = connectAsOwner(url);
+	const [house] = await houseIds(owner);
+	await owner.destroy();
+	const db = connect(url, house!);
 	const style = (await db.selectFrom('styles').select('id').where('name', '=', 'Beacon').executeTakeFirstOrThrow()).id;
 	const archive = await Package.open(await seasonReport(), 'a DOCX document');
 	const main = (await archive.text('word/document.xml'))!;

@@ -1,4 +1,5 @@
 // What the benches of the whole application share: it is built, runs on a throw-away cluster with the demo house, and ends.
+import pg from 'pg';
 import { ensureBuild, freePort, ownDatabase, prepareDatabase, serve } from '../scripts/machine.mjs';
 
 export const pause = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
@@ -6,6 +7,14 @@ export const pause = (milliseconds) => new Promise((resolve) => setTimeout(resol
 /** The value below which such a part of the values lies. */
 export const at = (values, part) =>
 	values.toSorted((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * part))];
+
+/** A connection as the owner of the tables, whose rows are of the one house that there is. */
+export async function inTheHouse(url) {
+	const client = new pg.Client({ connectionString: url });
+	await client.connect();
+	await client.query("select set_config('heptarch.house', (select id from houses)::text, false)");
+	return client;
+}
 
 /**
  * Runs `work(servers, cluster)` on the built application.
