@@ -27,8 +27,7 @@ describe('a provider', () => {
 		await own.db.destroy();
 		door = connectDoor(own.url);
 		keeper = (await door.selectFrom('people').select('id').executeTakeFirstOrThrow()).id;
-		let handler: Parameters<typeof createServer>[1];
-		server = createServer((request, response) => handler!(request, response as never));
+		server = createServer();
 		await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
 		issuer = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
 		const provider = new Provider(issuer, {
@@ -51,7 +50,7 @@ describe('a provider', () => {
 			claims: { openid: ['sub'], email: ['email', 'email_verified'], profile: ['name'] }
 		});
 		const answers = provider.callback();
-		handler = (request, response) => {
+		server.on('request', (request, response) => {
 			if (!request.url!.startsWith('/ask/')) return answers(request, response);
 			// Nobody has to be asked: whoever is there signs in, and agrees.
 			void (async () => {
@@ -63,7 +62,7 @@ describe('a provider', () => {
 					consent: { grantId: await grant.save() }
 				});
 			})();
-		};
+		});
 		entrance = {
 			door,
 			auth: makeAuth(door, 'a secret of tests that is long enough for it', ORIGIN, {
