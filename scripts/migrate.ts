@@ -6,10 +6,10 @@ import type { Database } from '../src/lib/server/database.ts';
 
 const migrationFolder = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', 'migrations');
 
-/** Brings a database to the present schema; the name of the last migration that was needed, if any. */
-export async function migrate(db: Kysely<Database>): Promise<string | undefined> {
+/** Brings a database to the present schema, or to that of a migration; the name of the last one that was needed, if any. */
+export async function migrate(db: Kysely<Database>, to?: string): Promise<string | undefined> {
 	const migrator = new Migrator({ db, provider: new FileMigrationProvider({ fs, path, migrationFolder }) });
-	const { error, results } = await migrator.migrateToLatest();
+	const { error, results } = await (to === undefined ? migrator.migrateToLatest() : migrator.migrateTo(to));
 	if (error) throw error;
 	return results?.at(-1)?.migrationName;
 }

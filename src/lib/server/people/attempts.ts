@@ -13,6 +13,10 @@ const MOST = { name: 10, address: 60 } as const;
 export async function attempt<T>(door: Door, name: string, address: string, work: () => Promise<T>): Promise<T> {
 	const keys = { name: `name ${name.toLowerCase()}`, address: `address ${address}` };
 	const here = Object.values(keys);
+	await door
+		.deleteFrom('attempts')
+		.where('at', '<', sql<Date>`now() - make_interval(mins => ${WITHIN})`)
+		.execute();
 	// Written down first: of many at once none goes uncounted.
 	const rows = await door
 		.insertInto('attempts')
@@ -23,7 +27,6 @@ export async function attempt<T>(door: Door, name: string, address: string, work
 		.selectFrom('attempts')
 		.select(['of', sql<number>`count(*)::int`.as('count')])
 		.where('of', 'in', here)
-		.where('at', '>', sql<Date>`now() - make_interval(mins => ${WITHIN})`)
 		.groupBy('of')
 		.execute();
 	const isOver = (kind: keyof typeof MOST) => (counts.find(({ of }) => of === keys[kind])?.count ?? 0) > MOST[kind];
@@ -45,10 +48,3 @@ export async function attempt<T>(door: Door, name: string, address: string, work
 		.execute();
 	return result;
 }
-
-/** What is too old to count goes. */
-export const sweepAttempts = (door: Door): Promise<unknown> =>
-	door
-		.deleteFrom('attempts')
-		.where('at', '<', sql<Date>`now() - make_interval(mins => ${WITHIN})`)
-		.execute();
