@@ -5,7 +5,7 @@ import { attempt } from './attempts.ts';
 import { PASSWORD, PROVIDER, type Auth } from './auth.ts';
 import type { Door } from './door.ts';
 import { endLinks, makeLink, openLink, useLink, type Link } from './links.ts';
-import { join, memberOf, note } from './members.ts';
+import { join, memberInCare, note } from './members.ts';
 import { closeInstallation, type Who } from './who.ts';
 
 /** The door of an installation: where people are, and what knows their passwords. */
@@ -219,7 +219,7 @@ export async function invite(
 
 /** A link by which a member of the house sets a new password; the one before leads nowhere. Throws NotFoundError. */
 export async function passwordLink({ door }: Entrance, { house, person }: Who, of: string): Promise<string> {
-	const member = await memberOf(door, house, of);
+	const member = await memberInCare(door, house, of, person);
 	await endLinks(door, 'password', { person: of });
 	await note(door, house, person, 'people', `${member.name} was given a link for a new password`);
 	return makeLink(door, { kind: 'password', person: of, house, madeBy: person });

@@ -81,6 +81,21 @@ export async function memberOf(door: Door, house: string, person: string): Promi
 	return member;
 }
 
+/**
+ * A member whose way in a keeper may change: one who belongs to no house that the keeper does not keep, as with it the keeper
+ * would come into that. Throws NotFoundError, InputError.
+ */
+export async function memberInCare(door: Door, house: string, person: string, keeper: string): Promise<Member> {
+	const member = await memberOf(door, house, person);
+	const kept = (await housesOf(door, keeper)).filter(({ role }) => role === 'keeper').map(({ id }) => id);
+	if ((await housesOf(door, person)).some(({ id }) => !kept.includes(id)))
+		throw new InputError(
+			'role',
+			`${member.name} belongs to another house, too, that you do not keep. Whoever keeps the installation can help.`
+		);
+	return member;
+}
+
 /** Writes down, in each of their houses, that somebody signed in. */
 export async function noteSignIn(door: Door, person: string): Promise<void> {
 	for (const { id } of await housesOf(door, person)) await note(door, id, person, 'sign-in', 'signed in');

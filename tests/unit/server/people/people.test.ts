@@ -15,8 +15,9 @@ import {
 	signIn,
 	type Entrance
 } from '../../../../src/lib/server/people/entrance.ts';
+import { beginHouse } from '../../../../src/lib/server/people/founding.ts';
 import { makeLink, openLink } from '../../../../src/lib/server/people/links.ts';
-import { housesOf, leave, listMembers, setRole } from '../../../../src/lib/server/people/members.ts';
+import { housesOf, join, leave, listMembers, setRole } from '../../../../src/lib/server/people/members.ts';
 import {
 	beginSecond,
 	confirmSecond,
@@ -244,6 +245,14 @@ describe('people', () => {
 		assert.equal((await signed()).needsCode, true);
 		await takeSecondFrom(entrance, ines.person);
 		assert.equal((await signed()).needsCode, false);
+	});
+	it('a keeper does not come into another house by the password of somebody who belongs to it', async () => {
+		const ines = (await listMembers(door, keeper.house)).members.find(({ name }) => name === 'Ines')!;
+		const other = await beginHouse(door, 'Fern valley', ines.id);
+		assert.equal((await saidOf(passwordLink(entrance, keeper, ines.id))).status, 403);
+		await join(door, other, keeper.person, 'keeper');
+		assert.ok(await passwordLink(entrance, keeper, ines.id), 'unless that is theirs to keep, too');
+		await leave(door, other, ines.id, keeper.person);
 	});
 	it('the last keeper stays, also where two make each other readers at once', async () => {
 		const { members } = await listMembers(door, keeper.house);
