@@ -42,7 +42,7 @@
 		}
 	]);
 	const isNew = $derived(steps.some(({ done }) => !done));
-	const waits = $derived(data.unpublished.length + data.findings.length + data.behind.length);
+	const waits = $derived(data.proposed.length + data.unpublished.length + data.findings.length + data.behind.length);
 </script>
 
 <svelte:head><title>Desk · Heptarch</title></svelte:head>
@@ -121,6 +121,12 @@
 			<section aria-label="Waiting for you">
 				<h2 class="mb-1 font-semibold">Waiting for you</h2>
 				<ul>
+					{#each data.proposed as { id, name, by } (id)}
+						<li class="line">
+							<a href="/stylebook/{id}/editions">{name}</a>
+							<span>an edition is proposed{by ? ` by ${by}` : ''}, and wants a second pair of eyes</span>
+						</li>
+					{/each}
 					{#each data.unpublished as { id, name, tables } (id)}
 						<li class="line">
 							<a href="/stylebook/{id}/editions">{name}</a>

@@ -47,6 +47,8 @@ interface Houses {
 	policy: ColumnType<Policy | null, string | null | undefined, string | null>;
 	version: Generated<number>;
 	step: Generated<number>;
+	/** An edition is published by somebody else than who proposed it. */
+	second_eyes: Generated<boolean>;
 	/** How often steps of work on tables were written anew. */
 	work_rewritten: Generated<number>;
 	created_at: Timestamp;
@@ -109,6 +111,26 @@ interface Tables {
 		frozen: JSONColumnType<Style>;
 		created_at: Timestamp;
 		made_by: MadeBy;
+	};
+	proposals: {
+		id: Generated<string>;
+		style_id: string;
+		note: string;
+		definition: JSONColumnType<Style>;
+		frozen: JSONColumnType<Style>;
+		created_at: Timestamp;
+		made_by: MadeBy;
+		/** Null as long as nobody said anything. */
+		answer: ColumnType<
+			'published' | 'sent back' | 'taken back' | null,
+			undefined,
+			'published' | 'sent back' | 'taken back'
+		>;
+		answer_note: ColumnType<string | null, undefined, string>;
+		answered_at: ColumnType<Date | null, undefined, Date>;
+		answered_by: ColumnType<string | null, undefined, string>;
+		/** The number of the edition that came of it. */
+		edition: ColumnType<number | null, undefined, number | null>;
 	};
 	rollouts: {
 		id: Generated<string>;

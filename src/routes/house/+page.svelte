@@ -22,6 +22,7 @@
 	import { undoKeys } from '$lib/ui/controls/shortcuts.ts';
 	import Why from '$lib/ui/people/Why.svelte';
 	import Only from '$lib/ui/people/Only.svelte';
+	import SecondEyes from '$lib/ui/people/SecondEyes.svelte';
 	import NameHouse from '$lib/ui/people/NameHouse.svelte';
 	import { refusedTo } from '$lib/ui/people/refused.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
@@ -274,6 +275,8 @@
 		</label>
 		<h2 class="mt-6 mb-2 font-semibold">Name</h2>
 		<NameHouse name={house.name} />
+		<h2 class="mt-6 mb-2 font-semibold">Editions</h2>
+		<SecondEyes asks={data.house.secondEyes} />
 		<h2 class="mt-6 mb-2 font-semibold">What is kept</h2>
 		<StoreFacts store={data.store} />
 	</main>

@@ -2,6 +2,7 @@ import { sql, type Kysely } from 'kysely';
 import type { Thumbnail } from '../../workbench/thumbnail.ts';
 import type { Database } from '../database.ts';
 import { listRuns } from '../runs/runs.ts';
+import { listProposed } from '../styles/proposals.ts';
 import { listStyles } from '../styles/styles.ts';
 import { thumbnailsOf } from './thumbnails.ts';
 
@@ -41,6 +42,7 @@ export async function loadDesk(db: Db) {
 		unpublished: styles
 			.filter(({ unpublished }) => unpublished)
 			.map(({ id, definition, worn }) => ({ id, name: definition.name, tables: worn.tables })),
+		proposed: await listProposed(db),
 		...(await documentsWaiting(db)),
 		runs: await runsToSee(db),
 		news: await newsOf(db)

@@ -13,7 +13,7 @@ const LIGHT: readonly (readonly [methods: string, path: RegExp])[] = [
 	['POST', /^\/api\/(runs|styles|starters)$/],
 	['PUT DELETE', /^\/api\/(documents|starters)\/[^/]+$/],
 	['PUT POST', /^\/api\/house(\/[a-z]+)?$/],
-	['GET PUT POST', /^\/api\/styles\/[^/]+\/(steps|use|aside|step|editions)$/],
+	['GET PUT POST', /^\/api\/styles\/[^/]+\/(steps|use|aside|step|editions|proposals(\/[^/]+)?)$/],
 	['PUT', /^\/api\/styles\/[^/]+$/]
 ];
 

@@ -21,6 +21,8 @@ export interface HouseRecord extends HouseState {
 	readonly former: FormerNames;
 	readonly version: number;
 	readonly step: number;
+	/** An edition is published by somebody else than who proposed it. */
+	readonly secondEyes: boolean;
 }
 
 /** The house that is acted in. */
@@ -44,8 +46,8 @@ const byName = <T>(record: Record<string, T>): Record<string, T> =>
 export async function loadHouse(db: Db): Promise<HouseRecord> {
 	const row = await db.selectFrom('houses').selectAll().where('id', '=', MINE).executeTakeFirst();
 	if (!row) throw new NotFoundError(GONE);
-	const { name, inks, type_roles: typeRoles, locale, policy, former, version, step } = row;
-	return { name, inks: byName(inks), typeRoles: byName(typeRoles), locale, policy, former, version, step };
+	const { name, inks, type_roles: typeRoles, locale, policy, former, version, step, second_eyes: secondEyes } = row;
+	return { name, inks: byName(inks), typeRoles: byName(typeRoles), locale, policy, former, version, step, secondEyes };
 }
 
 /** The house is called otherwise from now on. Throws InputError. */
@@ -54,6 +56,22 @@ export async function nameHouse(db: Kysely<Database>, name: string): Promise<voi
 	await db.transaction().execute(async (trx) => {
 		await trx.updateTable('houses').set({ name: name.trim() }).where('id', '=', MINE).execute();
 		await addToLog(trx, 'house', `the house is called “${name.trim()}” from now on`);
+	});
+}
+
+/** Whether an edition is published by somebody else than who proposed it. */
+export const wantsSecondEyes = async (db: Db): Promise<boolean> =>
+	(await db.selectFrom('houses').select('second_eyes').where('id', '=', MINE).executeTakeFirst())?.second_eyes ?? false;
+
+/** Editions are looked at by somebody else from now on, or no more. */
+export async function askForSecondEyes(db: Kysely<Database>, asks: boolean): Promise<void> {
+	await db.transaction().execute(async (trx) => {
+		await trx.updateTable('houses').set({ second_eyes: asks }).where('id', '=', MINE).execute();
+		await addToLog(
+			trx,
+			'house',
+			asks ? 'editions want a second pair of eyes from now on' : 'editions want no second pair of eyes any more'
+		);
 	});
 }
 

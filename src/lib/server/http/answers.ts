@@ -41,7 +41,10 @@ const STATUS: Record<string, number> = {
 	role: 403,
 	'too-often': 429,
 	link: 410,
-	'last-keeper': 409
+	'last-keeper': 409,
+	'second-eyes': 403,
+	proposed: 409,
+	answered: 409
 };
 
 /** The status and body that an error is answered with; undefined for errors that are our own fault. */

@@ -11,6 +11,7 @@ import type { impactPicture, rollOut, undoRollOut } from '../runs/rollouts.ts';
 import type { previewRun } from '../runs/preview.ts';
 import type { listRuns, startReread, startRun, undoRun } from '../runs/runs.ts';
 import type { listEditions, promote, restoreEdition } from '../styles/editions.ts';
+import type { answerProposal } from '../styles/proposals.ts';
 import type { liftStyle, previewLift } from '../styles/lifting.ts';
 import type { listSpecimens } from '../styles/specimens.ts';
 import type { loadStyleSteps, pushUpLeaf, saveStyle } from '../styles/steps.ts';
@@ -81,6 +82,8 @@ export interface Contract {
 	'GET /api/styles/*/editions': { takes: Nothing; gives: From<typeof listEditions> };
 	'POST /api/styles/*/editions': { takes: Requests['publish']; gives: { number: number } };
 	'POST /api/styles/*/editions/*/restore': { takes: Nothing; gives: From<typeof restoreEdition> };
+	'POST /api/styles/*/proposals': { takes: Requests['publish']; gives: { id: string } };
+	'PUT /api/styles/*/proposals/*': { takes: Requests['answerProposal']; gives: From<typeof answerProposal> };
 	'GET /api/styles/*/impact': { takes: Nothing; gives: From<typeof impactPicture> };
 	'PUT /api/styles/*/specimens': { takes: Requests['chooseSpecimens']; gives: Nothing };
 	'POST /api/styles/*/promote': { takes: Requests['promote']; gives: From<typeof promote> };
@@ -112,6 +115,7 @@ export interface Contract {
 	'POST /api/house/invitations': { takes: Requests['invite']; gives: { link: string } };
 	'DELETE /api/house/invitations/*': { takes: Nothing; gives: Nothing };
 	'PUT /api/house/name': { takes: Requests['nameHouse']; gives: Nothing };
+	'PUT /api/house/eyes': { takes: Requests['secondEyes']; gives: Nothing };
 	'PUT /api/house/people/*': { takes: Requests['setRole']; gives: Nothing };
 	'DELETE /api/house/people/*': { takes: Nothing; gives: Nothing };
 	'POST /api/house/people/*/link': { takes: Nothing; gives: { link: string } };

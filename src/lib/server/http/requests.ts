@@ -13,6 +13,7 @@ import type { WorkTable } from '../../core/work/table.ts';
 import { checkPatch, checkWork } from '../../core/work/validate.ts';
 import type { StarterWears } from '../database.ts';
 import type { RunWish } from '../runs/runs.ts';
+import type { ProposalAnswer } from '../styles/proposals.ts';
 import type { Among, CensusOf } from '../census/among.ts';
 import type { DrawingEdits } from '../../formats/svg/read.ts';
 import { UNITS } from '../../formats/svg/sheet.ts';
@@ -202,6 +203,11 @@ export const SCHEMAS = {
 		['keys']
 	),
 	publish: closed({ version: count, note: { type: 'string', maxLength: 2000 } }, ['version', 'note']),
+	answerProposal: closed(
+		{ answer: { enum: ['publish', 'send back', 'take back'] }, note: { type: 'string', maxLength: 2000 } },
+		['answer', 'note']
+	),
+	secondEyes: closed({ asks: { type: 'boolean' } }, ['asks']),
 	rollOut: closed({ edition: count, documents: { type: 'array', minItems: 1, maxItems: 10_000, items: UUID } }, [
 		'edition',
 		'documents'
@@ -291,6 +297,8 @@ export interface Requests {
 	pushUp: { version: number; place: string; path: string };
 	chooseSpecimens: { keys: string[] | null };
 	publish: { version: number; note: string };
+	answerProposal: { answer: ProposalAnswer; note: string };
+	secondEyes: { asks: boolean };
 	rollOut: { edition: number; documents: string[] };
 	changeHouse: {
 		version: number;

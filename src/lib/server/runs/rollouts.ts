@@ -69,13 +69,18 @@ class Looks {
 }
 
 /**
- * Which tables a style's draft (or a published edition) would change if they took it, most changed first. Pinned tables
- * are listed and keep what they have.
+ * Which tables a style's draft (or a published edition, or what is proposed as one) would change if they took it, most
+ * changed first. Pinned tables are listed and keep what they have.
  */
-export async function impactOf(db: Kysely<Database>, id: string, edition?: number): Promise<Impact[]> {
+export async function impactOf(db: Kysely<Database>, id: string, of?: number | Style): Promise<Impact[]> {
 	const wardrobe = await Wardrobe.load(db);
-	const next = edition === undefined ? await frozenDraft(db, id) : wardrobe.definition({ style: id, edition });
-	if (!next) throw new NotFoundError(`The style has no edition ${edition}.`);
+	const next =
+		of === undefined
+			? await frozenDraft(db, id)
+			: typeof of === 'number'
+				? wardrobe.definition({ style: id, edition: of })
+				: of;
+	if (!next) throw new NotFoundError(`The style has no edition ${of}.`);
 	const looks = new Looks(wardrobe, await loadHouse(db));
 	const documents = await db.selectFrom('wears').select('document_id').distinct().where('style_id', '=', id).execute();
 	const impacts: Impact[] = [];

@@ -1,5 +1,5 @@
 import type { House } from '../../core/house.ts';
-import type { Kysely, Transaction } from 'kysely';
+import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { canonicalStyle } from '../../core/style/canonical.ts';
 import { selfContained } from '../../core/style/export.ts';
@@ -11,35 +11,42 @@ import { editionKey } from '../../workbench/stylebook.ts';
 import { NotFoundError } from '../http/answers.ts';
 import { addToLog } from '../house/log.ts';
 import type { Database } from '../database.ts';
-import { loadHouse } from '../house/house.ts';
+import { BY } from '../history.ts';
+import { loadHouse, wantsSecondEyes } from '../house/house.ts';
 import { addStyleStep } from './steps.ts';
 import { findIn, listStyles, loadStyle, newestEditions, STYLES, styleRow, type StyleRecord } from './styles.ts';
 
 type Db = Kysely<Database> | Transaction<Database>;
+
+const draftOf = async (trx: Db, id: string) => ({
+	definition: (await styleRow(trx, id)).definition,
+	frozen: await frozenDraft(trx, id)
+});
 
 /** A published, frozen version of a style. */
 export interface EditionRecord {
 	readonly number: number;
 	readonly note: string;
 	readonly publishedAt: string;
+	/** Who published it, and who had proposed it; null where that is not known, or was nobody. */
+	readonly by: string | null;
+	readonly proposedBy: string | null;
 	/** With its bases, inks and type roles. */
 	readonly frozen: Style;
 }
+
+const PROPOSED_BY = sql<string | null>`(select c.name from proposals p join colleagues c on c.id = p.made_by
+	where p.style_id = editions.style_id and p.edition = editions.number)`;
 
 /** All editions of a style, newest first. */
 export async function listEditions(db: Db, id: string): Promise<EditionRecord[]> {
 	const rows = await db
 		.selectFrom('editions')
-		.selectAll()
+		.select(['number', 'note', 'created_at', 'frozen', BY.as('by'), PROPOSED_BY.as('proposedBy')])
 		.where('style_id', '=', id)
 		.orderBy('number', 'desc')
 		.execute();
-	return rows.map(({ number, note, created_at, frozen }) => ({
-		number,
-		note,
-		publishedAt: created_at.toISOString(),
-		frozen
-	}));
+	return rows.map(({ created_at, ...edition }) => ({ ...edition, publishedAt: created_at.toISOString() }));
 }
 
 /** The draft as an edition would freeze it: with its bases and everything that it names of the house. */
@@ -48,23 +55,45 @@ export async function frozenDraft(db: Db, id: string): Promise<Style> {
 	return canonicalStyle(selfContained(style.definition, await loadHouse(db), findIn(await listStyles(db))));
 }
 
-/** Publishes the draft as the next edition. Throws ConflictError where the draft was changed in the meantime, InputError where the newest edition says the same already. */
+/** The number of the newest edition, 0 where none is out. Throws InputError where it says the same as what is to be out next. */
+export async function assertSaysElse(trx: Db, id: string, frozen: Style): Promise<number> {
+	const [newest] = await listEditions(trx, id);
+	if (newest && JSON.stringify(canonicalStyle(newest.frozen)) === JSON.stringify(canonicalStyle(frozen)))
+		throw new InputError(
+			'edition',
+			`Edition ${newest.number} of “${frozen.name}” says exactly this already; there is nothing to publish.`
+		);
+	return newest?.number ?? 0;
+}
+
+/**
+ * Publishes the draft as the next edition. Throws ConflictError where the draft was changed in the meantime, InputError where
+ * the newest edition says the same already, or the house wants somebody else to look at it first.
+ */
 export async function publishEdition(db: Kysely<Database>, id: string, version: number, note: string): Promise<number> {
 	return db.transaction().execute(async (trx) => {
 		await STYLES.lock(trx, id, version);
 		const frozen = await frozenDraft(trx, id);
-		const newest = (await listEditions(trx, id))[0];
-		if (newest && JSON.stringify(canonicalStyle(newest.frozen)) === JSON.stringify(frozen))
-			throw new InputError(
-				'edition',
-				`Edition ${newest.number} of “${frozen.name}” says exactly this already; there is nothing to publish.`
-			);
-		return insertEdition(trx, id, (newest?.number ?? 0) + 1, frozen, note.trim());
+		const newest = await assertSaysElse(trx, id, frozen);
+		const { definition } = await styleRow(trx, id);
+		return insertEdition(trx, id, { number: newest + 1, note: note.trim(), definition, frozen });
 	});
 }
 
-async function insertEdition(trx: Db, id: string, number: number, frozen: Style, note: string): Promise<number> {
-	const { definition } = await styleRow(trx, id);
+interface NewEdition extends Pick<EditionRecord, 'number' | 'note' | 'frozen'> {
+	readonly definition: Style;
+	/** Whether somebody else than who made it looked at it. */
+	readonly isLookedAt?: boolean;
+}
+
+/** An edition is out. Throws InputError where the house wants somebody else to look at it first, and nobody did. */
+export async function insertEdition(trx: Db, id: string, edition: NewEdition): Promise<number> {
+	const { number, note, definition, frozen, isLookedAt = false } = edition;
+	if (!isLookedAt && (await wantsSecondEyes(trx)))
+		throw new InputError(
+			'second-eyes',
+			`This house wants a second pair of eyes: an edition of “${frozen.name}” is proposed on its page of editions, and published by somebody else. Nothing was changed.`
+		);
 	await trx
 		.insertInto('editions')
 		.values({
@@ -90,8 +119,12 @@ export async function editionToWear(
 	await STYLES.lock(trx, id);
 	const [newest] = await listEditions(trx, id);
 	if (newest) return { number: newest.number, isFirst: false };
-	const note = 'Published by itself, as a table put the style on.';
-	return { number: await insertEdition(trx, id, 1, await frozenDraft(trx, id), note), isFirst: true };
+	const edition = {
+		number: 1,
+		note: 'Published by itself, as a table put the style on.',
+		...(await draftOf(trx, id))
+	};
+	return { number: await insertEdition(trx, id, edition), isFirst: true };
 }
 
 /**
@@ -119,8 +152,8 @@ export async function promote(
 		await addStyleStep(trx, id, `${words}, promoted from touches`, next);
 		const [newest] = await listEditions(trx, id);
 		const note = `Published by itself: ${words} took over what cells of a table said.`;
-		const edition = await insertEdition(trx, id, (newest?.number ?? 0) + 1, await frozenDraft(trx, id), note);
-		return { place, edition };
+		const number = (newest?.number ?? 0) + 1;
+		return { place, edition: await insertEdition(trx, id, { number, note, ...(await draftOf(trx, id)) }) };
 	});
 }
 

@@ -4,6 +4,7 @@ import { db } from '$lib/server/database.ts';
 import { loadSpecimens } from '$lib/server/styles/specimens.ts';
 import { frozenDraft, listEditions } from '$lib/server/styles/editions.ts';
 import { loadHouse } from '$lib/server/house/house.ts';
+import { openProposal, proposalsSentBack } from '$lib/server/styles/proposals.ts';
 import { readId } from '$lib/server/http/requests.ts';
 import { isChanged } from '$lib/workbench/impact.ts';
 import { impactOf, impactPictures, listRollouts } from '$lib/server/runs/rollouts.ts';
@@ -22,14 +23,18 @@ export const load: PageServerLoad = ({ params, depends }) => {
 		const editions = await listEditions(db(), id);
 		const newest = editions[0];
 		const isPublished = !!newest && JSON.stringify(canonicalStyle(newest.frozen)) === JSON.stringify(draft);
-		const impacts = await impactOf(db(), id, isPublished ? newest.number : undefined);
+		const house = await loadHouse(db());
+		const proposal = await openProposal(db(), id);
+		const impacts = await impactOf(db(), id, proposal?.frozen ?? (isPublished ? newest.number : undefined));
 		const specimens = await loadSpecimens(db(), 1, await chosenSpecimens(db(), id));
 		return {
 			style,
 			draft,
 			editions,
 			isPublished,
-			house: await loadHouse(db()),
+			house,
+			proposal: proposal ?? null,
+			sentBack: await proposalsSentBack(db(), id),
 			impacts,
 			pictures: await impactPictures(db(), impacts.filter(isChanged).slice(0, PICTURES)),
 			rollouts: await listRollouts(db(), id),

@@ -13,12 +13,16 @@
 	import { builtInSpecimen } from '$lib/workbench/specimen.ts';
 	import { stateTable } from '$lib/workbench/table.ts';
 	import Button from '$lib/ui/controls/Button.svelte';
+	import Dialog from '$lib/ui/shell/Dialog.svelte';
 
 	let { data } = $props();
 	const id = $derived(data.style.id);
 	const name = $derived(data.style.definition.name);
 	const newest = $derived(data.editions[0]);
 	const next = $derived((newest?.number ?? 0) + 1);
+	const { proposal } = $derived(data);
+	/** The newest edition is what the draft says, and nothing is proposed. */
+	const isOut = $derived(data.isPublished && !proposal);
 	let note = $state('');
 	let left = $state<string[]>([]);
 	let isBusy = $state(false);
@@ -49,8 +53,9 @@
 		}
 	}
 	type Impact = (typeof data.impacts)[number];
-	const after = $derived(flatten(data.draft));
+	const after = $derived(flatten(proposal?.frozen ?? data.draft));
 	const versions = $derived([
+		...(proposal ? [{ key: 'proposed', words: 'what is proposed', style: proposal.frozen }] : []),
 		...(data.isPublished ? [] : [{ key: 'draft', words: 'the draft', style: data.draft }]),
 		...data.editions.map(({ number, frozen }) => ({ key: String(number), words: `edition ${number}`, style: frozen }))
 	]);
@@ -85,6 +90,21 @@
 			note = '';
 			notify(`Edition ${number} is out. Documents keep what they wear until you roll it out.`);
 		}, 'Publish it as it is now');
+	const propose = () =>
+		work(async () => {
+			await call('POST', `/api/styles/${id}/proposals`, { version: data.style.version, note });
+			note = '';
+			notify('It is proposed. Another designer of the house finds it on their Desk.');
+		}, 'Propose it as it is now');
+	let isSendingBack = $state(false);
+	const say = (answer: 'publish' | 'send back' | 'take back') =>
+		work(async () => {
+			const { edition } = await call('PUT', `/api/styles/${id}/proposals/${proposal!.id}`, { answer, note });
+			note = '';
+			isSendingBack = false;
+			if (edition !== null) notify(`Edition ${edition} is out. Documents keep what they wear until you roll it out.`);
+			else notify(answer === 'take back' ? 'It is no longer proposed.' : 'It went back, with your note.');
+		});
 	const rollOut = () =>
 		work(async () => {
 			const { tables, documents: count } = await call('POST', `/api/styles/${id}/rollouts`, {
@@ -117,14 +137,35 @@
 <TopBar title="Editions of {name}">
 	{#snippet facts()}
 		<span class="chip">{newest ? `edition ${newest.number} is out` : 'no edition yet'}</span>
-		<span class="chip">{data.isPublished ? 'the draft is published' : 'the draft is not published'}</span>
+		<span class="chip"
+			>{proposal
+				? 'an edition is proposed'
+				: data.isPublished
+					? 'the draft is published'
+					: 'the draft is not published'}</span
+		>
 	{/snippet}
 	{#snippet actions()}
 		<Button href="/stylebook/{id}">Back to the bench</Button>
-		{#if data.isPublished}
+		{#if proposal}
+			{#if proposal.isMine}
+				<Button needs="designer" disabled={isBusy} onclick={() => say('take back')}>Take it back</Button>
+			{:else}
+				<Button needs="designer" disabled={isBusy} onclick={() => (isSendingBack = true)}>Send it back…</Button>
+			{/if}
+			<Button
+				needs="designer"
+				primary
+				disabled={isBusy || proposal.isMine}
+				title={proposal.isMine ? 'You proposed it; somebody else has to look at it and publish it.' : undefined}
+				onclick={() => say('publish')}>Publish edition {next}</Button
+			>
+		{:else if data.isPublished}
 			<Button needs="designer" primary disabled={isBusy || chosen.length === 0} onclick={rollOut}
 				>{behind.length ? `Roll out to ${plural(chosen.length, 'document')}` : 'Rolled out everywhere'}</Button
 			>
+		{:else if data.house.secondEyes}
+			<Button needs="designer" primary disabled={isBusy} onclick={propose}>Propose edition {next}</Button>
 		{:else}
 			<Button needs="designer" primary disabled={isBusy} onclick={publish}>Publish edition {next}</Button>
 		{/if}
@@ -153,10 +194,7 @@
 						house={data.house}
 						widths={picture.entry.widths}
 						kept={picture.entry.appearance}
-						words={[
-							`now, in edition ${impact.wears}`,
-							data.isPublished ? `in edition ${newest!.number}` : `in edition ${next}`
-						]}
+						words={[`now, in edition ${impact.wears}`, isOut ? `in edition ${newest!.number}` : `in edition ${next}`]}
 					/>
 				</div>
 			{:else}<p class="mt-1 text-quiet" role="status">Drawing it before and after…</p>{/if}
@@ -167,7 +205,7 @@
 <div class="flex min-h-0 flex-1">
 	<main class="min-w-0 flex-1 overflow-y-auto px-5 py-4" aria-label="Editions">
 		<h2 class="mb-1 font-semibold">
-			{data.isPublished ? `Edition ${newest!.number} in the documents` : `What edition ${next} would change`}
+			{isOut ? `Edition ${newest!.number} in the documents` : `What edition ${next} would change`}
 		</h2>
 		<p class="mb-3 text-quiet">
 			{#if documents.length === 0}No table wears this style, so nothing changes anywhere.{:else}Publishing changes no
@@ -180,7 +218,7 @@
 			{@const same = document.tables.filter((impact) => !isChanged(impact))}
 			<section class="mb-4" aria-label={document.name}>
 				<label class="mb-1.5 flex items-center gap-2 font-semibold">
-					{#if data.isPublished}
+					{#if isOut}
 						<input
 							type="checkbox"
 							class="rounded-sm text-picked"
@@ -193,7 +231,7 @@
 						/>
 					{/if}
 					{document.name}
-					{#if data.isPublished && !isBehind}<span class="font-normal text-quiet">wears it already</span>{/if}
+					{#if isOut && !isBehind}<span class="font-normal text-quiet">wears it already</span>{/if}
 				</label>
 				<ul class="flex flex-col gap-2">
 					{#each changed as impact (impact.index)}{@render table(impact, changed.length <= 2)}{/each}
@@ -224,7 +262,18 @@
 		class="w-[330px] shrink-0 overflow-y-auto border-s border-hairline bg-paper px-4 py-4"
 		aria-label="Editions and roll-outs"
 	>
-		{#if !data.isPublished}
+		{#if proposal}
+			<section class="mb-5 rounded-lg bg-warning-wash px-3 py-2 text-warning-text" aria-label="Proposed">
+				<p>
+					<strong>Edition {next} is proposed</strong> by {proposal.isMine ? 'you' : (proposal.by ?? 'somebody')},
+					{when(proposal.when)}.
+					{proposal.isMine
+						? 'Another designer of the house looks at it, and publishes it or sends it back.'
+						: 'Look at what it changes; then publish it, or send it back with a note.'}
+				</p>
+				{#if proposal.note}<p class="mt-1 whitespace-pre-line">{proposal.note}</p>{/if}
+			</section>
+		{:else if !data.isPublished}
 			<label class="mb-5 block"
 				><span class="font-semibold">Note to edition {next}</span>
 				<textarea
@@ -238,11 +287,14 @@
 		{/if}
 		<h2 class="mb-1 font-semibold">Editions</h2>
 		<ul class="mb-5">
-			{#each data.editions as { number, note: words, publishedAt } (number)}
+			{#each data.editions as { number, note: words, publishedAt, by, proposedBy } (number)}
 				<li class="flex items-start gap-2 border-b border-hairline py-2 last:border-0">
 					<div class="min-w-0 flex-1">
 						<strong>Edition {number}</strong> <span class="text-quiet">{when(publishedAt)}</span>
-						{#if words}<p class="text-[12.5px] text-quiet">{words}</p>{/if}
+						{#if by}<span class="text-quiet"
+								>by {by}{proposedBy && proposedBy !== by ? `, proposed by ${proposedBy}` : ''}</span
+							>{/if}
+						{#if words}<p class="text-[12.5px] whitespace-pre-line text-quiet">{words}</p>{/if}
 					</div>
 					<Button needs="designer" small onclick={() => restore(number)}>Restore</Button>
 				</li>
@@ -252,6 +304,18 @@
 				</li>
 			{/each}
 		</ul>
+		{#if data.sentBack.length}
+			<h2 class="mb-1 font-semibold">Proposals that went back</h2>
+			<ul class="mb-5">
+				{#each data.sentBack as { id: key, by, answer, answeredBy, answerNote, when: at } (key)}
+					<li class="border-b border-hairline py-2 last:border-0">
+						{by ? `${by}’s` : 'One'} was {answer}
+						{#if answer === 'sent back' && answeredBy}by {answeredBy}{/if} <span class="text-quiet">{when(at)}</span>
+						{#if answerNote}<p class="text-[12.5px] whitespace-pre-line text-quiet">{answerNote}</p>{/if}
+					</li>
+				{/each}
+			</ul>
+		{/if}
 		<h2 class="mb-1 font-semibold">Roll-outs</h2>
 		<ul>
 			{#each data.rollouts as rollout (rollout.id)}
@@ -262,6 +326,7 @@
 					>
 					{#if rollout.undone}<span class="text-quiet">taken back</span>{:else}<Button
 							small
+							needs="designer"
 							disabled={isBusy}
 							onclick={() => takeBack(rollout.id)}>Take back</Button
 						>{/if}
@@ -272,3 +337,22 @@
 		</ul>
 	</aside>
 </div>
+
+<Dialog bind:open={isSendingBack} title="Send edition {next} back?">
+	<form
+		id="send-back"
+		onsubmit={(event) => {
+			event.preventDefault();
+			void say('send back');
+		}}
+	>
+		<label class="block"
+			>What is to be done before it can be out
+			<textarea class="field mt-1 w-full" rows="4" maxlength="2000" required bind:value={note}></textarea></label
+		>
+	</form>
+	{#snippet answers()}
+		<Button onclick={() => (isSendingBack = false)}>Keep looking</Button>
+		<Button primary type="submit" form="send-back" disabled={isBusy || !note.trim()}>Send it back</Button>
+	{/snippet}
+</Dialog>
