@@ -9,11 +9,16 @@
 	import { page } from '$app/state';
 	import { onMount } from 'svelte';
 	import { focusArrival, keepFocus } from '$lib/ui/shell/focus.ts';
+	import { live } from '$lib/ui/live/live.svelte.ts';
+	import { thingOf } from '$lib/workbench/live.ts';
 	import Rail from '$lib/ui/shell/Rail.svelte';
 
 	let { children, data } = $props();
 	/** Pages before the house. */
 	const isBefore = $derived(/^\/(sign-in|enter)\b/.test(page.url.pathname));
+	const thing = $derived(thingOf(page.url.pathname));
+	const isInside = $derived(!!data.who && !isBefore);
+	$effect(() => (isInside ? live.watch(thing) : undefined));
 	let focus: ReturnType<typeof keepFocus> | undefined;
 	onMount(() => {
 		focus = keepFocus();
@@ -28,7 +33,7 @@
 </script>
 
 <div class="flex h-screen overflow-hidden">
-	{#if data.who && !isBefore}<Rail />{/if}
+	{#if isInside}<Rail />{/if}
 	<div class="flex min-w-0 flex-1 flex-col">{@render children()}</div>
 </div>
 <Opening />

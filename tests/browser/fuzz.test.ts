@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { request } from 'node:http';
 import { after, before, describe, it } from 'node:test';
 import { SCHEMAS } from '../../src/lib/server/http/requests.ts';
-import { routes } from './routes.ts';
+import { routes, textOf } from './routes.ts';
 import { Application } from './support.ts';
 
 const NOWHERE = '00000000-0000-4000-8000-000000000000';
@@ -119,7 +119,7 @@ describe('every route, asked for what it is not meant for', () => {
 			},
 			redirect: 'manual'
 		});
-		const text = await response.text();
+		const text = await textOf(response);
 		if (response.status >= 500)
 			failures.push(`${method} ${path} ${String(body).slice(0, 300)}: ${response.status} ${text.slice(0, 200)}`);
 		return response;

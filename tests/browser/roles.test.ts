@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { after, before, describe, it } from 'node:test';
 import { NEEDS } from '../../src/lib/server/people/needs.ts';
 import { may, ROLES, type Role } from '../../src/lib/workbench/roles.ts';
-import { routes, type Route } from './routes.ts';
+import { routes, textOf, type Route } from './routes.ts';
 import { Application } from './support.ts';
 
 /** Every route, asked by every role of its house and of another, and by nobody. */
@@ -69,7 +69,7 @@ describe('who may do what', () => {
 		for (const route of routes()) {
 			const need = needOf(route);
 			const answer = await ask(route.method, there(route));
-			const text = await answer.text();
+			const text = await textOf(answer);
 			if (need === 'nothing' || need === 'nobody') assert.ok(![303, 403].includes(answer.status), route.path);
 			else if (route.isPage) {
 				assert.equal(answer.status, 303, route.path);
@@ -90,7 +90,7 @@ describe('who may do what', () => {
 				const what = `${route.method} ${route.path} by a ${role}: ${answer.status}`;
 				if (!isMay) {
 					assert.equal(answer.status, 403, what);
-					const text = await answer.text();
+					const text = await textOf(answer);
 					assert.match(text, new RegExp(`in this house you are an? ${role}`), what);
 				} else assert.ok(answer.status !== 401 && answer.status !== 403 && answer.status < 500, what);
 			}
@@ -105,7 +105,7 @@ describe('who may do what', () => {
 			for (const role of ROLES.filter((one) => may(one, need))) {
 				if (route.path.startsWith('/api/session') || route.path === '/api/houses') continue;
 				const answer = await ask(route.method, path, cookies.other[role]);
-				const text = await answer.text();
+				const text = await textOf(answer);
 				const what = `${route.method} ${route.path} by a ${role} of another house: ${answer.status}`;
 				assert.ok(answer.status < 500, what);
 				assert.ok(!/Thornmere|Season report|Path lighting/.test(text), what);
@@ -114,7 +114,7 @@ describe('who may do what', () => {
 				// Whether an id is that of another house or of nothing at all is not to be told.
 				const other = await ask(route.method, nowhere, cookies.other[role]);
 				const said = Object.values(ids).reduce((words, id) => words.replaceAll(id, NOWHERE), text);
-				if (other.status !== answer.status || (await other.text()) !== said) told.push(what);
+				if (other.status !== answer.status || (await textOf(other)) !== said) told.push(what);
 			}
 		}
 		assert.deepEqual(told, []);

@@ -35,3 +35,10 @@ export function routes(): Route[] {
 				}));
 		});
 }
+
+/** What an answer says; a stream of events, which has no end, says nothing here. */
+export async function textOf(answer: Response): Promise<string> {
+	if (!answer.headers.get('content-type')?.startsWith('text/event-stream')) return answer.text();
+	await answer.body?.cancel();
+	return '';
+}

@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Builder, By, Key, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
+import { sql } from 'kysely';
 
 import { CHROMEDRIVER, CHROMIUM, CHROMIUM_ARGUMENTS } from '../../scripts/browser.mjs';
 import { freePort, serve } from '../../scripts/machine.mjs';
@@ -15,7 +16,7 @@ import { beginHouse } from '../../src/lib/server/people/founding.ts';
 import { makeLink } from '../../src/lib/server/people/links.ts';
 import { join as joinHouse } from '../../src/lib/server/people/members.ts';
 import type { Role } from '../../src/lib/workbench/roles.ts';
-import { ownDatabase } from '../database.ts';
+import { asOwner, ownDatabase } from '../database.ts';
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 /** A busy machine is slow; only what never comes is a failure. */
@@ -42,6 +43,9 @@ export class Application {
 	static async start(house: House, env?: Readonly<Record<string, string>>): Promise<Application> {
 		const { db, url } = await ownDatabase(house);
 		await db.destroy();
+		return Application.on(url, env);
+	}
+	private static async on(url: string, env?: Readonly<Record<string, string>>): Promise<Application> {
 		const folder = mkdtempSync(join(tmpdir(), 'heptarch-application-'));
 		const log = openSync(join(folder, 'log'), 'w');
 		const { origin, child } = await serve(url, {
@@ -53,13 +57,25 @@ export class Application {
 		return new Application(origin, url, child, folder);
 	}
 
+	/** Another web process of the same installation. */
+	async another(): Promise<Application> {
+		return Application.on(this.url, {});
+	}
+	/** Every connection of these processes to PostgreSQL that listens is lost. */
+	async loseListeners(): Promise<void> {
+		await asOwner(this.url, (owner) =>
+			sql`select pg_terminate_backend(pid) from pg_stat_activity
+				where datname = current_database() and query ilike 'listen heptarch%'`.execute(owner)
+		);
+	}
+
 	/** The cookie of somebody who is signed in: the keeper, or somebody new in a role, of this house or another. */
-	async signedIn(role?: Role, inHouse?: string): Promise<string> {
+	async signedIn(role?: Role, inHouse?: string, name = `The ${role}`): Promise<string> {
 		const door = connectDoor(this.url);
 		const { personId, houseId } = await door.selectFrom('members').selectAll().executeTakeFirstOrThrow();
 		let person = personId;
 		if (role) {
-			person = await makePerson(door, `The ${role}`);
+			person = await makePerson(door, name);
 			await joinHouse(door, inHouse ?? houseId, person, role);
 		}
 		const token = await makeLink(door, { kind: 'entry', person });
@@ -144,9 +160,20 @@ export class Page {
 
 	/** Opens a browser on an application of its own, with the demo house or an empty one. */
 	static async open(house: House, env?: Readonly<Record<string, string>>): Promise<Page> {
-		const application = await Application.start(house, env);
+		return Page.on(await Application.start(house, env));
+	}
+	/** Opens a browser on an application, as somebody in a role of its house where one is given. */
+	static async on(application: Application, cookie?: string): Promise<Page> {
 		const downloads = mkdtempSync(join(tmpdir(), 'heptarch-downloads-'));
-		return new Page(await openBrowser(downloads), application, downloads);
+		const page = new Page(await openBrowser(downloads), application, downloads);
+		if (cookie) {
+			await page.driver.get(`${page.origin}/sign-in`);
+			for (const pair of cookie.split('; ')) {
+				const [name, value] = pair.split(/=(.*)/s) as [string, string];
+				await page.driver.manage().addCookie({ name, value, httpOnly: true, sameSite: 'Lax' });
+			}
+		}
+		return page;
 	}
 
 	/** Somebody else at the same application: another browser, which knows nothing of this one. */

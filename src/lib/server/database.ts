@@ -302,6 +302,8 @@ interface Tables {
 		updated_at: Timestamp;
 		made_by: MadeBy;
 	};
+	/** Windows that show something, as long as they are open. */
+	presence: { seat: string; person_id: ColumnType<string, undefined, never>; thing: string; seen_at: Timestamp };
 	corrections: { shape: string; said: JSONColumnType<Corrections> };
 	wears: { document_id: string; table_index: number; style_id: string; edition: number | null };
 }

@@ -1,6 +1,8 @@
+import type { Arrived } from '$lib/workbench/live.ts';
 import type { Line } from '$lib/core/history.ts';
 import { callRoute, RequestError, type Method } from './api.ts';
 import { Keeping } from './keeping.ts';
+import { arrivedWords } from './live/live.svelte.ts';
 import { notify, notifyError } from './notices.svelte.ts';
 import { turns } from './turns.ts';
 
@@ -35,6 +37,8 @@ export interface Order {
 /** A history that the server keeps, as a page shows it. */
 interface Shown {
 	readonly line: () => Line<{ readonly label: string }>;
+	/** The version that is shown. */
+	readonly version: () => number;
 	/** What takes the server to another step. */
 	readonly orderTo: (step: number) => Pick<Order, 'path' | 'body'>;
 	/** What is done with each answer before the next change is worked out. */
@@ -102,6 +106,16 @@ export class Sender {
 	/** Undo and redo: a key pressed again while the first is on its way counts, too. */
 	move(by: -1 | 1): Promise<boolean> {
 		return this.goTo(() => this.shown.line().at + by);
+	}
+
+	/** Something stands at another version than is shown: once what is on its way is saved, it is shown, with who did it. */
+	meet(arrived: Arrived): Promise<void> {
+		return this.inTurn(async () => {
+			if (arrived.version <= this.shown.version()) return;
+			await this.shown.renew();
+			const words = arrivedWords(arrived);
+			if (words) notify(words);
+		});
 	}
 
 	/** Sends what was kept when the browser went down, if nothing was changed since: `version` is what stands now. */

@@ -26,6 +26,7 @@
 	import NameHouse from '$lib/ui/people/NameHouse.svelte';
 	import { refusedTo } from '$lib/ui/people/refused.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
+	import { live } from '$lib/ui/live/live.svelte.ts';
 	import Waiting from '$lib/ui/shell/Waiting.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { LOCALES, localeWords } from '$lib/workbench/house.ts';
@@ -41,6 +42,7 @@
 	});
 	const house = $derived(work.house);
 	onMount(() => void work.sender.resume(work.house.version));
+	onMount(() => live.whenArrived((arrived) => void work.sender.meet(arrived)));
 	let picked = $state<{ kind: 'ink' | 'role'; name: string }>();
 	let chooser: HTMLInputElement;
 

@@ -8,7 +8,7 @@ const LIGHT: readonly (readonly [methods: string, path: RegExp])[] = [
 	['GET', /^\/(documents|house|runs|starters|me|sign-in|house\/people|house\/log|enter\/[^/]+)$/],
 	['POST PUT DELETE', /^\/api\/(session(\/[a-z]+)?|me(\/[a-z]+)?|me\/sessions\/[^/]+|enter\/[^/]+|houses)$/],
 	['POST PUT DELETE', /^\/api\/house\/(name|invitations|people)(\/[^/]+)*$/],
-	['GET', /^\/api\/(documents|house|runs|starters|styles)$/],
+	['GET', /^\/api\/(documents|house|runs|starters|styles|live)$/],
 	['GET PUT', /^\/api\/(runs|rollouts)\/[^/]+$/],
 	['POST', /^\/api\/(runs|styles|starters)$/],
 	['PUT DELETE', /^\/api\/(documents|starters)\/[^/]+$/],

@@ -69,6 +69,7 @@ export const NEEDS: Readonly<Record<string, Readonly<Record<string, Need>>>> = {
 	'/api/house/step': { PUT: 'designer' },
 	'/api/house/tokens': { GET: 'reader' },
 	'/api/houses': { POST: 'keeper' },
+	'/api/live': { GET: 'reader' },
 	'/api/me': { PUT: 'reader' },
 	'/api/me/password': { PUT: 'reader' },
 	'/api/me/provider': { POST: 'reader' },

@@ -89,6 +89,7 @@ export class DocumentView {
 		this.picked = this.first;
 		this.sender = Sender.of(`/documents/${id}`, {
 			line: () => this.line,
+			version: () => this.saved.version,
 			orderTo: (to) => ({ path: `/api/documents/${id}/step`, body: { version: this.saved.version, to } }),
 			take: (answer) => this.take(answer as Saved),
 			drop: () => (this.draft = {}),

@@ -28,6 +28,7 @@ export class HouseWork {
 
 	readonly sender = Sender.of('/house', {
 		line: () => this.line,
+		version: () => this.house.version,
 		orderTo: (to) => ({ path: '/api/house/step', body: { version: this.house.version, to } }),
 		take: (answer) => {
 			this.house = answer as HouseRecord;

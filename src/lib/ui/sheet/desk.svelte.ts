@@ -97,6 +97,7 @@ export class Desk {
 		const reload = () => this.reload();
 		this.sender = Sender.of(`/drawings/${data.id}`, {
 			line: () => this.line,
+			version: () => this.data.version,
 			orderTo: (to) => ({ path: `/api/documents/${data.id}/step`, body: { version: this.data.version, to } }),
 			async take(answer) {
 				await reload();

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
+	import Others from '../live/Others.svelte';
 
 	/** Title, facts about it, and what can be done; the one primary action of the screen stands last. */
 	let { title, facts, actions }: { title: string | Snippet; facts?: Snippet; actions?: Snippet } = $props();
@@ -11,6 +12,6 @@
 	{:else}
 		{@render title()}
 	{/if}
-	<div class="flex min-w-0 shrink-1000 items-center gap-2 overflow-hidden">{@render facts?.()}</div>
+	<div class="flex min-w-0 shrink-1000 items-center gap-2 overflow-hidden">{@render facts?.()}<Others /></div>
 	<div class="ms-auto flex shrink-0 items-center gap-2">{@render actions?.()}</div>
 </header>

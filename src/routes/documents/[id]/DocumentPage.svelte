@@ -24,6 +24,7 @@
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { findKey, undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
+	import { live } from '$lib/ui/live/live.svelte.ts';
 	import Waiting from '$lib/ui/shell/Waiting.svelte';
 	import Why from '$lib/ui/people/Why.svelte';
 	import Only from '$lib/ui/people/Only.svelte';
@@ -64,6 +65,7 @@
 		}));
 	});
 	onMount(() => void view.sender.resume(view.saved.version));
+	onMount(() => live.whenArrived((arrived) => void view.sender.meet(arrived)));
 	$effect(() => void view.findAlike());
 
 	let chooser: HTMLInputElement;

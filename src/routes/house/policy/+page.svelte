@@ -22,6 +22,7 @@
 	import Why from '$lib/ui/people/Why.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
+	import { live } from '$lib/ui/live/live.svelte.ts';
 	import Waiting from '$lib/ui/shell/Waiting.svelte';
 	import { EMPTY_POLICY } from '$lib/workbench/house.ts';
 
@@ -32,6 +33,7 @@
 		work.steps = data.steps;
 	});
 	onMount(() => void work.sender.resume(work.house.version));
+	onMount(() => live.whenArrived((arrived) => void work.sender.meet(arrived)));
 	const policy = $derived(work.house.policy ?? EMPTY_POLICY);
 	const inUse = $derived(policy.rules.length);
 	let chooser: HTMLInputElement;

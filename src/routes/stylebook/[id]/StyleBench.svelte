@@ -39,6 +39,7 @@
 	import TabPanel from '$lib/ui/controls/TabPanel.svelte';
 	import Why from '$lib/ui/people/Why.svelte';
 	import Only from '$lib/ui/people/Only.svelte';
+	import { arrivedWords, live } from '$lib/ui/live/live.svelte.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { excerpt } from '$lib/workbench/excerpt.ts';
@@ -122,6 +123,15 @@
 		await takeUpOthers();
 		bench.draft.reload(data.history as DraftHistory);
 	}
+	onMount(() =>
+		live.whenArrived(async (arrived) => {
+			// What is being saved here meets it there.
+			if (arrived.version <= bench.draft.version || bench.draft.state !== 'saved') return;
+			await reload();
+			const words = arrivedWords(arrived);
+			if (words) notify(words);
+		})
+	);
 	async function takeUpOthers() {
 		await invalidate('heptarch:bench');
 		bench.styles = data.styles as readonly StyleRecord[];

@@ -12,6 +12,7 @@
 	import { undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
 	import Why from '$lib/ui/people/Why.svelte';
 	import Only from '$lib/ui/people/Only.svelte';
+	import { live } from '$lib/ui/live/live.svelte.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { TableBench, type Panel } from '$lib/ui/table-bench/bench.svelte.ts';
@@ -65,8 +66,12 @@
 	onMount(() => {
 		void bench.recover();
 		sheet.focus();
+		const deaf = live.whenArrived(() => void bench.saving.look());
 		const timer = setInterval(() => document.visibilityState === 'visible' && void bench.saving.look(), LOOK_EVERY);
-		return () => clearInterval(timer);
+		return () => {
+			clearInterval(timer);
+			deaf();
+		};
 	});
 
 	let isTakingRows = $state(false);

@@ -20,6 +20,7 @@
 	import { undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
 	import Why from '$lib/ui/people/Why.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
+	import { live } from '$lib/ui/live/live.svelte.ts';
 	import Waiting from '$lib/ui/shell/Waiting.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
 	import { Stylebook } from '$lib/workbench/stylebook.ts';
@@ -35,6 +36,7 @@
 	const book = $derived(new Stylebook(data.styles, data.house, data.older, { id: desk.data.id, kind: 'svg' }));
 	const { sheet, version, name, id } = $derived(desk.data);
 	onMount(() => void desk.sender.resume(desk.data.version));
+	onMount(() => live.whenArrived((arrived) => void desk.sender.meet(arrived)));
 	onMount(() => {
 		desk.loadObjects().catch(notifyError);
 		return () => desk.maker.end();
