@@ -16,6 +16,7 @@ import { actAs } from '$lib/server/people/acting.ts';
 import { needOf } from '$lib/server/people/needs.ts';
 import { entrance } from '$lib/server/people/shared.ts';
 import { closeInstallation, listensOnLoopback, whoAsks } from '$lib/server/people/who.ts';
+import { Deliveries } from '$lib/server/programs/deliver.ts';
 import { queue } from '$lib/server/runs/queue.ts';
 import { may, whyNot } from '$lib/workbench/roles.ts';
 import { withNonce } from '$lib/ui/table/nonce.ts';
@@ -58,6 +59,9 @@ async function workOnRuns(): Promise<void> {
 		process.once('sveltekit:shutdown', () => void Promise.all([opened.close(), census.stop()]));
 		await opened.work();
 		census.start();
+		const deliveries = new Deliveries(db(), databaseUrl());
+		process.once('sveltekit:shutdown', () => void deliveries.stop());
+		deliveries.start();
 	} catch (error) {
 		complain(error);
 		setTimeout(workOnRuns, AGAIN).unref();
@@ -75,7 +79,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 		response.headers.set('Retry-After', '5');
 		log.warn({ path: event.url.pathname }, 'answered with 503');
 	}
-	if (response.status === 429) response.headers.set('Retry-After', '900');
+	if (response.status === 429 && !response.headers.has('Retry-After')) response.headers.set('Retry-After', '900');
 	response.headers.set('X-Content-Type-Options', 'nosniff');
 	response.headers.set('Cross-Origin-Resource-Policy', 'same-origin');
 	response.headers.set('Referrer-Policy', 'same-origin');

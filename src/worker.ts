@@ -1,12 +1,13 @@
 import { fileURLToPath } from 'node:url';
 import { Censuses } from './lib/server/census/keep.ts';
 import { connect } from './lib/server/database.ts';
+import { Deliveries } from './lib/server/programs/deliver.ts';
 import { limitsOf } from './lib/server/front/limits.ts';
 import { keepWorker, type WorkerSays } from './lib/server/front/kept-worker.ts';
 import { Queue } from './lib/server/runs/queue.ts';
 
 /**
- * npm run worker: works on documents of runs and keeps the census of every house, beside the worker of a web process, on this machine or
+ * npm run worker: works on documents of runs keeps the census and tells addresses of events of every house, beside the worker of a web process, on this machine or
  * another. Started by
  * itself it keeps a process of its own that does the work, so that no document can bring it down.
  */
@@ -58,8 +59,11 @@ async function work(url: string, tell: (says: WorkerSays) => void): Promise<void
 	await queue.work(watch);
 	const census = new Censuses(db, url, ({ message }) => console.error(`The census: ${message}`));
 	census.start(watch);
+	const deliveries = new Deliveries(db, url);
+	deliveries.start();
 	const stop = async () => {
 		await census.stop();
+		await deliveries.stop();
 		await queue.close();
 		await db.destroy();
 		process.exit(0);

@@ -1,37 +1,12 @@
 import { placedWords } from '../lib/core/findings/index.ts';
-import { tableToFile } from '../lib/core/table/file.ts';
-import { withFigures } from '../lib/core/work/file.ts';
 import { figureFindings } from '../lib/workbench/findings.ts';
+import { tableRead } from '../lib/workbench/table-read.ts';
 import { purposeName } from '../lib/core/recognise/purpose/kinds.ts';
 import { roleWords } from '../lib/core/roles/index.ts';
 import type { DocumentTable } from '../lib/formats/document.ts';
 import { openDocument } from '../lib/formats/index.ts';
 import { onlyFile, readBytes } from './files.ts';
 import type { Arguments, ExitCode } from './command.ts';
-
-/** What `read --json` adds to each table file. */
-function about(entry: DocumentTable) {
-	const { recognition } = entry;
-	return {
-		number: entry.index + 1,
-		place: entry.place,
-		size: { rows: entry.table.rows, columns: entry.table.columns },
-		wears: entry.carried?.style ?? null,
-		fileStyle: entry.wornName,
-		reasons: {
-			rows: recognition.rows.map(({ is, confidence, reasons }) => ({ role: is, confidence, reasons })),
-			columns: recognition.columns.map(({ is, name, confidence, reasons }) => ({
-				kind: is,
-				name,
-				confidence,
-				reasons
-			})),
-			firstColumns: recognition.firstColumns.reasons,
-			lastColumns: recognition.lastColumns.reasons
-		},
-		findings: figureFindings(entry)
-	};
-}
 
 export async function readCommand(args: Arguments): Promise<ExitCode> {
 	const file = onlyFile(args, 'heptarch read FILE [--json]');
@@ -41,11 +16,7 @@ export async function readCommand(args: Arguments): Promise<ExitCode> {
 	);
 	const remarks = [...document.remarks, ...(document.ownRemarks ?? [])];
 	if (args.values.json) {
-		const tables = document.tables.map((entry) => {
-			const { is: purpose, confidence: sure, reasons: why } = entry.recognition.purpose;
-			const file = { ...tableToFile(entry.table, about(entry)), purpose: { purpose, sure, why } };
-			return entry.work ? withFigures(file, entry.work) : file;
-		});
+		const tables = document.tables.map((entry) => tableRead(entry));
 		console.log(JSON.stringify({ file, kind: document.kind, remarks, tables }, null, 2));
 		return isWrong ? 1 : 0;
 	}

@@ -116,6 +116,7 @@ describe('documents of every format', () => {
 	});
 	it('what is applied to a document that changed meanwhile is not said to be on, and is still chosen', async () => {
 		await openDocument('Volunteers’ handbook');
+		await page.lookAway();
 		const step = `return fetch('/api/documents/${await webPage()}/steps', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ version: 0, label: 'from elsewhere', tables: { 1: {} } }) }).then((answer) => answer.status)`;
 		assert.equal(await page.driver.executeScript<number>(step), 201);
 		await page.click(await page.named('Beacon', 'button[@role="option"]'));

@@ -167,6 +167,7 @@ describe('the Stylebook and the style bench', () => {
 		await page.go('/stylebook');
 		await page.click('Beacon');
 		await page.css('[role=tablist]');
+		await page.lookAway();
 		const first = await page.driver.getWindowHandle();
 		const address = await page.driver.getCurrentUrl();
 		await page.driver.switchTo().newWindow('tab');

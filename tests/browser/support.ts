@@ -181,6 +181,13 @@ export class Page {
 		return new Page(await openBrowser(this.downloads), this.application, this.downloads);
 	}
 
+	/** As if another window lay over this one, until the next page: it does not hear of what others do meanwhile. */
+	async lookAway(): Promise<void> {
+		await this.driver.executeScript(
+			`Object.defineProperty(document, 'visibilityState', { value: 'hidden' }); document.dispatchEvent(new Event('visibilitychange'));`
+		);
+	}
+
 	/** Closes both; throws where the server complained of anything meanwhile. */
 	async close(): Promise<void> {
 		await this.driver.quit();

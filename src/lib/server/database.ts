@@ -7,6 +7,7 @@ import {
 	type ColumnType,
 	type Generated,
 	type JSONColumnType,
+	type RawBuilder,
 	type Transaction
 } from 'kysely';
 import pg from 'pg';
@@ -19,6 +20,7 @@ import type { Role } from '../workbench/roles.ts';
 import type { Corrections } from '../workbench/corrections.ts';
 import type { DocumentState, TableState } from '../workbench/state.ts';
 import type { HouseState } from '../workbench/house.ts';
+import type { EventName } from '../workbench/events.ts';
 import type { Along } from '../workbench/stylebook.ts';
 import { StoreError } from './files/objects.ts';
 import { acting } from './people/acting.ts';
@@ -302,6 +304,54 @@ interface Tables {
 		updated_at: Timestamp;
 		made_by: MadeBy;
 	};
+	/** What programs show to be let in. */
+	tokens: {
+		id: Generated<string>;
+		name: string;
+		hash: string;
+		role: Role;
+		created_at: Timestamp;
+		made_by: MadeBy;
+		expires_at: ColumnType<Date, RawBuilder<Date>, never>;
+		used_at: ColumnType<Date | null, undefined, Date>;
+		ended_at: ColumnType<Date | null, undefined, Date>;
+	};
+	/** Addresses that are told of events. */
+	webhooks: {
+		id: Generated<string>;
+		url: string;
+		events: ColumnType<EventName[], EventName[], never>;
+		created_at: Timestamp;
+		made_by: MadeBy;
+	};
+	/** What addresses are told, and how that went. */
+	deliveries: {
+		id: Generated<string>;
+		webhook_id: string;
+		event: EventName;
+		/** What happened, so that it is told once. */
+		subject: string;
+		data: JSONColumnType<object>;
+		created_at: Timestamp;
+		attempts: Generated<number>;
+		next_at: Timestamp;
+		told_at: ColumnType<Date | null, undefined, Date>;
+		given_up_at: ColumnType<Date | null, undefined, Date>;
+		said: ColumnType<string | null, undefined, string>;
+	};
+	/** Answers that are given again where the same is asked under the same key. */
+	answers_kept: {
+		key: string;
+		/** Hash of what was asked. */
+		asked: string;
+		/** Null as long as it is being done. */
+		status: ColumnType<number | null, undefined, number>;
+		headers: JSONColumnType<Record<string, string>> | null;
+		body: JSONColumnType<object> | null;
+		created_at: Timestamp;
+	};
+	/** How often somebody asked within a minute. */
+	rates: { of: string; minute: Date; count: Generated<number> };
 	/** Windows that show something, as long as they are open. */
 	presence: { seat: string; person_id: ColumnType<string, undefined, never>; thing: string; seen_at: Timestamp };
 	corrections: { shape: string; said: JSONColumnType<Corrections> };

@@ -30,6 +30,14 @@ export const callRoute = <R extends RouteName>(method: Method, path: string, bod
 export const sendFile = (path: string, file: Blob, signal: AbortSignal): Promise<Gives<'POST /api/documents'>> =>
 	send('POST', path, file, signal);
 
+/** What was said against a request, in either form: the interface's own, or that of programs (RFC 9457). */
+function errorIn(value: unknown): ErrorBody | undefined {
+	const { error, detail, ...more } = (value ?? {}) as Partial<ErrorBody> & { error?: ErrorBody; detail?: string };
+	if (error) return error;
+	const message = detail ?? more.message;
+	return message === undefined ? undefined : { code: 'refused', ...more, message };
+}
+
 async function send<T>(method: Method, path: string, body: unknown, signal?: AbortSignal): Promise<T> {
 	let response: Response;
 	try {
@@ -57,7 +65,7 @@ async function send<T>(method: Method, path: string, body: unknown, signal?: Abo
 		value = null;
 	}
 	if (response.ok) return value as T;
-	const error = (value as { error?: ErrorBody } | null)?.error ?? (value as ErrorBody | null);
+	const error = errorIn(value);
 	throw new RequestError(
 		error?.message
 			? error

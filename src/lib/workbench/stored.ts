@@ -17,7 +17,7 @@ export const byIndex = (value: object) => ({
 	propertyNames: { pattern: '^\\d{1,6}$' },
 	additionalProperties: value
 });
-export const closed = (properties: object, required: string[]) => ({
+export const closed = <P extends object>(properties: P, required: string[]) => ({
 	type: 'object',
 	additionalProperties: false,
 	properties,

@@ -22,6 +22,7 @@
 	import { undoKeys } from '$lib/ui/controls/shortcuts.ts';
 	import Why from '$lib/ui/people/Why.svelte';
 	import Only from '$lib/ui/people/Only.svelte';
+	import SafeKeeping from '$lib/ui/house/SafeKeeping.svelte';
 	import SecondEyes from '$lib/ui/people/SecondEyes.svelte';
 	import NameHouse from '$lib/ui/people/NameHouse.svelte';
 	import { refusedTo } from '$lib/ui/people/refused.ts';
@@ -197,6 +198,7 @@
 		<Button href="/api/house/tokens" download>Take out tokens</Button>
 		<Button href="/house/policy">Policy…</Button>
 		<Button href="/house/people">People…</Button>
+		<Button href="/house/programs" needs="keeper">Programs…</Button>
 		<Button needs="designer" primary disabled={work.isBusy} onclick={() => addInk('#6B6172')}>New ink</Button>
 	{/snippet}
 </TopBar>
@@ -281,6 +283,8 @@
 		<SecondEyes asks={data.house.secondEyes} />
 		<h2 class="mt-6 mb-2 font-semibold">What is kept</h2>
 		<StoreFacts store={data.store} />
+		<h2 class="mt-6 mb-2 font-semibold">Safe keeping</h2>
+		<SafeKeeping />
 	</main>
 	<aside
 		class="w-[330px] shrink-0 overflow-y-auto border-s border-hairline bg-paper px-4 py-4"

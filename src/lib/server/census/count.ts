@@ -10,6 +10,7 @@ import type { Database } from '../database.ts';
 import { openAt } from '../documents/open.ts';
 import { stateAt, type Db } from '../documents/rows.ts';
 import { Dresser } from '../styles/dresser.ts';
+import { announce } from '../programs/webhooks.ts';
 import { forgetLooks, type Gallery } from './gallery.ts';
 
 /** A value of a setting that is longer is not counted. */
@@ -34,7 +35,7 @@ export function subjectOf(dresser: Dresser, entry: DocumentTable, state: TableSt
 export async function countDocument(db: Kysely<Database>, gallery: Gallery, id: string): Promise<void> {
 	const found = await db
 		.selectFrom('documents')
-		.select(['id', 'kind', 'file_hash', 'step', sql<string>`updated_at::text`.as('changed')])
+		.select(['id', 'name', 'kind', 'file_hash', 'step', sql<string>`updated_at::text`.as('changed')])
 		.where('id', '=', id)
 		.where('removed_at', 'is', null)
 		.executeTakeFirst();
@@ -63,6 +64,7 @@ export async function countDocument(db: Kysely<Database>, gallery: Gallery, id: 
 			.where('document_id', '=', id)
 			.where('look', 'is not', null)
 			.execute();
+		const had = await findingsKept(trx, id);
 		await trx.deleteFrom('census_tables').where('document_id', '=', id).execute();
 		const inside = counted.filter(({ purpose }) => isCounted(purpose));
 		const looks = await gallery.idsOf(
@@ -97,6 +99,12 @@ export async function countDocument(db: Kysely<Database>, gallery: Gallery, id: 
 				measures: JSON.stringify(measures)
 			}))
 		);
+		await announceFindings(
+			trx,
+			found,
+			had,
+			counted.map(({ findings }) => findings)
+		);
 		await recordDay(
 			trx,
 			id,
@@ -115,6 +123,32 @@ export async function countDocument(db: Kysely<Database>, gallery: Gallery, id: 
 			.where('id', '=', id)
 			.execute();
 	});
+}
+
+type Findings = Readonly<Record<string, number>>;
+const summed = (all: readonly Findings[]): Record<string, number> => {
+	const sum: Record<string, number> = {};
+	for (const one of all) for (const [kind, count] of Object.entries(one)) sum[kind] = (sum[kind] ?? 0) + count;
+	return sum;
+};
+
+async function findingsKept(trx: Db, id: string): Promise<Findings> {
+	const rows = await trx.selectFrom('census_tables').select('findings').where('document_id', '=', id).execute();
+	return summed(rows.map(({ findings }) => findings));
+}
+
+/** Announces the findings of a document that there are more of than there were, by their kind. */
+async function announceFindings(
+	trx: Db,
+	{ id, name, changed }: { readonly id: string; readonly name: string; readonly changed: string },
+	had: Findings,
+	has: readonly Findings[]
+): Promise<void> {
+	const more = Object.entries(summed(has)).flatMap(([kind, count]) =>
+		count > (had[kind] ?? 0) ? [[kind, count - (had[kind] ?? 0)] as const] : []
+	);
+	if (!more.length) return;
+	await announce(trx, 'finding.new', `${id} ${changed}`, { document: id, name, findings: Object.fromEntries(more) });
 }
 
 /** Ids of values of settings, by both; what is new is kept from now on. */

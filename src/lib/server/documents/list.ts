@@ -1,12 +1,14 @@
 import { isLeftOut, type Purpose } from '../../core/recognise/purpose/kinds.ts';
-import { sql, type Expression, type SqlBool } from 'kysely';
+import { sql, type Expression, type Selectable, type SqlBool } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { packTable } from '../../workbench/packed.ts';
 import { stretchAt } from '../../workbench/stretch.ts';
+import type { Database } from '../database.ts';
 import { loadHouse } from '../house/house.ts';
+import { NotFoundError } from '../http/answers.ts';
 import { searchedAs } from './languages.ts';
 import { openAt } from './open.ts';
-import { documentRow, stateAt, stepsOf, type Db } from './rows.ts';
+import { documentRow, GONE, stateAt, stepsOf, type Db } from './rows.ts';
 
 export interface DocumentSummary {
 	readonly id: string;
@@ -81,6 +83,57 @@ async function wanted(db: Db, { find = '', kinds, archived = false }: DocumentQu
 		.where(({ and }) => and(words.map((word) => hasWord(word, language))));
 }
 
+const SUMMARY = [
+	'id',
+	'name',
+	'kind',
+	'tables',
+	'styled',
+	'looks',
+	'findings',
+	'behind',
+	'archived_at',
+	'updated_at'
+] as const;
+
+/** What lists tell of documents. */
+async function summaries(
+	db: Db,
+	rows: readonly Pick<Selectable<Database['documents']>, (typeof SUMMARY)[number]>[]
+): Promise<DocumentSummary[]> {
+	const worn = await namesWorn(
+		db,
+		rows.map(({ id }) => id)
+	);
+	return rows.map(
+		({ id, name, kind, tables, styled, looks, findings, behind, archived_at, updated_at }): DocumentSummary => ({
+			id,
+			name,
+			kind,
+			tables,
+			styled,
+			looks,
+			findings,
+			behind,
+			wears: worn.get(id) ?? [],
+			archived: archived_at !== null,
+			updatedAt: updated_at.toISOString()
+		})
+	);
+}
+
+/** What lists tell of one document. Throws NotFoundError where it is not here. */
+export async function summaryOf(db: Db, id: string): Promise<DocumentSummary> {
+	const row = await db
+		.selectFrom('documents')
+		.select(SUMMARY)
+		.where('id', '=', id)
+		.where('removed_at', 'is', null)
+		.executeTakeFirst();
+	if (!row) throw new NotFoundError(GONE);
+	return (await summaries(db, [row]))[0]!;
+}
+
 /** A page of the documents that are here, in an order; where several are alike in it, by their ids. */
 export async function listDocuments(db: Db, query: DocumentQuery = {}): Promise<DocumentPage> {
 	const { sort = 'updatedAt', down = sort === 'updatedAt', after, most = PAGE } = query;
@@ -91,7 +144,7 @@ export async function listDocuments(db: Db, query: DocumentQuery = {}): Promise<
 	const rows = await (
 		await wanted(db, query)
 	)
-		.select(['id', 'name', 'kind', 'tables', 'styled', 'looks', 'findings', 'behind', 'archived_at', 'updated_at'])
+		.select(SUMMARY)
 		.select(sql<string>`(${key})::text`.as('at'))
 		.$if(from !== undefined, (page) =>
 			page.where(
@@ -103,27 +156,9 @@ export async function listDocuments(db: Db, query: DocumentQuery = {}): Promise<
 		.limit(most + 1)
 		.execute();
 	const shown = rows.slice(0, most);
-	const worn = await namesWorn(
-		db,
-		shown.map(({ id }) => id)
-	);
 	const last = rows.length > most ? shown.at(-1) : undefined;
 	return {
-		documents: shown.map(
-			({ id, name, kind, tables, styled, looks, findings, behind, archived_at, updated_at }): DocumentSummary => ({
-				id,
-				name,
-				kind,
-				tables,
-				styled,
-				looks,
-				findings,
-				behind,
-				wears: worn.get(id) ?? [],
-				archived: archived_at !== null,
-				updatedAt: updated_at.toISOString()
-			})
-		),
+		documents: await summaries(db, shown),
 		next: last ? Buffer.from(JSON.stringify([last.at, last.id])).toString('base64url') : null
 	};
 }

@@ -7,7 +7,7 @@ import { NotFoundError } from '../http/answers.ts';
 
 export type Db = Kysely<Database> | Transaction<Database>;
 
-const GONE = 'This document is no longer here.';
+export const GONE = 'This document is no longer here.';
 
 /** The steps of documents, drawings among them. */
 export const DOCUMENTS = new History<DocumentState | null>({

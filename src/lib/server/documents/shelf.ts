@@ -2,7 +2,7 @@ import { sql, type Kysely } from 'kysely';
 import { NotFoundError } from '../http/answers.ts';
 import { addToLog } from '../house/log.ts';
 import type { Database } from '../database.ts';
-import { documentRow, stateAt } from './rows.ts';
+import { documentRow, DOCUMENTS, stateAt } from './rows.ts';
 import { recordWears } from './record.ts';
 
 /** Puts a document aside, or back. */
@@ -15,9 +15,10 @@ export async function archiveDocument(db: Kysely<Database>, id: string, archived
 		.execute();
 }
 
-/** Takes a document out; for a day it can be brought back. */
-export async function removeDocument(db: Kysely<Database>, id: string): Promise<void> {
+/** Takes a document out, where it stands as it was `seen`; for a day it can be brought back. Throws NotFoundError, ConflictError. */
+export async function removeDocument(db: Kysely<Database>, id: string, seen?: number): Promise<void> {
 	await db.transaction().execute(async (trx) => {
+		await DOCUMENTS.lock(trx, id, seen);
 		const { name } = await documentRow(trx, id);
 		await addToLog(trx, 'removal', `the document “${name}” was removed`);
 		await trx

@@ -17,7 +17,7 @@ const inHouse = (house: string, hash: string) => `${house}/${hash}`;
  * @param trx the transaction that writes down whose file it is
  */
 export async function keepFile(trx: Transaction<Database>, bytes: Uint8Array): Promise<string> {
-	const hash = createHash('sha256').update(bytes).digest('hex');
+	const hash = hashOf(bytes);
 	const store = await objectStore();
 	if (store) await sql`select pg_advisory_xact_lock_shared(${FILES_LOCK}::bigint)`.execute(trx);
 	const { house_id: house } = await trx
@@ -31,6 +31,29 @@ export async function keepFile(trx: Transaction<Database>, bytes: Uint8Array): P
 		.executeTakeFirstOrThrow();
 	await store?.put(inHouse(house, hash), bytes);
 	return hash;
+}
+
+/** SHA-256 of a file, in hex, by which it is kept. */
+export const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+
+/** Puts the contents of a file where a row of a house tells of it. Throws StoreError. */
+export async function putContents(
+	trx: Transaction<Database>,
+	house: string,
+	hash: string,
+	bytes: Uint8Array
+): Promise<void> {
+	const store = await objectStore();
+	if (store) {
+		await sql`select pg_advisory_xact_lock_shared(${FILES_LOCK}::bigint)`.execute(trx);
+		return store.put(inHouse(house, hash), bytes);
+	}
+	await trx
+		.updateTable('files')
+		.set({ bytes: Buffer.from(bytes) })
+		.where('house_id', '=', house)
+		.where('hash', '=', hash)
+		.execute();
 }
 
 /** The bytes of a file that is kept. Throws StoreError where they are in the object store and it does not give them. */

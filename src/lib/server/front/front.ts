@@ -24,7 +24,7 @@ const LARGE = 2 * 2 ** 20;
 const GRACE = 1_500;
 const WATCH = 250;
 const SEAT = /(?:^|;\s*)seat=([\w-]+)/;
-const SUBJECT = /^\/(?:api\/)?(?:documents|drawings)\/([0-9a-f-]{36})(?:\/|$)/;
+const SUBJECT = /^\/(?:api\/(?:v1\/)?)?(?:documents|drawings)\/([0-9a-f-]{36})(?:\/|$)/;
 
 const EXCESS: Record<Excess, string> = {
 	memory: 'This needs more memory than one job may take, so it was ended. Nothing was changed by it.',
@@ -142,6 +142,6 @@ function passOn(
 	});
 }
 
-/** Who asks, for taking turns: the browser by its cookie, others by their address. */
+/** Who asks, for taking turns: a program by what it shows, the browser by its cookie, others by their address. */
 const personOf = (request: IncomingMessage): string =>
-	SEAT.exec(request.headers.cookie ?? '')?.[1] ?? request.socket.remoteAddress ?? '';
+	request.headers.authorization ?? SEAT.exec(request.headers.cookie ?? '')?.[1] ?? request.socket.remoteAddress ?? '';

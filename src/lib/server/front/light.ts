@@ -5,16 +5,21 @@
 const LIGHT: readonly (readonly [methods: string, path: RegExp])[] = [
 	['GET', /^\/(_app|schema|health)\//],
 	['GET', /^\/[^/]+\.(svg|png|ico|txt|webmanifest)$/],
-	['GET', /^\/(documents|house|runs|starters|me|sign-in|house\/people|house\/log|enter\/[^/]+)$/],
+	[
+		'GET',
+		/^\/(documents|house|runs|starters|me|sign-in|house\/people|house\/log|house\/programs|programs|enter\/[^/]+)$/
+	],
 	['POST PUT DELETE', /^\/api\/(session(\/[a-z]+)?|me(\/[a-z]+)?|me\/sessions\/[^/]+|enter\/[^/]+|houses)$/],
-	['POST PUT DELETE', /^\/api\/house\/(name|invitations|people)(\/[^/]+)*$/],
+	['POST PUT DELETE', /^\/api\/house\/(name|invitations|people|programs|eyes)(\/[^/]+)*$/],
 	['GET', /^\/api\/(documents|house|runs|starters|styles|live)$/],
 	['GET PUT', /^\/api\/(runs|rollouts)\/[^/]+$/],
 	['POST', /^\/api\/(runs|styles|starters)$/],
 	['PUT DELETE', /^\/api\/(documents|starters)\/[^/]+$/],
-	['PUT POST', /^\/api\/house(\/[a-z]+)?$/],
+	['PUT POST', /^\/api\/house(\/(?!backup$)[a-z]+)?$/],
 	['GET PUT POST', /^\/api\/styles\/[^/]+\/(steps|use|aside|step|editions|proposals(\/[^/]+)?)$/],
-	['PUT', /^\/api\/styles\/[^/]+$/]
+	['PUT', /^\/api\/styles\/[^/]+$/],
+	['GET', /^\/api\/v1\/(openapi\.json|me|house|documents|styles|runs|webhooks|documents\/[^/]+|runs\/[^/]+)$/],
+	['GET POST', /^\/api\/v1\/(styles\/[^/]+\/(editions|proposals)|webhooks|runs)$/]
 ];
 
 /** The path that is asked for, as it was sent: not every one is a valid address. */

@@ -1,5 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { ErrorBody } from '../http/answers.ts';
+import { problemBody } from '../api/problem.ts';
 import { DATA, pathOf } from './light.ts';
 
 const escaped = (text: string) => text.replace(/[&<>]/g, (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;' })[sign]!);
@@ -32,5 +33,7 @@ export function refuse(
 			'text/html; charset=utf-8',
 			`<!doctype html><html lang="en"><meta charset="utf-8"><title>Heptarch</title><body style="font: 16px/1.5 sans-serif; max-width: 36em; margin: 4em auto"><h1>This page is not here now</h1><p>${escaped(body.message)}</p><p><a href="/documents">To the documents</a></p></body></html>`
 		);
+	else if (pathOf(request).startsWith('/api/v1/'))
+		send(status, 'application/problem+json', JSON.stringify(problemBody(status, body)));
 	else send(status, 'application/json', JSON.stringify({ error: body }));
 }

@@ -44,7 +44,9 @@ const STATUS: Record<string, number> = {
 	'last-keeper': 409,
 	'second-eyes': 403,
 	proposed: 409,
-	answered: 409
+	answered: 409,
+	'key-used': 422,
+	'key-busy': 409
 };
 
 /** The status and body that an error is answered with; undefined for errors that are our own fault. */

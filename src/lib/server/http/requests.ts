@@ -19,7 +19,8 @@ import type { DrawingEdits } from '../../formats/svg/read.ts';
 import { UNITS } from '../../formats/svg/sheet.ts';
 import type { TableState } from '../../workbench/state.ts';
 import { byIndex, CARRY, closed, PARTS_OFF, TABLE_STATE, UUID } from '../../workbench/stored.ts';
-import type { Condition, PartSettings } from '../../core/style/types.ts';
+import type { Aspect, Condition, PartSettings } from '../../core/style/types.ts';
+import { EVENT_NAMES, type EventName } from '../../workbench/events.ts';
 import { ROLES, type Role } from '../../workbench/roles.ts';
 import { CLASH_CHOICES, type ClashChoice } from '../../workbench/stylebook.ts';
 
@@ -207,6 +208,41 @@ export const SCHEMAS = {
 		{ answer: { enum: ['publish', 'send back', 'take back'] }, note: { type: 'string', maxLength: 2000 } },
 		['answer', 'note']
 	),
+	/** What is absent stays as it is; null is as recognised (RFC 7396). */
+	changeTable: closed(
+		Object.fromEntries(
+			Object.entries(TABLE_STATE.properties)
+				.filter(([name]) => name !== 'work' && name !== 'unreadable')
+				.map(([name, schema]) => [name, { anyOf: [schema, { type: 'null' }] }])
+		),
+		[]
+	),
+	applyStyle: closed(
+		{
+			style: UUID,
+			edition: count,
+			tables: { type: 'array', minItems: 1, maxItems: 10_000, uniqueItems: true, items: step },
+			partsOff: PARTS_OFF,
+			carry: CARRY
+		},
+		['style']
+	),
+	goToStep: closed({ to: step }, ['to']),
+	note: closed({ note: { type: 'string', maxLength: 2000 } }, []),
+	/** Looked through by {@link checkStyle}, which says what is wrong. */
+	styleFile: { type: 'object' },
+	newToken: closed({ name: personName, role, days: { type: 'integer', minimum: 1, maximum: 366 } }, [
+		'name',
+		'role',
+		'days'
+	]),
+	newWebhook: closed(
+		{
+			url: { type: 'string', maxLength: 2_000 },
+			events: { type: 'array', minItems: 1, uniqueItems: true, items: { enum: EVENT_NAMES } }
+		},
+		['url', 'events']
+	),
 	secondEyes: closed({ asks: { type: 'boolean' } }, ['asks']),
 	rollOut: closed({ edition: count, documents: { type: 'array', minItems: 1, maxItems: 10_000, items: UUID } }, [
 		'edition',
@@ -298,6 +334,13 @@ export interface Requests {
 	chooseSpecimens: { keys: string[] | null };
 	publish: { version: number; note: string };
 	answerProposal: { answer: ProposalAnswer; note: string };
+	changeTable: { [K in Exclude<keyof TableState, 'work' | 'unreadable'>]?: TableState[K] | null };
+	applyStyle: { style: string; edition?: number; tables?: number[]; partsOff?: string[]; carry?: Aspect[] };
+	goToStep: { to: number };
+	note: { note?: string };
+	styleFile: object;
+	newToken: { name: string; role: Role; days: number };
+	newWebhook: { url: string; events: EventName[] };
 	secondEyes: { asks: boolean };
 	rollOut: { edition: number; documents: string[] };
 	changeHouse: {

@@ -48,6 +48,17 @@ export interface DoorTables {
 	};
 	attempts: { id: Generated<string>; of: string; at: When };
 	installation: { secret: string; closedAt: WhenOrNever };
+	/** What programs show; their hashes, and what they may. */
+	tokens: {
+		id: string;
+		houseId: string;
+		name: string;
+		hash: string;
+		role: Role;
+		expiresAt: Date;
+		usedAt: WhenOrNever;
+		endedAt: WhenOrNever;
+	};
 	houses: { id: Generated<string>; name: string; inks: string; typeRoles: string; createdAt: When };
 	houseLog: { houseId: string; at: When; personId: string | null; kind: string; words: string };
 }

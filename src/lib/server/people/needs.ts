@@ -21,7 +21,9 @@ export const NEEDS: Readonly<Record<string, Readonly<Record<string, Need>>>> = {
 	'/house/log': { GET: 'keeper' },
 	'/house/people': { GET: 'reader' },
 	'/house/policy': { GET: 'reader' },
+	'/house/programs': { GET: 'keeper' },
 	'/me': { GET: 'reader' },
+	'/programs': { GET: 'reader' },
 	'/runs': { GET: 'reader' },
 	'/sign-in': { GET: 'nobody' },
 	'/starters': { GET: 'reader' },
@@ -57,6 +59,7 @@ export const NEEDS: Readonly<Record<string, Readonly<Record<string, Need>>>> = {
 	'/api/drawings/reuse': { POST: 'author' },
 	'/api/enter/[token]': { POST: 'nobody' },
 	'/api/house': { GET: 'reader', PUT: 'designer' },
+	'/api/house/backup': { GET: 'keeper', POST: 'keeper' },
 	'/api/house/eyes': { PUT: 'keeper' },
 	'/api/house/invitations': { POST: 'keeper' },
 	'/api/house/invitations/[id]': { DELETE: 'keeper' },
@@ -66,6 +69,8 @@ export const NEEDS: Readonly<Record<string, Readonly<Record<string, Need>>>> = {
 	'/api/house/people/[id]/link': { POST: 'keeper' },
 	'/api/house/people/[id]/second': { DELETE: 'keeper' },
 	'/api/house/policy': { GET: 'reader' },
+	'/api/house/programs': { POST: 'keeper' },
+	'/api/house/programs/[id]': { DELETE: 'keeper' },
 	'/api/house/step': { PUT: 'designer' },
 	'/api/house/tokens': { GET: 'reader' },
 	'/api/houses': { POST: 'keeper' },
@@ -103,6 +108,8 @@ export const NEEDS: Readonly<Record<string, Readonly<Record<string, Need>>>> = {
 	'/api/styles/[id]/specimens': { PUT: 'designer' },
 	'/api/styles/[id]/steps': { GET: 'reader' },
 	'/api/styles/[id]/use': { PUT: 'designer' },
+	// Every operation says for itself what it needs, of tokens and people alike.
+	'/api/v1/[...path]': { GET: 'nothing', POST: 'nothing', PUT: 'nothing', PATCH: 'nothing', DELETE: 'nothing' },
 	'/api/tables': { POST: 'author' },
 	'/api/template': { GET: 'reader', POST: 'designer' }
 };

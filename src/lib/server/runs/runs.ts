@@ -13,6 +13,7 @@ import { loadHouse } from '../house/house.ts';
 import { BY } from '../history.ts';
 import { NotFoundError } from '../http/answers.ts';
 import type { Acting } from '../people/acting.ts';
+import { announce } from '../programs/webhooks.ts';
 import { editionToWear } from '../styles/editions.ts';
 import { deedOf } from './deeds/index.ts';
 
@@ -255,6 +256,7 @@ export async function workOn(db: Kysely<Database>, job: DocumentOfRun, isAgain =
 		await openItem(db, job)
 			.set({ state: 'done', differences, finished_at: sql<Date>`now()` })
 			.execute();
+		await tellWhereDone(db, run);
 	} catch (error) {
 		if (!(error instanceof InputError) && !(error instanceof NotFoundError)) throw error;
 		await failed(db, job, error.message);
@@ -287,6 +289,20 @@ export async function failed(db: Kysely<Database>, job: DocumentOfRun, reason: s
 	await openItem(db, job)
 		.set({ state: 'failed', reason, finished_at: sql<Date>`now()` })
 		.execute();
+	await tellWhereDone(db, job.run);
+}
+
+/** Announces that a run has come to its end, once, where none of its documents is still to be worked on. */
+async function tellWhereDone(db: Kysely<Database>, run: string): Promise<void> {
+	const { rows } = await sql<{ style: string; documents: number; failed: number; open: number }>`
+		select r.style_name as style, count(*)::int as documents,
+			(count(*) filter (where i.state = 'failed'))::int as failed,
+			(count(*) filter (where i.state in ('waiting', 'applied')))::int as open
+		from runs r join run_items i on i.run_id = r.id where r.id = ${run} group by r.style_name`.execute(db);
+	const [end] = rows;
+	if (!end || end.open) return;
+	const { style, documents, failed } = end;
+	await announce(db, 'run.done', run, { run, style, documents, failed });
 }
 
 /** Documents of runs that nobody has worked on for a while: their worker was lost. Sent again; coming twice does no harm. */

@@ -13,6 +13,7 @@ import { addToLog } from '../house/log.ts';
 import type { Database } from '../database.ts';
 import { BY } from '../history.ts';
 import { loadHouse, wantsSecondEyes } from '../house/house.ts';
+import { announce } from '../programs/webhooks.ts';
 import { addStyleStep } from './steps.ts';
 import { findIn, listStyles, loadStyle, newestEditions, STYLES, styleRow, type StyleRecord } from './styles.ts';
 
@@ -105,6 +106,7 @@ export async function insertEdition(trx: Db, id: string, edition: NewEdition): P
 		})
 		.execute();
 	await addToLog(trx, 'edition', `edition ${number} of “${frozen.name}” was published`);
+	await announce(trx, 'edition.published', `${id}@${number}`, { style: id, name: frozen.name, edition: number });
 	return number;
 }
 

@@ -1,37 +1,8 @@
-import { ZipWriter, TextReader, Uint8ArrayReader } from '@zip.js/zip.js';
-import { givenName } from '$lib/formats/file-names.ts';
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
-import { writeDocument } from '$lib/server/documents/writing.ts';
-import { download } from '$lib/server/http/files.ts';
-import { NotFoundError } from '$lib/server/http/answers.ts';
 import { readId } from '$lib/server/http/requests.ts';
-import { listRuns } from '$lib/server/runs/runs.ts';
+import { zipOf } from '$lib/server/runs/zip.ts';
 import type { RequestHandler } from './$types.js';
 
-/** Every finished file of a run in one zip, with the account of each. Files are written one after the other as they are taken. */
-export const GET: RequestHandler = ({ params }) =>
-	answer(async () => {
-		const [run] = await listRuns(db(), readId(params.id, 'run'));
-		if (!run) throw new NotFoundError('This run is no longer here.');
-		const { readable, writable } = new TransformStream<Uint8Array, Uint8Array>();
-		const zip = new ZipWriter(writable);
-		const write = async () => {
-			const taken = new Set<string>();
-			const accounts = [];
-			for (const { document, state } of run.items) {
-				if (state !== 'done') continue;
-				const { name, kind, bytes, account } = await writeDocument(db(), document);
-				let file = givenName(`${name}.${kind}`);
-				for (let n = 2; taken.has(file.toLowerCase()); n++) file = givenName(`${n} ${name}.${kind}`);
-				taken.add(file.toLowerCase());
-				await zip.add(file, new Uint8ArrayReader(bytes));
-				accounts.push({ file, ...account });
-			}
-			await zip.add('accounts.json', new TextReader(JSON.stringify(accounts, null, 2)));
-			await zip.close();
-		};
-		// A browser that goes away ends the writing.
-		void write().catch(() => writable.abort().catch(() => undefined));
-		return download(readable, `${run.style}.zip`, 'application/zip');
-	});
+/** Every finished file of a run in one zip, with the account of each. */
+export const GET: RequestHandler = ({ params }) => answer(() => zipOf(db(), readId(params.id, 'run')));
