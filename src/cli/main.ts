@@ -10,6 +10,7 @@ import { pairCommand, USAGE as PAIR_USAGE } from './pair.ts';
 import { readCommand } from './read.ts';
 import { resolveCommand } from './resolve.ts';
 import { scheduleCommand } from './schedule.ts';
+import { atServer, SERVER_USAGE } from './server.ts';
 
 interface Command {
 	readonly usage: string;
@@ -91,7 +92,7 @@ const COMMANDS: Record<string, Command> = {
 
 function usage(): string {
 	const lines = Object.values(COMMANDS).map(({ usage, does }) => `  ${usage}\n      ${does}`);
-	return `Heptarch, table styles on the command line.\n\n${lines.join('\n')}\n\nIn words, tables, rows and columns are numbered from 1; in --trace and in JSON, rows and columns count from 0.\nExit code: 0 done, 1 findings or differences, 2 bad input or usage.`;
+	return `Heptarch, table styles on the command line.\n\n${lines.join('\n')}\n\n${SERVER_USAGE}\n\nIn words, tables, rows and columns are numbered from 1; in --trace and in JSON, rows and columns count from 0.\nExit code: 0 done, 1 findings or differences, 2 bad input or usage.`;
 }
 
 /** Runs one command. Errors about the input go to standard error in plain words. */
@@ -113,8 +114,15 @@ export async function main(argv: readonly string[]): Promise<ExitCode> {
 		return 0;
 	}
 	try {
-		const parsed = parseArgs({ args: rest, options: command.options, allowPositionals: true, strict: true });
-		return await command.run({ positionals: parsed.positionals, values: parsed.values as Arguments['values'] });
+		const parsed = parseArgs({
+			args: rest,
+			options: { ...command.options, server: { type: 'string' } },
+			allowPositionals: true,
+			strict: true
+		});
+		const args = { positionals: parsed.positionals, values: parsed.values as Arguments['values'] };
+		const { server } = args.values;
+		return typeof server === 'string' ? await atServer(name, server, args) : await command.run(args);
 	} catch (error) {
 		if (error instanceof InputError) {
 			console.error(error.message);

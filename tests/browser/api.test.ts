@@ -1,12 +1,14 @@
 import assert from 'node:assert/strict';
 import { createHmac } from 'node:crypto';
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { after, before, describe, it } from 'node:test';
+import { after, before, describe, it, mock } from 'node:test';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import createClient from 'openapi-fetch';
+import { main } from '../../src/cli/main.ts';
 import { clientTypes } from '../../scripts/api-types.ts';
 import { openApi } from '../../src/lib/server/api/openapi.ts';
 import { OPERATIONS } from '../../src/lib/server/api/operations.ts';
@@ -132,7 +134,7 @@ describe('the door for programs', () => {
 		const change = (version: string) =>
 			api.PATCH('/documents/{document}/tables/{table}', {
 				params: { path: { document, table: 0 }, header: { 'If-Match': version } },
-				body: { roles: { 1: 'subtotal' } } as never
+				body: { roles: { 1: 'subtotal:1' } } as never
 			});
 		const said = await change(etag);
 		assert.equal(said.error, undefined);
@@ -188,6 +190,45 @@ describe('the door for programs', () => {
 		conforms('getFindings', 200, (await api.GET('/documents/{document}/findings', { params: { path: at } })).data);
 		conforms('house', 200, (await api.GET('/house')).data);
 		conforms('listRuns', 200, (await api.GET('/runs')).data);
+	});
+
+	it('the command line does the same with --server and a token in the environment', async () => {
+		const folder = mkdtempSync(join(tmpdir(), 'heptarch-cli-server-'));
+		writeFileSync(join(folder, 'Ponds.csv'), 'Pond;2030;2031\nLily;12;15\nReed;7;9\nTotal;19;24\n');
+		const said: string[] = [];
+		const listening = (['log', 'error'] as const).map((stream) =>
+			mock.method(console, stream, (text: string) => void said.push(text))
+		);
+		const run = async (...args: string[]) => {
+			said.length = 0;
+			process.env.HEPTARCH_TOKEN = tokens.author;
+			return main([...args, '--server', application.origin]);
+		};
+		try {
+			const out = join(folder, 'Ponds.docx');
+			assert.equal(
+				await run('apply', join(folder, 'Ponds.csv'), '--style', 'Season Ledger', '--out', out),
+				0,
+				said.join()
+			);
+			assert.match(said.join('\n'), /1 of 1 table in “Season Ledger”, written to/);
+			assert.equal(readFileSync(out).subarray(0, 2).toString(), 'PK');
+			assert.equal(await run('read', 'Ponds', '--json'), 0);
+			assert.equal((JSON.parse(said.join('')) as { tables: { rows: string[] }[] }).tables[0]!.rows.at(-1), 'total');
+			assert.equal(await run('figures', 'Ponds'), 0);
+			assert.ok([0, 1].includes(await run('check', 'Ponds')));
+			assert.ok([0, 1].includes(await run('census')));
+			assert.equal(await run('lift', 'Ponds'), 2);
+			assert.match(said.join(), /not done at a server/);
+			assert.equal(await run('apply', join(folder, 'Ponds.csv'), '--style', 'Nowhere', '--out', out), 2);
+			assert.match(said.join(), /The house has no style “Nowhere”/);
+			process.env.HEPTARCH_TOKEN = 'heptarch_wrong';
+			assert.equal(await main(['census', '--server', application.origin]), 2);
+			assert.doesNotMatch(said.join(), /heptarch_wrong/);
+		} finally {
+			for (const { mock: own } of listening) own.restore();
+			rmSync(folder, { recursive: true });
+		}
 	});
 
 	it('a style that is taken and put back is the same, and is published', async () => {
