@@ -55,7 +55,7 @@ export interface paths {
 		put?: never;
 		/**
 		 * Add a document: its file is the body
-		 * @description For a author at least.
+		 * @description For an author at least.
 		 */
 		post: operations['addDocument'];
 		delete?: never;
@@ -80,7 +80,7 @@ export interface paths {
 		post?: never;
 		/**
 		 * Remove a document
-		 * @description For a author at least.
+		 * @description For an author at least.
 		 */
 		delete: operations['removeDocument'];
 		options?: never;
@@ -178,7 +178,7 @@ export interface paths {
 		get?: never;
 		/**
 		 * Undo, redo: stand at any step
-		 * @description For a author at least.
+		 * @description For an author at least.
 		 */
 		put: operations['goToStep'];
 		post?: never;
@@ -199,7 +199,7 @@ export interface paths {
 		put?: never;
 		/**
 		 * Give a style to tables of a document; to all that hold data where none are said
-		 * @description For a author at least.
+		 * @description For an author at least.
 		 */
 		post: operations['applyStyle'];
 		delete?: never;
@@ -247,7 +247,7 @@ export interface paths {
 		head?: never;
 		/**
 		 * Say what a table is and wears: roles, kinds, style, parts in use, touches
-		 * @description A merge patch (RFC 7396): what is absent stays as it is, null is as recognised. For a author at least.
+		 * @description A merge patch (RFC 7396): what is absent stays as it is, null is as recognised. For an author at least.
 		 */
 		patch: operations['changeTable'];
 		trace?: never;
@@ -335,7 +335,7 @@ export interface paths {
 		put?: never;
 		/**
 		 * Publish the draft as the next edition
-		 * @description A house that wants a second pair of eyes refuses it (403, `second-eyes`): propose it then. For a designer at least.
+		 * @description A house that wants a second pair of eyes refuses it (403, second-eyes): propose it then. For a designer at least.
 		 */
 		post: operations['publishEdition'];
 		delete?: never;
@@ -379,7 +379,7 @@ export interface paths {
 		put?: never;
 		/**
 		 * Start a run: a style, a setting or a rule for many documents
-		 * @description For a author at least.
+		 * @description For an author at least.
 		 */
 		post: operations['startRun'];
 		delete?: never;
@@ -402,7 +402,7 @@ export interface paths {
 		get: operations['getRun'];
 		/**
 		 * Stop a run, go on with it, or take it back as a whole
-		 * @description For a author at least.
+		 * @description For an author at least.
 		 */
 		put: operations['changeRun'];
 		post?: never;
@@ -791,7 +791,7 @@ export interface components {
 		};
 		Documents: {
 			items: components['schemas']['Document'][];
-			/** @description where the next page begins: say it as `after`; null after the last one */
+			/** @description where the next page begins: say it as “after”; null after the last one */
 			next: string | null;
 		};
 		Account: {
@@ -957,7 +957,7 @@ export interface components {
 			items: components['schemas']['Table'][];
 			version: number;
 		};
-		/** @description a table file: /schema/table.json, with `about`: place, size, reasons, findings */
+		/** @description a table file: /schema/table.json, with “about”: place, size, reasons, findings */
 		TableFile: {
 			/** @constant */
 			format: 'heptarch-table';
@@ -1004,7 +1004,7 @@ export interface components {
 		};
 		Styles: {
 			items: components['schemas']['Style'][];
-			/** @description where the next page begins: say it as `after`; null after the last one */
+			/** @description where the next page begins: say it as “after”; null after the last one */
 			next: string | null;
 		};
 		/** Heptarch style */
@@ -1669,7 +1669,7 @@ export interface operations {
 				sort?: 'name' | 'kind' | 'styled' | 'looks' | 'findings' | 'updatedAt';
 				/** @description 1: from the end */
 				down?: '0' | '1';
-				/** @description what the page before gave as `next` */
+				/** @description what the page before gave as “next” */
 				after?: string;
 				/** @description how many at most */
 				most?: number;
@@ -2393,7 +2393,7 @@ export interface operations {
 	listStyles: {
 		parameters: {
 			query?: {
-				/** @description what the page before gave as `next` */
+				/** @description what the page before gave as “next” */
 				after?: string;
 			};
 			header?: never;
@@ -3157,7 +3157,7 @@ export interface operations {
 				documents?: string;
 				/** @description a group of looks */
 				look?: number;
-				/** @description a setting, with `value` */
+				/** @description a setting, with a value */
 				setting?: string;
 				/** @description a value of the setting */
 				value?: string;

@@ -7,7 +7,7 @@ export const ROLE_WORDS: Readonly<Record<Role, string>> = {
 	reader: 'look at everything, take files, read the census',
 	author: 'add documents, give them styles, make tables, start runs',
 	designer: 'make and change styles, inks, type roles and the policy, publish editions and roll them out',
-	keeper: 'look after people, their roles and the name of the house'
+	keeper: 'look after people, their roles, programs, backups and the name of the house'
 };
 
 export const isRole = (value: unknown): value is Role => ROLES.includes(value as Role);
@@ -15,7 +15,8 @@ export const isRole = (value: unknown): value is Role => ROLES.includes(value as
 /** Whether somebody may what is for a role at least. */
 export const may = (role: Role, least: Role): boolean => ROLES.indexOf(role) >= ROLES.indexOf(least);
 
-const ONE: Readonly<Record<Role, string>> = {
+/** Somebody in a role. */
+export const ONE: Readonly<Record<Role, string>> = {
 	reader: 'a reader',
 	author: 'an author',
 	designer: 'a designer',

@@ -198,7 +198,6 @@
 		<Button href="/api/house/tokens" download>Take out tokens</Button>
 		<Button href="/house/policy">Policy…</Button>
 		<Button href="/house/people">People…</Button>
-		<Button href="/house/programs" needs="keeper">Programs…</Button>
 		<Button needs="designer" primary disabled={work.isBusy} onclick={() => addInk('#6B6172')}>New ink</Button>
 	{/snippet}
 </TopBar>
@@ -283,6 +282,12 @@
 		<SecondEyes asks={data.house.secondEyes} />
 		<h2 class="mt-6 mb-2 font-semibold">What is kept</h2>
 		<StoreFacts store={data.store} />
+		<h2 class="mt-6 mb-2 font-semibold">Programs</h2>
+		<p class="mb-2 text-quiet">Programs come in by tokens, and are told what happens here.</p>
+		<div class="flex gap-2">
+			<Button needs="keeper" href="/house/programs">Tokens and addresses</Button>
+			<Button href="/programs">What programs may ask</Button>
+		</div>
 		<h2 class="mt-6 mb-2 font-semibold">Safe keeping</h2>
 		<SafeKeeping />
 	</main>

@@ -106,7 +106,8 @@
 							title={summary}
 							onclick={() => pick(operationId)}
 							><span class="w-13 shrink-0 font-mono text-[11px] text-quiet">{method}</span><span
-								class="min-w-0 flex-1 font-mono text-[12px] break-all">{path}</span
+								class="min-w-0 flex-1 font-mono text-[12px]"
+								>{#each path.split(/(?=\/)/) as piece, i (i)}{piece}<wbr />{/each}</span
 							></button
 						>
 					</li>

@@ -21,7 +21,7 @@ const open = (properties: Record<string, object>, optional: readonly string[] = 
 const page = (of: string) =>
 	open({
 		items: list(ref(of)),
-		next: { ...maybeText, description: 'where the next page begins: say it as `after`; null after the last one' }
+		next: { ...maybeText, description: 'where the next page begins: say it as “after”; null after the last one' }
 	});
 
 const DOCUMENT = {
@@ -88,7 +88,7 @@ export const ANSWERS: Readonly<Record<string, object>> = {
 			rows: list({}),
 			columns: list({})
 		}),
-		description: 'a table file: /schema/table.json, with `about`: place, size, reasons, findings'
+		description: 'a table file: /schema/table.json, with “about”: place, size, reasons, findings'
 	},
 	TableFull: open({ table: ref('TableFile'), state: ref('TableState') }),
 	Figures: open({

@@ -1,5 +1,5 @@
 import { EVENTS, type EventName } from '../../workbench/events.ts';
-import { ROLE_WORDS } from '../../workbench/roles.ts';
+import { ONE, ROLE_WORDS } from '../../workbench/roles.ts';
 import { once } from '../../core/once.ts';
 import { SCHEMAS } from '../http/requests.ts';
 import { ANSWERS } from './answers.ts';
@@ -60,7 +60,7 @@ function described({
 		operationId: id,
 		tags: [of],
 		summary,
-		description: [more, `For a ${needs} at least.`].filter(Boolean).join(' '),
+		description: [more, `For ${ONE[needs]} at least.`].filter(Boolean).join(' '),
 		parameters: [
 			...names.map((name) =>
 				parameter(
@@ -169,7 +169,7 @@ export const openApi = once(() => {
 			title: 'Heptarch',
 			version: '1',
 			description:
-				'Documents, the tables in them, and the styles that tables wear. Show a token that a keeper of the house made: `Authorization: Bearer …`. Indices of tables, rows and columns count from 0; times are in UTC.'
+				'Documents, the tables in them, and the styles that tables wear. Show a token that a keeper of the house made: “Authorization: Bearer …”. Indices of tables, rows and columns count from 0; times are in UTC.'
 		},
 		servers: [{ url: '/api/v1' }],
 		security: [{ token: [] }],

@@ -51,7 +51,7 @@ import type { Answer, Call, Operation, Parameter } from './operation.ts';
 const text = { type: 'string' } as const;
 const flag = { enum: ['0', '1'] } as const;
 const query = (name: string, schema: object, description: string): Parameter => ({ name, schema, description });
-const after = query('after', text, 'what the page before gave as `next`');
+const after = query('after', text, 'what the page before gave as “next”');
 const OUTPUT = [
 	query('as', { enum: OUT_KINDS }, 'the format; its own where absent'),
 	query('travel', { enum: TRAVELS }, 'how looks travel'),
@@ -546,7 +546,7 @@ export const OPERATIONS: readonly Operation[] = [
 		id: 'publishEdition',
 		of: 'Styles',
 		summary: 'Publish the draft as the next edition',
-		more: 'A house that wants a second pair of eyes refuses it (403, `second-eyes`): propose it then.',
+		more: 'A house that wants a second pair of eyes refuses it (403, second-eyes): propose it then.',
 		needs: 'designer',
 		takes: 'note',
 		makes: true,
@@ -660,7 +660,7 @@ export const OPERATIONS: readonly Operation[] = [
 		query: [
 			...CENSUS_OF,
 			query('look', { type: 'integer' }, 'a group of looks'),
-			query('setting', text, 'a setting, with `value`'),
+			query('setting', text, 'a setting, with a value'),
 			query('value', text, 'a value of the setting'),
 			query('finding', text, 'a kind of finding'),
 			query('rule', text, 'a rule of the policy')

@@ -1,6 +1,8 @@
 import { sql } from 'kysely';
 import { InputError } from '../../core/errors.ts';
+import { plural } from '../../core/words.ts';
 import type { Db } from '../documents/rows.ts';
+import { addToLog } from './log.ts';
 
 /** What the house keeps, in bytes; of removed documents what goes for good within a day. */
 export interface Store {
@@ -81,5 +83,12 @@ export async function sweep(db: Db, isShort = false): Promise<{ documents: numbe
 			])
 		)
 		.executeTakeFirst();
-	return { documents: Number(documents.numDeletedRows), files: Number(files.numDeletedRows) };
+	const gone = { documents: Number(documents.numDeletedRows), files: Number(files.numDeletedRows) };
+	if (gone.documents || gone.files)
+		await addToLog(
+			db,
+			'sweep',
+			`${plural(gone.documents, 'removed document')} and ${plural(gone.files, 'file')} that nothing stands on went for good`
+		);
+	return gone;
 }

@@ -21,6 +21,8 @@
 	const newest = $derived(data.editions[0]);
 	const next = $derived((newest?.number ?? 0) + 1);
 	const { proposal } = $derived(data);
+	/** What is proposed is what the draft says. */
+	const isProposedNow = $derived(JSON.stringify(proposal?.frozen) === JSON.stringify(data.draft));
 	/** The newest edition is what the draft says, and nothing is proposed. */
 	const isOut = $derived(data.isPublished && !proposal);
 	let note = $state('');
@@ -56,7 +58,7 @@
 	const after = $derived(flatten(proposal?.frozen ?? data.draft));
 	const versions = $derived([
 		...(proposal ? [{ key: 'proposed', words: 'what is proposed', style: proposal.frozen }] : []),
-		...(data.isPublished ? [] : [{ key: 'draft', words: 'the draft', style: data.draft }]),
+		...(data.isPublished || isProposedNow ? [] : [{ key: 'draft', words: 'the draft', style: data.draft }]),
 		...data.editions.map(({ number, frozen }) => ({ key: String(number), words: `edition ${number}`, style: frozen }))
 	]);
 	const specimen = $derived.by(() => {
@@ -300,7 +302,9 @@
 				</li>
 			{:else}
 				<li class="text-quiet">
-					None yet. The first is published by you, or by itself when a table of a document puts the style on.
+					None yet. {data.house.secondEyes
+						? 'The first is proposed here, and published by somebody else.'
+						: 'The first is published by you, or by itself when a table of a document puts the style on.'}
 				</li>
 			{/each}
 		</ul>
