@@ -437,6 +437,11 @@ describe('the door for programs', () => {
 		await page.until('the house', async () => /is here now, as a house of its own/.test(await page.text('body')));
 		await page.click('Work in it');
 		await page.until('the Desk', async () => /^Desk/.test(await page.driver.getTitle()));
+		assert.equal(
+			(await page.driver.findElements(By.css('select[aria-label="The house that you work in"] option'))).length,
+			2
+		);
+		await page.isAccessible('the rail with several houses');
 		await page.go('/documents');
 		assert.match(await page.text('main'), /Season report 2031/);
 		await page.go('/house/log');

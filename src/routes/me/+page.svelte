@@ -9,7 +9,7 @@
 	import SecondFactor from '$lib/ui/people/SecondFactor.svelte';
 	import PasswordFields from '$lib/ui/people/PasswordFields.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
-	import { mayWords } from '$lib/workbench/roles.ts';
+	import { may, mayWords } from '$lib/workbench/roles.ts';
 
 	let { data } = $props();
 	const who = $derived(data.who!);
@@ -53,6 +53,11 @@
 		} catch (error) {
 			notifyError(error);
 		}
+	}
+	let another = $state('');
+	const beginning = new Once();
+	async function begin() {
+		if (await beginning.do(() => call('POST', '/api/houses', { name: another }))) location.assign('/');
 	}
 	async function workIn(house: string) {
 		try {
@@ -109,7 +114,7 @@
 				</ul>
 			</section>
 
-			{#if who.houses.length > 1}
+			{#if who.houses.length > 1 || may(who.role, 'keeper')}
 				<section class="card px-5 py-4" aria-labelledby="houses">
 					<h2 id="houses" class="mb-3 font-semibold">Your houses</h2>
 					<ul class="flex flex-col gap-2">
@@ -123,6 +128,26 @@
 							</li>
 						{/each}
 					</ul>
+					{#if may(who.role, 'keeper')}
+						<form
+							class="mt-3 flex gap-2"
+							onsubmit={(event) => {
+								event.preventDefault();
+								void begin();
+							}}
+						>
+							<input
+								class="field flex-1"
+								aria-label="The name of another house"
+								placeholder="Another house"
+								maxlength="100"
+								required
+								bind:value={another}
+							/>
+							<Button type="submit" disabled={beginning.isBusy || !another.trim()}>Begin it</Button>
+						</form>
+						{#if beginning.fault}<p class="mt-2 text-error" role="alert">{beginning.fault}</p>{/if}
+					{/if}
 				</section>
 			{/if}
 		</div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { page } from '$app/state';
 	import { call } from '$lib/ui/api.ts';
 	import Button from '$lib/ui/controls/Button.svelte';
@@ -19,6 +20,9 @@
 		const url = new URL(wanted, page.url.origin);
 		return url.origin === page.url.origin ? url.pathname + url.search : '/';
 	});
+	const outside = untrack(() => data.outside);
+	if (outside)
+		once.fault = `${outside}, you belong to no house any more. A keeper can invite you again; what you made stays where it is.`;
 	if (page.url.searchParams.has('refused'))
 		once.fault =
 			'The provider knows you; nobody here is that person yet. Sign in by name and password, and say under your name who you are there.';

@@ -28,6 +28,10 @@ const isLoopback = (host: string) => LOOPBACK.includes(nameOf(host)) || /^127(\.
 /** What a proxy adds: then it is not this machine that asks, whatever the connection says (RFC 7239). */
 const FORWARDED = ['forwarded', 'x-forwarded-for', 'x-forwarded-host', 'x-real-ip', 'via'];
 
+/** In which of their houses somebody works who has no session that could say so. */
+export const HOUSE = 'house';
+const HOUSE_COOKIE = new RegExp(`(?:^|;\\s*)${HOUSE}=([0-9a-f-]{36})(?:;|$)`);
+
 /** Whether a request is one of this machine, to a name of it. */
 const isFromHere = (headers: Headers): boolean =>
 	isLoopback(headers.get('host') ?? '') && !FORWARDED.some((name) => headers.has(name));
@@ -49,7 +53,7 @@ export async function whoAsks(
 	}
 	if (!listensOnLoopback(env) || !isFromHere(headers)) return undefined;
 	const only = await onlyPerson(door);
-	return only && asMember(door, only, undefined, undefined);
+	return only && asMember(door, only, HOUSE_COOKIE.exec(headers.get('cookie') ?? '')?.[1], undefined);
 }
 
 async function asMember(

@@ -9,6 +9,8 @@
 	import InboxOutline from 'flowbite-svelte-icons/InboxOutline.svelte';
 	import SwatchbookOutline from 'flowbite-svelte-icons/SwatchbookOutline.svelte';
 	import UserOutline from 'flowbite-svelte-icons/UserOutline.svelte';
+	import { call } from '../api.ts';
+	import { notifyError } from '../notices.svelte.ts';
 	import Mark from './Mark.svelte';
 	import { THEMES, themeOf, wearTheme, type Theme } from './theme.ts';
 
@@ -17,6 +19,14 @@
 	onMount(() => {
 		theme = themeOf(document.documentElement.dataset.theme);
 	});
+	async function workIn(house: string) {
+		try {
+			await call('PUT', '/api/session', { house });
+			location.assign('/');
+		} catch (error) {
+			notifyError(error);
+		}
+	}
 	const next = $derived(THEMES[(THEMES.indexOf(theme) + 1) % THEMES.length]!);
 	const THEME_WORDS: Record<Theme, string> = { system: 'as the system has them', light: 'by day', dark: 'by night' };
 	const THEME_SHORT: Record<Theme, string> = { system: 'System', light: 'Day', dark: 'Night' };
@@ -46,11 +56,23 @@
 			<Icon class="h-5 w-5" />{name}
 		</a>
 	{/each}
+	{#if who.houses.length > 1}
+		<select
+			class="mt-auto w-15 truncate rounded-lg border-0 bg-rail py-1 ps-1 pe-4 text-[11px] text-rail-text hover:text-white"
+			aria-label="The house that you work in"
+			title={who.houseName}
+			value={who.house}
+			onchange={(event) => workIn(event.currentTarget.value)}
+		>
+			{#each who.houses as { id, name } (id)}<option class="text-ink" value={id}>{name}</option>{/each}
+		</select>
+	{/if}
 	<a
 		href="/me"
 		aria-current={page.url.pathname === '/me' ? 'page' : undefined}
 		class={[
-			'mt-auto flex w-15 flex-col items-center gap-0.5 rounded-lg py-1.5 text-[11px] hover:text-white',
+			who.houses.length < 2 && 'mt-auto',
+			'flex w-15 flex-col items-center gap-0.5 rounded-lg py-1.5 text-[11px] hover:text-white',
 			page.url.pathname === '/me' ? 'bg-rail-on text-white' : 'text-rail-text'
 		]}
 		title="{who.name}, {who.role} of {who.houseName}"

@@ -1,10 +1,9 @@
 import { answer } from '$lib/server/http/answers.ts';
 import { readRequest } from '$lib/server/http/requests.ts';
-import { known, withCookies } from '$lib/server/http/signed.ts';
+import { known, withCookies, workInAs } from '$lib/server/http/signed.ts';
 import { NotFoundError } from '$lib/server/http/answers.ts';
 import { signIn } from '$lib/server/people/entrance.ts';
 import { entrance } from '$lib/server/people/shared.ts';
-import { workIn } from '$lib/server/people/sessions.ts';
 import type { RequestHandler } from './$types.js';
 
 /** Signs in by name and password. */
@@ -17,12 +16,12 @@ export const POST: RequestHandler = ({ request, getClientAddress }) =>
 	});
 
 /** Works in another of one's houses. */
-export const PUT: RequestHandler = ({ request, locals }) =>
+export const PUT: RequestHandler = ({ request, locals, cookies }) =>
 	answer(async () => {
 		const { house } = await readRequest(request, 'workIn');
 		const { session, houses } = known(locals);
-		if (!session || !houses.some(({ id }) => id === house)) throw new NotFoundError('You belong to no such house.');
-		await workIn((await entrance()).door, session, house);
+		if (!houses.some(({ id }) => id === house)) throw new NotFoundError('You belong to no such house.');
+		await workInAs({ cookies, session }, house);
 	});
 
 /** Signs out. */
