@@ -10,6 +10,7 @@ import {
 import { pino } from 'pino';
 import { randomUUID } from 'node:crypto';
 import { building } from '$app/environment';
+import { problem } from '$lib/server/api/problem.ts';
 import { Censuses } from '$lib/server/census/keep.ts';
 import { databaseUrl, db, passingWords } from '$lib/server/database.ts';
 import { actAs } from '$lib/server/people/acting.ts';
@@ -42,7 +43,7 @@ function complain(error: unknown): void {
 	const message = error instanceof Error ? error.message : String(error);
 	// An outage is told of once, not at every try.
 	if (message !== complained)
-		log.warn({ err: error }, 'the queue of runs or the census does not answer; it is tried again');
+		log.warn({ err: error }, 'what goes on by itself (runs, census, events) met a fault; it is tried again');
 	complained = message;
 }
 async function shut(): Promise<void> {
@@ -59,7 +60,7 @@ async function workOnRuns(): Promise<void> {
 		process.once('sveltekit:shutdown', () => void Promise.all([opened.close(), census.stop()]));
 		await opened.work();
 		census.start();
-		const deliveries = new Deliveries(db(), databaseUrl());
+		const deliveries = new Deliveries(db(), databaseUrl(), complain);
 		process.once('sveltekit:shutdown', () => void deliveries.stop());
 		deliveries.start();
 	} catch (error) {
@@ -75,6 +76,11 @@ export const handle: Handle = async ({ event, resolve }) => {
 		const answer = () => respond(event, resolve);
 		response = await (who ? actAs(who, answer) : answer());
 	}
+	if (response.status === 500 && event.url.pathname.startsWith('/api/v1/'))
+		response = problem(500, {
+			code: 'internal',
+			message: 'Something went wrong on the server. Try again; the log says more.'
+		});
 	if (response.status === 503) {
 		response.headers.set('Retry-After', '5');
 		log.warn({ path: event.url.pathname }, 'answered with 503');

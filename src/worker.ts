@@ -59,7 +59,7 @@ async function work(url: string, tell: (says: WorkerSays) => void): Promise<void
 	await queue.work(watch);
 	const census = new Censuses(db, url, ({ message }) => console.error(`The census: ${message}`));
 	census.start(watch);
-	const deliveries = new Deliveries(db, url);
+	const deliveries = new Deliveries(db, url, ({ message }) => console.error(`Telling of events: ${message}`));
 	deliveries.start();
 	const stop = async () => {
 		await census.stop();

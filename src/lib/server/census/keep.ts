@@ -10,6 +10,7 @@ import { connectAsOwner, isAway, type Database } from '../database.ts';
 import { loadHouse } from '../house/house.ts';
 import { NotFoundError } from '../http/answers.ts';
 import { inEveryHouse } from '../people/houses.ts';
+import { Rounds } from '../rounds.ts';
 import { Wardrobe } from '../styles/editions.ts';
 import { findIn } from '../styles/styles.ts';
 import { COUNTED_BY, countDocument } from './count.ts';
@@ -40,10 +41,7 @@ interface CountWatch {
 export class Censuses {
 	private readonly censuses = new Map<string, Census>();
 	private readonly owner: Kysely<Database>;
-	private isStopped = false;
-	private at: Promise<void> = Promise.resolve();
-	private timer: ReturnType<typeof setTimeout> | undefined;
-	private said = '';
+	private readonly rounds: Rounds;
 
 	constructor(
 		private readonly db: Kysely<Database>,
@@ -51,31 +49,17 @@ export class Censuses {
 		private readonly onerror: (error: Error) => void
 	) {
 		this.owner = connectAsOwner(url);
+		this.rounds = new Rounds(EVERY, onerror);
 	}
 
 	/** Begins; what goes wrong is told of once, and tried again. */
 	start(watch: CountWatch = {}): void {
-		const goesOn = () => !this.isStopped;
-		const again = () => {
-			if (this.isStopped) return;
-			this.at = inEveryHouse(this.owner, (house) => this.of(house).round(watch, goesOn))
-				.then(() => (this.said = ''))
-				.catch((error: Error) => {
-					if (error.message !== this.said) this.onerror(error);
-					this.said = error.message;
-				})
-				.then(() => {
-					this.timer = setTimeout(again, EVERY);
-					this.timer.unref();
-				});
-		};
-		again();
+		const { goesOn } = this.rounds;
+		this.rounds.start(() => inEveryHouse(this.owner, (house) => this.of(house).round(watch, goesOn)));
 	}
 	/** Ends when what is being counted is counted. */
 	async stop(): Promise<void> {
-		this.isStopped = true;
-		clearTimeout(this.timer);
-		await this.at;
+		await this.rounds.stop();
 		await this.owner.destroy();
 	}
 

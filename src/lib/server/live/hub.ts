@@ -97,6 +97,10 @@ export class Hub {
 					await this.tellOthers(who.house, thing);
 					const arrived = await this.arrived(thing, null);
 					if (arrived) seat.send('arrived', arrived);
+				}).catch((error: unknown) => {
+					// The window asks again.
+					this.seats.delete(id);
+					throw error;
 				});
 			},
 			cancel: () => this.leave(id)
@@ -123,12 +127,19 @@ export class Hub {
 		const client = new pg.Client({ connectionString: this.url, keepAlive: true });
 		client.on('error', () => undefined);
 		client.on('notification', ({ payload }) => void this.take(JSON.parse(payload!) as Told).catch(() => undefined));
-		client.once('end', () => setTimeout(() => void this.listenAgain(), LISTEN_AGAIN).unref());
+		let isOver = false;
+		const again = () => {
+			if (!isOver) setTimeout(() => void this.listenAgain(), LISTEN_AGAIN).unref();
+			isOver = true;
+		};
+		client.once('end', again);
 		try {
 			await client.connect();
 			await client.query('listen heptarch_change');
 			this.client = client;
 		} catch {
+			// One that never came to be tells of no end.
+			again();
 			await client.end().catch(() => undefined);
 		}
 	}

@@ -5,6 +5,7 @@ import { sql, type Kysely } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import { connectAsOwner, type Database } from '../database.ts';
 import { inEveryHouse } from '../people/houses.ts';
+import { Rounds } from '../rounds.ts';
 import { addressOf, allowedHosts, secretOf } from './webhooks.ts';
 
 /** How long after a try that failed the next one is made, in seconds; after the last it is given up. */
@@ -67,7 +68,7 @@ export async function deliverNext(
 		webhook: string;
 	}>`
 		update deliveries d set attempts = attempts + 1,
-			next_at = now() + make_interval(secs => (${sql.val([...AGAIN, 0])}::int[])[d.attempts + 1])
+			next_at = now() + make_interval(secs => (${sql.val([...AGAIN])}::int[])[least(d.attempts + 1, ${AGAIN.length})])
 		from webhooks w where w.id = d.webhook_id and d.id = (
 			select id from deliveries where told_at is null and given_up_at is null and next_at <= now()
 			order by next_at limit 1 for update skip locked
@@ -111,34 +112,21 @@ export async function deliverNext(
 /** Tells addresses of every house what waits for them, until it is stopped. */
 export class Deliveries {
 	private readonly owner: Kysely<Database>;
-	private isStopped = false;
-	private at: Promise<void> = Promise.resolve();
-	private timer: ReturnType<typeof setTimeout> | undefined;
+	private readonly rounds: Rounds;
 	private swept = 0;
 
 	constructor(
 		private readonly db: Kysely<Database>,
-		url: string
+		url: string,
+		onerror: (error: Error) => void
 	) {
 		this.owner = connectAsOwner(url);
+		this.rounds = new Rounds(EVERY, onerror);
 	}
 
-	start(): void {
-		const again = () => {
-			if (this.isStopped) return;
-			this.at = this.round()
-				.catch(() => undefined)
-				.then(() => {
-					this.timer = setTimeout(again, EVERY);
-					this.timer.unref();
-				});
-		};
-		again();
-	}
+	start = (): void => this.rounds.start(() => this.round());
 	async stop(): Promise<void> {
-		this.isStopped = true;
-		clearTimeout(this.timer);
-		await this.at;
+		await this.rounds.stop();
 		await this.owner.destroy();
 	}
 
@@ -147,7 +135,7 @@ export class Deliveries {
 		const sweeps = Date.now() - this.swept > 3_600_000;
 		await inEveryHouse(this.owner, async () => {
 			const tell = async () => {
-				while (!this.isStopped && (await deliverNext(this.db, rows[0]!.secret, allowedHosts(process.env))));
+				while (this.rounds.goesOn() && (await deliverNext(this.db, rows[0]!.secret, allowedHosts(process.env))));
 			};
 			// One that is slow does not keep all others waiting.
 			await Promise.all(Array.from({ length: AT_ONCE }, tell));

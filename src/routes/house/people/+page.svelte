@@ -5,6 +5,7 @@
 	import Button from '$lib/ui/controls/Button.svelte';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import LinkDialog from '$lib/ui/people/LinkDialog.svelte';
+	import RoleChoice from '$lib/ui/people/RoleChoice.svelte';
 	import { Once } from '$lib/ui/people/once.svelte.ts';
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
@@ -158,16 +159,7 @@
 		<label class="flex flex-col gap-1"
 			>Their name, if you know it<input class="field" maxlength="100" bind:value={name} /></label
 		>
-		<fieldset class="flex flex-col gap-2">
-			<legend class="mb-1">As</legend>
-			{#each ROLES as one (one)}
-				<label class="flex items-baseline gap-2"
-					><input type="radio" class="text-picked" name="role" value={one} bind:group={role} /><span
-						><strong>{one}</strong> <span class="text-quiet">{ROLE_WORDS[one]}</span></span
-					></label
-				>
-			{/each}
-		</fieldset>
+		<RoleChoice bind:role />
 		{#if once.fault}<p class="text-error" role="alert">{once.fault}</p>{/if}
 	</form>
 	{#snippet answers()}

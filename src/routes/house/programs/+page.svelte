@@ -4,12 +4,13 @@
 	import { call } from '$lib/ui/api.ts';
 	import Button from '$lib/ui/controls/Button.svelte';
 	import { notifyError } from '$lib/ui/notices.svelte.ts';
+	import RoleChoice from '$lib/ui/people/RoleChoice.svelte';
 	import { Once } from '$lib/ui/people/once.svelte.ts';
 	import ShownOnce from '$lib/ui/programs/ShownOnce.svelte';
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import { EVENTS, EVENT_NAMES, type EventName } from '$lib/workbench/events.ts';
-	import { ROLES, ROLE_WORDS, type Role } from '$lib/workbench/roles.ts';
+	import type { Role } from '$lib/workbench/roles.ts';
 
 	let { data } = $props();
 	let isMaking = $state(false);
@@ -148,16 +149,7 @@
 		<label class="flex flex-col gap-1"
 			>What the program is called<input class="field" maxlength="100" required bind:value={name} /></label
 		>
-		<fieldset class="flex flex-col gap-2">
-			<legend class="mb-1">As</legend>
-			{#each ROLES as one (one)}
-				<label class="flex items-baseline gap-2"
-					><input type="radio" class="text-picked" name="role" value={one} bind:group={role} /><span
-						><strong>{one}</strong> <span class="text-quiet">{ROLE_WORDS[one]}</span></span
-					></label
-				>
-			{/each}
-		</fieldset>
+		<RoleChoice bind:role />
 		<label class="flex items-center gap-2"
 			>It leads in for<input class="field w-20" type="number" min="1" max="366" required bind:value={days} /> days</label
 		>

@@ -7,6 +7,7 @@ import { freePort, ownDatabase, prepareDatabase, serve } from '../../../../scrip
 import { connect, type Database } from '../../../../src/lib/server/database.ts';
 import { addDocument } from '../../../../src/lib/server/documents/add.ts';
 import { loadDocument } from '../../../../src/lib/server/documents/list.ts';
+import { Hub } from '../../../../src/lib/server/live/hub.ts';
 import { Queue } from '../../../../src/lib/server/runs/queue.ts';
 import { listRuns, startRun } from '../../../../src/lib/server/runs/runs.ts';
 import { onlyHouse } from '../../../database.ts';
@@ -129,5 +130,44 @@ describe('outages in the middle of a run', { timeout: 240_000 }, () => {
 		const { id } = await startRun(db, { style, documents }, async () => undefined);
 		await until(id, FILES);
 		await nothingIsLost(id, documents);
+	});
+
+	it('windows hear of changes again once the database is back', async () => {
+		const house = await onlyHouse(cluster.url);
+		const app = connect(cluster.url);
+		const hub = new Hub(app, cluster.url);
+		const person = '00000000-0000-4000-8000-000000000007';
+		const id = (await addFiles())[0]!;
+		const stream = await hub.open({ house, person }, `documents/${id}`, async () => true);
+		let heard = '';
+		const hearing = (async () => {
+			for await (const piece of stream as unknown as AsyncIterable<Uint8Array>)
+				heard += new TextDecoder().decode(piece);
+		})();
+		while (!heard.includes('arrived')) await pause(20);
+		cluster.halt();
+		// Longer than the first tries to listen again take: they fail.
+		await pause(3_500);
+		cluster.start();
+		const end = Date.now() + PATIENCE;
+		for (let i = 0; !heard.includes('heard again'); i++) {
+			assert.ok(Date.now() < end, heard);
+			await db
+				.updateTable('document_steps')
+				.set({ label: 'heard again' })
+				.where('document_id', '=', id)
+				.execute()
+				.catch(() => undefined);
+			await db
+				.updateTable('documents')
+				.set({ version: i + 1 })
+				.where('id', '=', id)
+				.execute()
+				.catch(() => undefined);
+			await pause(300);
+		}
+		await hub.close();
+		await hearing;
+		await app.destroy();
 	});
 });

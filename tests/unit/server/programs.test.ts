@@ -1,0 +1,73 @@
+import assert from 'node:assert/strict';
+import { after, before, describe, it } from 'node:test';
+import fc from 'fast-check';
+import { sql, type Kysely } from 'kysely';
+import type { Database } from '../../../src/lib/server/database.ts';
+import { deliverNext } from '../../../src/lib/server/programs/deliver.ts';
+import { announce, isOutside } from '../../../src/lib/server/programs/webhooks.ts';
+import { ownDatabase } from '../../database.ts';
+
+describe('telling addresses of events', () => {
+	let db: Kysely<Database>;
+	before(async () => {
+		({ db } = await ownDatabase('empty'));
+		await db
+			.insertInto('webhooks')
+			.values({ url: 'https://127.0.0.1/hear', events: ['run.done'] })
+			.execute();
+	});
+	after(() => db.destroy());
+
+	it('is tried seven times and given up, also where a worker is lost in the middle of any try', async () => {
+		for (let lost = 0; lost <= 8; lost++) {
+			await announce(db, 'run.done', `run ${lost}`, { run: lost });
+			// As a worker leaves it that claimed so many tries and ended before it said how they went.
+			await sql`update deliveries set attempts = ${lost} where subject = ${`run ${lost}`}`.execute(db);
+			let tries = 0;
+			while (await deliverNext(db, 'secret', [])) {
+				tries++;
+				assert.ok(tries < 20);
+				await sql`update deliveries set next_at = now()`.execute(db);
+			}
+			assert.equal(tries, Math.max(1, 7 - lost), `after ${lost} that were lost`);
+		}
+		const rows = await db.selectFrom('deliveries').select(['given_up_at', 'told_at', 'said']).execute();
+		for (const { given_up_at, told_at, said } of rows) {
+			assert.ok(given_up_at && !told_at);
+			assert.match(said!, /of this machine or of a private network/);
+		}
+	});
+	it('what happened is told once, however often it is announced', async () => {
+		await announce(db, 'run.done', 'the same', {});
+		await announce(db, 'run.done', 'the same', {});
+		await announce(db, 'edition.published', 'nobody listens', {});
+		const rows = await db
+			.selectFrom('deliveries')
+			.select('id')
+			.where('subject', 'in', ['the same', 'nobody listens'])
+			.execute();
+		assert.equal(rows.length, 1);
+	});
+	it('no address of loopback, of private networks or mapped into IPv6 is outside', () => {
+		const byte = fc.nat(255);
+		const inside = fc.oneof(
+			fc.tuple(fc.constantFrom(0, 10, 127), byte, byte, byte),
+			fc.tuple(fc.constant(172), fc.integer({ min: 16, max: 31 }), byte, byte),
+			fc.tuple(fc.constant(192), fc.constant(168), byte, byte),
+			fc.tuple(fc.constant(169), fc.constant(254), byte, byte),
+			fc.tuple(fc.integer({ min: 224, max: 255 }), byte, byte, byte)
+		);
+		fc.assert(
+			fc.property(inside, (bytes) => {
+				const address = bytes.join('.');
+				const [a, b, c, d] = bytes;
+				const hex = (high: number, low: number) => ((high << 8) | low).toString(16);
+				for (const one of [address, `::ffff:${address}`, `64:ff9b::${address}`, `2002:${hex(a, b)}:${hex(c, d)}::1`])
+					assert.equal(isOutside(one), false, one);
+			})
+		);
+		for (const one of ['::1', '::', 'fe80::1', 'fd00::1', 'ff02::1', 'nowhere'])
+			assert.equal(isOutside(one), false, one);
+		for (const one of ['93.184.215.14', '2606:4700::1111']) assert.equal(isOutside(one), true, one);
+	});
+});
