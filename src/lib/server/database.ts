@@ -51,6 +51,8 @@ interface Houses {
 	step: Generated<number>;
 	/** An edition is published by somebody else than who proposed it. */
 	second_eyes: Generated<boolean>;
+	/** For how many days steps are kept; null: for good. */
+	keep_days: ColumnType<number | null, number | null | undefined, number | null>;
 	/** How often steps of work on tables were written anew. */
 	work_rewritten: Generated<number>;
 	created_at: Timestamp;

@@ -29,9 +29,9 @@ export interface Overtaken extends Standing {
 interface Kind {
 	/** The table of what has the history, with its `step` and `version`. */
 	readonly owner: 'documents' | 'styles' | 'houses';
-	/** The table of its steps, and the column that says whose they are; none where there is one owner only. */
+	/** The table of its steps, and the column that says whose they are. */
 	readonly steps: 'document_steps' | 'style_steps' | 'house_steps';
-	readonly of?: 'document_id' | 'style_id';
+	readonly of: 'document_id' | 'style_id' | 'house_id';
 	/** The column of a step that holds the state after it. */
 	readonly state: 'state' | 'definition';
 	/** Owners that are not to be changed. */
@@ -79,8 +79,7 @@ export class History<State> {
 	constructor(private readonly kind: Kind) {}
 
 	private whose(id: Id) {
-		const { of } = this.kind;
-		return of ? sql`${sql.ref(of)} = ${id}` : sql`true`;
+		return sql`${sql.ref(this.kind.of)} = ${id}`;
 	}
 	private get table() {
 		return sql.table(this.kind.steps);
@@ -136,7 +135,7 @@ export class History<State> {
 		await sql`delete from ${this.table} where ${this.whose(id)} and step >= ${from}`.execute(trx);
 		for (const [i, step] of steps.entries()) {
 			const values: Record<string, unknown> = {
-				...(of && { [of]: id }),
+				[of]: id,
 				step: from + i,
 				label: step.label,
 				[state]: JSON.stringify(step.state),
@@ -145,6 +144,35 @@ export class History<State> {
 			await sql`insert into ${this.table} (${sql.join(Object.keys(values).map((name) => sql.ref(name)))})
 				values (${sql.join(Object.values(values))})`.execute(trx);
 		}
+	}
+
+	/**
+	 * The steps that undo needs to no step from `since` on: all before the last that is older and does not lie after the one
+	 * that stands.
+	 */
+	private beyond(since: Date) {
+		const { owner, steps, of, unless } = this.kind;
+		return sql`(select owner.id, max(old.step) as step from ${sql.table(owner)} owner
+			join ${sql.table(steps)} old on ${sql.ref(`old.${of}`)} = owner.id
+			where old.step <= owner.step and old.created_at < ${since}
+			${unless ? sql`and ${sql.ref(`owner.${unless}`)} is null` : sql``} group by owner.id)`;
+	}
+	/** How many steps of how many owners lie beyond a time, and whose they are. */
+	async olderThan(db: Db, since: Date): Promise<{ readonly id: string; readonly steps: number }[]> {
+		const { of } = this.kind;
+		const { rows } = await sql<{ id: string; steps: number }>`
+			select oldest.id, count(*)::int as steps from ${this.beyond(since)} oldest
+			join ${this.table} steps on ${sql.ref(`steps.${of}`)} = oldest.id and steps.step < oldest.step
+			group by oldest.id`.execute(db);
+		return rows;
+	}
+	/** Drops the steps of one that lie beyond a time; how many. Where it stands, and what can be undone since, stays. */
+	async forget(trx: Transaction<Database>, id: string, since: Date): Promise<number> {
+		await this.lock(trx, id);
+		const { numAffectedRows } = await sql`
+			delete from ${this.table} steps using ${this.beyond(since)} oldest
+			where ${sql.ref(`steps.${this.kind.of}`)} = oldest.id and oldest.id = ${id} and steps.step < oldest.step`.execute(trx);
+		return Number(numAffectedRows);
 	}
 
 	/** Stands at a step from now on: undo, redo, or after a new one. Answers the new version. */

@@ -1,5 +1,6 @@
 import type { Arrived } from '$lib/workbench/live.ts';
 import type { Line } from '$lib/core/history.ts';
+import type { StepInfo } from '$lib/server/history.ts';
 import { callRoute, RequestError, type Method } from './api.ts';
 import { Keeping } from './keeping.ts';
 import { arrivedWords } from './live/live.svelte.ts';
@@ -34,12 +35,18 @@ export interface Order {
 	readonly body: { readonly version: number };
 }
 
+/** The steps that the server has, standing at the one of this number. Where their list is a moment older, at its last. */
+export function lineAt(steps: readonly StepInfo[], number: number): Line<StepInfo> {
+	const at = steps.findIndex(({ step }) => step === number);
+	return { steps, at: at < 0 ? steps.length - 1 : at };
+}
+
 /** A history that the server keeps, as a page shows it. */
 interface Shown {
-	readonly line: () => Line<{ readonly label: string }>;
+	readonly line: () => Line<StepInfo>;
 	/** The version that is shown. */
 	readonly version: () => number;
-	/** What takes the server to another step. */
+	/** What takes the server to another step, by its number. */
 	readonly orderTo: (step: number) => Pick<Order, 'path' | 'body'>;
 	/** What is done with each answer before the next change is worked out. */
 	readonly take: (answer: unknown) => unknown;
@@ -93,14 +100,14 @@ export class Sender {
 			return order ? this.deliver(order, again) : false;
 		});
 	}
-	/** Goes to any other step; `where` is asked once what is on its way is saved. */
+	/** Goes to any other step of the line; `where` is asked once what is on its way is saved. */
 	goTo(where: number | (() => number)): Promise<boolean> {
 		return this.send(() => {
 			const to = typeof where === 'number' ? where : where();
 			const { steps, at } = this.shown.line();
 			if (!steps[to] || to === at) return undefined;
 			this.shown.drop?.();
-			return { label: to < at ? 'undo' : 'redo', method: 'PUT', ...this.shown.orderTo(to) };
+			return { label: to < at ? 'undo' : 'redo', method: 'PUT', ...this.shown.orderTo(steps[to].step) };
 		});
 	}
 	/** Undo and redo: a key pressed again while the first is on its way counts, too. */

@@ -24,6 +24,7 @@
 	import Only from '$lib/ui/people/Only.svelte';
 	import SafeKeeping from '$lib/ui/house/SafeKeeping.svelte';
 	import SecondEyes from '$lib/ui/people/SecondEyes.svelte';
+	import KeepSteps from '$lib/ui/house/KeepSteps.svelte';
 	import NameHouse from '$lib/ui/people/NameHouse.svelte';
 	import { refusedTo } from '$lib/ui/people/refused.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
@@ -282,6 +283,7 @@
 		<SecondEyes asks={data.house.secondEyes} />
 		<h2 class="mt-6 mb-2 font-semibold">What is kept</h2>
 		<StoreFacts store={data.store} />
+		<KeepSteps days={data.house.keepDays} />
 		<h2 class="mt-6 mb-2 font-semibold">Programs</h2>
 		<p class="mb-2 text-quiet">Programs come in by tokens, and are told what happens here.</p>
 		<div class="flex gap-2">

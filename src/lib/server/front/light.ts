@@ -10,7 +10,7 @@ const LIGHT: readonly (readonly [methods: string, path: RegExp])[] = [
 		/^\/(documents|house|runs|starters|me|sign-in|house\/people|house\/log|house\/programs|programs|enter\/[^/]+)$/
 	],
 	['POST PUT DELETE', /^\/api\/(session(\/[a-z]+)?|me(\/[a-z]+)?|me\/sessions\/[^/]+|enter\/[^/]+|houses)$/],
-	['POST PUT DELETE', /^\/api\/house\/(name|invitations|people|programs|eyes)(\/[^/]+)*$/],
+	['POST PUT DELETE', /^\/api\/house\/(name|invitations|people|programs|eyes|keeping)(\/[^/]+)*$/],
 	['GET', /^\/api\/(documents|house|runs|starters|styles|live)$/],
 	['GET PUT', /^\/api\/(runs|rollouts)\/[^/]+$/],
 	['POST', /^\/api\/(runs|styles|starters)$/],

@@ -23,6 +23,8 @@ export interface HouseRecord extends HouseState {
 	readonly step: number;
 	/** An edition is published by somebody else than who proposed it. */
 	readonly secondEyes: boolean;
+	/** For how many days steps are kept; null: for good. */
+	readonly keepDays: number | null;
 }
 
 /** The house that is acted in. */
@@ -30,9 +32,11 @@ const MINE = sql<string>`current_house()`;
 
 const GONE = 'The house is gone.';
 
-const HOUSE = new History<HouseState>({
+/** The steps of the house. */
+export const HOUSE = new History<HouseState>({
 	owner: 'houses',
 	steps: 'house_steps',
+	of: 'house_id',
 	state: 'state',
 	gone: GONE,
 	what: 'The house',
@@ -46,8 +50,10 @@ const byName = <T>(record: Record<string, T>): Record<string, T> =>
 export async function loadHouse(db: Db): Promise<HouseRecord> {
 	const row = await db.selectFrom('houses').selectAll().where('id', '=', MINE).executeTakeFirst();
 	if (!row) throw new NotFoundError(GONE);
-	const { name, inks, type_roles: typeRoles, locale, policy, former, version, step, second_eyes: secondEyes } = row;
-	return { name, inks: byName(inks), typeRoles: byName(typeRoles), locale, policy, former, version, step, secondEyes };
+	const { name, inks, type_roles: typeRoles, locale, policy, former, version, step } = row;
+	const { second_eyes: secondEyes, keep_days: keepDays } = row;
+	const tokens = { inks: byName(inks), typeRoles: byName(typeRoles) };
+	return { name, ...tokens, locale, policy, former, version, step, secondEyes, keepDays };
 }
 
 /** The house is called otherwise from now on. Throws InputError. */

@@ -1,7 +1,8 @@
 import { sql } from 'kysely';
 import { InputError } from '../../core/errors.ts';
-import { plural } from '../../core/words.ts';
+import { listed, plural } from '../../core/words.ts';
 import type { Db } from '../documents/rows.ts';
+import { forgetSteps } from './keeping.ts';
 import { addToLog } from './log.ts';
 
 /** What the house keeps, in bytes; of removed documents what goes for good within a day. */
@@ -58,14 +59,15 @@ export async function checkRoom(db: Db, more: number): Promise<void> {
 }
 
 /**
- * Documents that were taken out a day ago go for good, and with the last one of a file its bytes; all that were taken out
- * where space is short. Returns how many of each went.
+ * Documents that were taken out a day ago go for good, and steps beyond the keeping time of the house, and with the last
+ * one that needs a file its bytes; all documents that were taken out where space is short. Returns how many of each went.
  */
-export async function sweep(db: Db, isShort = false): Promise<{ documents: number; files: number }> {
+export async function sweep(db: Db, isShort = false): Promise<{ documents: number; steps: number; files: number }> {
 	const documents = await db
 		.deleteFrom('documents')
 		.where('removed_at', '<', isShort ? sql<Date>`now()` : sql<Date>`now() - interval '1 day'`)
 		.executeTakeFirst();
+	const steps = isShort ? 0 : await forgetSteps(db);
 	const files = await db
 		.deleteFrom('files')
 		// One that came in just now may belong to a document that is not written yet.
@@ -83,12 +85,12 @@ export async function sweep(db: Db, isShort = false): Promise<{ documents: numbe
 			])
 		)
 		.executeTakeFirst();
-	const gone = { documents: Number(documents.numDeletedRows), files: Number(files.numDeletedRows) };
-	if (gone.documents || gone.files)
-		await addToLog(
-			db,
-			'sweep',
-			`${plural(gone.documents, 'removed document')} and ${plural(gone.files, 'file')} that nothing stands on went for good`
-		);
+	const gone = { documents: Number(documents.numDeletedRows), steps, files: Number(files.numDeletedRows) };
+	const words = [
+		...(gone.documents ? [plural(gone.documents, 'removed document')] : []),
+		...(gone.steps ? [`${plural(gone.steps, 'step')} beyond the keeping time`] : []),
+		...(gone.files ? [`${plural(gone.files, 'file')} that nothing stands on`] : [])
+	];
+	if (words.length) await addToLog(db, 'sweep', `${listed(words)} went for good`);
 	return gone;
 }

@@ -123,6 +123,8 @@ export interface Contract {
 	'POST /api/v1/webhooks': { takes: Requests['newWebhook']; gives: From<typeof addWebhook> };
 	'DELETE /api/v1/webhooks/*': { takes: Nothing; gives: Nothing };
 	'POST /api/house/backup': { takes: Blob; gives: From<typeof restore> };
+	'GET /api/house/keeping': { takes: Nothing; gives: { readonly steps: number } };
+	'PUT /api/house/keeping': { takes: Requests['keeping']; gives: Nothing };
 	'PUT /api/house/eyes': { takes: Requests['secondEyes']; gives: Nothing };
 	'PUT /api/house/people/*': { takes: Requests['setRole']; gives: Nothing };
 	'DELETE /api/house/people/*': { takes: Nothing; gives: Nothing };

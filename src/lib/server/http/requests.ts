@@ -243,6 +243,7 @@ export const SCHEMAS = {
 		},
 		['url', 'events']
 	),
+	keeping: closed({ days: { type: ['integer', 'null'], minimum: 1, maximum: 36525 } }, ['days']),
 	secondEyes: closed({ asks: { type: 'boolean' } }, ['asks']),
 	rollOut: closed({ edition: count, documents: { type: 'array', minItems: 1, maxItems: 10_000, items: UUID } }, [
 		'edition',
@@ -341,6 +342,7 @@ export interface Requests {
 	styleFile: object;
 	newToken: { name: string; role: Role; days: number };
 	newWebhook: { url: string; events: EventName[] };
+	keeping: { days: number | null };
 	secondEyes: { asks: boolean };
 	rollOut: { edition: number; documents: string[] };
 	changeHouse: {

@@ -61,6 +61,7 @@ export const NEEDS: Readonly<Record<string, Readonly<Record<string, Need>>>> = {
 	'/api/house': { GET: 'reader', PUT: 'designer' },
 	'/api/house/backup': { GET: 'keeper', POST: 'keeper' },
 	'/api/house/eyes': { PUT: 'keeper' },
+	'/api/house/keeping': { GET: 'keeper', PUT: 'keeper' },
 	'/api/house/invitations': { POST: 'keeper' },
 	'/api/house/invitations/[id]': { DELETE: 'keeper' },
 	'/api/house/log': { GET: 'keeper' },

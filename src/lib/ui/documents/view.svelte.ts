@@ -16,7 +16,7 @@ import type { BookStyle, Stylebook } from '$lib/workbench/stylebook.ts';
 import { stateTable, touchedTable, without } from '$lib/workbench/table.ts';
 import type { DocumentTable } from '$lib/formats/document.ts';
 import { call } from '../api.ts';
-import { Sender } from '../history.svelte.ts';
+import { lineAt, Sender } from '../history.svelte.ts';
 import { notify } from '../notices.svelte.ts';
 import { tellPublished } from '../published.ts';
 import { roleWords } from './roles.ts';
@@ -135,7 +135,7 @@ export class DocumentView {
 		return this.source().book;
 	}
 	get line(): Line<StepInfo> {
-		return { steps: this.saved.steps, at: this.saved.step };
+		return lineAt(this.saved.steps, this.saved.step);
 	}
 	get entry(): DocumentTable {
 		return this.tables[this.picked]!;

@@ -6,7 +6,7 @@ import type { StepInfo } from '$lib/server/history.ts';
 import type { Policy } from '$lib/core/policy/policy.ts';
 import { EMPTY_POLICY, type HouseState } from '$lib/workbench/house.ts';
 import { without } from '$lib/workbench/table.ts';
-import { Sender } from '../history.svelte.ts';
+import { lineAt, Sender } from '../history.svelte.ts';
 
 /** The same things in the same order, one of them under another name. */
 const renamedIn = <T>(things: Readonly<Record<string, T>>, from: string, to: string): Record<string, T> =>
@@ -22,8 +22,7 @@ export class HouseWork {
 		this.steps = steps;
 	}
 	get line(): Line<StepInfo> {
-		// The list of steps comes a moment after the step itself.
-		return { steps: this.steps, at: Math.min(this.house.step, this.steps.length - 1) };
+		return lineAt(this.steps, this.house.step);
 	}
 
 	readonly sender = Sender.of('/house', {

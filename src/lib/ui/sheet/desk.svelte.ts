@@ -20,7 +20,7 @@ import type { StepInfo } from '$lib/server/history.ts';
 import { figureFindings } from '$lib/workbench/findings.ts';
 import { answered } from '$lib/workbench/schedules.ts';
 import type { DocumentState, TableState } from '$lib/workbench/state.ts';
-import { Sender } from '../history.svelte.ts';
+import { lineAt, Sender } from '../history.svelte.ts';
 import { tellPublished } from '../published.ts';
 import { Maker } from './maker.ts';
 
@@ -398,6 +398,6 @@ export class Desk {
 	}
 
 	get line(): Line<StepInfo> {
-		return { steps: this.data.steps, at: this.data.step };
+		return lineAt(this.data.steps, this.data.step);
 	}
 }
