@@ -1,3 +1,4 @@
+import type { Role } from '$lib/workbench/roles.ts';
 import type { Arrived } from '$lib/workbench/live.ts';
 import type { Line } from '$lib/core/history.ts';
 import type { StepInfo } from '$lib/server/history.ts';
@@ -5,6 +6,7 @@ import { callRoute, RequestError, type Method } from './api.ts';
 import { Keeping } from './keeping.ts';
 import { arrivedWords } from './live/live.svelte.ts';
 import { notify, notifyError } from './notices.svelte.ts';
+import { isRefused } from './people/refused.ts';
 import { turns } from './turns.ts';
 
 /** Milliseconds after which a server that does not answer is asked again. */
@@ -44,6 +46,8 @@ export function lineAt(steps: readonly StepInfo[], number: number): Line<StepInf
 /** A history that the server keeps, as a page shows it. */
 interface Shown {
 	readonly line: () => Line<StepInfo>;
+	/** Who may change it. */
+	readonly needs: Role;
 	/** The version that is shown. */
 	readonly version: () => number;
 	/** What takes the server to another step, by its number. */
@@ -96,6 +100,7 @@ export class Sender {
 	 */
 	send(make: () => Order | undefined, again: () => unknown = () => this.send(make)): Promise<boolean> {
 		return this.inTurn(async () => {
+			if (isRefused(this.shown.needs)) return false;
 			const order = make();
 			return order ? this.deliver(order, again) : false;
 		});

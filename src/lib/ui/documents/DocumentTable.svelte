@@ -11,6 +11,7 @@
 	import { changedCells } from '$lib/workbench/changes.ts';
 	import type { TableState } from '$lib/workbench/state.ts';
 	import { stateTable } from '$lib/workbench/table.ts';
+	import { refusedTo } from '../people/refused.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import TableGrid from '../table/TableGrid.svelte';
 	import { roleTone, rolesToChoose, roleWords } from './roles.ts';
@@ -70,6 +71,8 @@
 	const widths = $derived(now.state.widths?.length && !asInFile ? now.state.widths : entry.widths);
 	const changed = $derived(compare === 'changed' ? changedCells(table, entry.appearance, appearance) : undefined);
 	const roles = $derived(rolesToChoose(table.roles));
+	/** Why nothing of it can be corrected. */
+	const why = $derived(refusedTo('author'));
 	/** Choices stand only in the row that somebody is at: a long table has many rows. */
 	let pointed = $state<number>();
 	function point(r: number) {
@@ -88,6 +91,7 @@
 		aria-label="Role of row {r + 1} of table {entry.index + 1}"
 		title={rowReason(r)}
 		value={table.roles[r]}
+		disabled={why !== undefined}
 		onchange={(event) => onrole?.(r, event.currentTarget.value as RowRole)}
 		onpointerenter={() => point(r)}
 		onpointerleave={() => onreason?.(undefined)}
@@ -104,6 +108,7 @@
 		aria-label="Kind of column {c + 1} of table {entry.index + 1}"
 		title={columnReason(c)}
 		value={table.columnInfo[c]!.kind}
+		disabled={why !== undefined}
 		onchange={(event) => onkind?.(c, event.currentTarget.value as ColumnKind)}
 		onpointerenter={() => onreason?.(columnReason(c))}
 		onpointerleave={() => onreason?.(undefined)}

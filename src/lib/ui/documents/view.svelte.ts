@@ -88,6 +88,7 @@ export class DocumentView {
 		this.saved = saved;
 		this.picked = this.first;
 		this.sender = Sender.of(`/documents/${id}`, {
+			needs: 'author',
 			line: () => this.line,
 			version: () => this.saved.version,
 			orderTo: (to) => ({ path: `/api/documents/${id}/step`, body: { version: this.saved.version, to } }),

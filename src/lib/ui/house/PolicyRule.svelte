@@ -11,6 +11,7 @@
 	import { plural } from '$lib/core/words.ts';
 	import { parseNumber } from '../controls/fields.ts';
 	import Button from '../controls/Button.svelte';
+	import Only from '$lib/ui/people/Only.svelte';
 	import { refusedTo } from '$lib/ui/people/refused.ts';
 	import Segmented from '../controls/Segmented.svelte';
 	import TypedField from '../controls/TypedField.svelte';
@@ -73,12 +74,14 @@
 		<p class="min-w-64 flex-1 font-semibold">
 			{sentence}
 		</p>
-		<Segmented
-			label="How much it is wanted"
-			options={[['off', 'not wanted'], ...LEVELS.map((level) => [level, level] as const)]}
-			value={wanted?.level ?? 'off'}
-			onchange={(level) => isReady && !isLocked && setLevel(level)}
-		/>
+		<Only needs="designer">
+			<Segmented
+				label="How much it is wanted"
+				options={[['off', 'not wanted'], ...LEVELS.map((level) => [level, level] as const)]}
+				value={wanted?.level ?? 'off'}
+				onchange={(level) => isReady && !busy && setLevel(level)}
+			/>
+		</Only>
 	</div>
 	<div class="mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-2">
 		{#if least !== undefined}

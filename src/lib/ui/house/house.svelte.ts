@@ -26,6 +26,7 @@ export class HouseWork {
 	}
 
 	readonly sender = Sender.of('/house', {
+		needs: 'designer',
 		line: () => this.line,
 		version: () => this.house.version,
 		orderTo: (to) => ({ path: '/api/house/step', body: { version: this.house.version, to } }),

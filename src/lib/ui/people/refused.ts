@@ -1,8 +1,16 @@
 import { page } from '$app/state';
+import { notify } from '../notices.svelte.ts';
 import { may, whyNot, type Role } from '$lib/workbench/roles.ts';
 
 /** Why whoever looks at this may not do what is for a role at least; undefined where they may. */
 export function refusedTo(least: Role): string | undefined {
 	const role = (page.data as { who?: { role: Role } }).who?.role;
 	return role && !may(role, least) ? whyNot(role, least) : undefined;
+}
+
+/** Whether whoever looks at this may not do what is for a role at least; why not is said to them. */
+export function isRefused(least: Role): boolean {
+	const why = refusedTo(least);
+	if (why) notify(why, 'error');
+	return why !== undefined;
 }

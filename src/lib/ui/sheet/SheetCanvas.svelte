@@ -4,6 +4,7 @@
 	import type { PlacedTable } from '$lib/core/schedule/placed.ts';
 	import { call } from '../api.ts';
 	import { notifyError } from '../notices.svelte.ts';
+	import { refusedTo } from '../people/refused.ts';
 	import type { Desk } from './desk.svelte.ts';
 	import { BASE, drawingFrom, fitToSheet, rulerStep, tablesElement, type Parsed } from './drawing.ts';
 	import { Painter } from './painter.ts';
@@ -217,12 +218,14 @@
 	function pointerdown(event: PointerEvent) {
 		if (event.button > 1) return;
 		const point = onSheet(event);
-		const column = Number((event.target as HTMLElement).dataset.column ?? -1);
+		// Who may move nothing shoves the whole sheet.
+		const grabs = refusedTo('author') === undefined;
+		const column = grabs ? Number((event.target as HTMLElement).dataset.column ?? -1) : -1;
 		press = {
 			x: event.clientX,
 			y: event.clientY,
 			view,
-			table: event.button === 0 && !desk.placing ? tableAt(point) : -1,
+			table: grabs && event.button === 0 && !desk.placing ? tableAt(point) : -1,
 			column,
 			moved: false,
 			id: event.pointerId

@@ -96,6 +96,7 @@ export class Desk {
 		this.data = data;
 		const reload = () => this.reload();
 		this.sender = Sender.of(`/drawings/${data.id}`, {
+			needs: 'author',
 			line: () => this.line,
 			version: () => this.data.version,
 			orderTo: (to) => ({ path: `/api/documents/${data.id}/step`, body: { version: this.data.version, to } }),

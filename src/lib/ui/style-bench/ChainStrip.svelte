@@ -7,6 +7,7 @@
 	import type { Bench } from './bench.svelte.ts';
 	import Button from '../controls/Button.svelte';
 	import Popover from '../controls/Popover.svelte';
+	import Only from '../people/Only.svelte';
 
 	/** What the style builds on: the chain, and ways to change it. */
 	let { bench }: { bench: Bench } = $props();
@@ -51,46 +52,48 @@
 	<Popover buttonClass="chip" name="Change what it builds on" class="start-0 end-auto! w-80 p-3!">
 		{#snippet button()}change…{/snippet}
 		{#snippet children(close)}
-			<label class="block"
-				>Build on
-				<select
-					class="field mt-1 w-full"
-					value={bench.draft.definition.basedOn ?? ''}
-					onchange={(event) => turn(event.currentTarget.value || null)}
-				>
-					<option value="">nothing</option>
-					{#each bench.styles.filter(({ id, aside }) => id !== bench.id && (!aside || id === bench.draft.definition.basedOn)) as { id, definition } (id)}<option
-							value={id}>{definition.name}</option
-						>{/each}
-				</select>
-			</label>
-			<p class="mt-1 text-[12px] text-quiet">What this style sets itself stays; what it does not comes from there.</p>
-			{#if follows.length}
-				<p class="mt-1 text-[12px] text-quiet">
-					{listed(follows)}
-					{pluralWord(follows.length, 'builds', 'build')} on this style and {pluralWord(
-						follows.length,
-						'follows',
-						'follow'
-					)}.
-				</p>
-			{/if}
-			{#if bench.base}
-				<Button
-					small
-					class="mt-3"
-					title="Everything that comes from {bench.base.definition.name} is said here; nothing changes on the tables"
-					onclick={() => {
-						bench.change(detach(bench.draft.definition, bench.find), 'detached');
-						close();
-					}}>Detach, and keep the look</Button
-				>
-			{/if}
-			{#if same.length}
-				<Button small class="mt-2" onclick={dropRepeated}
-					>Leave {same.length} repeated {pluralWord(same.length, 'setting')} to the base</Button
-				>
-			{/if}
+			<Only needs="designer">
+				<label class="block"
+					>Build on
+					<select
+						class="field mt-1 w-full"
+						value={bench.draft.definition.basedOn ?? ''}
+						onchange={(event) => turn(event.currentTarget.value || null)}
+					>
+						<option value="">nothing</option>
+						{#each bench.styles.filter(({ id, aside }) => id !== bench.id && (!aside || id === bench.draft.definition.basedOn)) as { id, definition } (id)}<option
+								value={id}>{definition.name}</option
+							>{/each}
+					</select>
+				</label>
+				<p class="mt-1 text-[12px] text-quiet">What this style sets itself stays; what it does not comes from there.</p>
+				{#if follows.length}
+					<p class="mt-1 text-[12px] text-quiet">
+						{listed(follows)}
+						{pluralWord(follows.length, 'builds', 'build')} on this style and {pluralWord(
+							follows.length,
+							'follows',
+							'follow'
+						)}.
+					</p>
+				{/if}
+				{#if bench.base}
+					<Button
+						small
+						class="mt-3"
+						title="Everything that comes from {bench.base.definition.name} is said here; nothing changes on the tables"
+						onclick={() => {
+							bench.change(detach(bench.draft.definition, bench.find), 'detached');
+							close();
+						}}>Detach, and keep the look</Button
+					>
+				{/if}
+				{#if same.length}
+					<Button small class="mt-2" onclick={dropRepeated}
+						>Leave {same.length} repeated {pluralWord(same.length, 'setting')} to the base</Button
+					>
+				{/if}
+			</Only>
 		{/snippet}
 	</Popover>
 </nav>

@@ -3,6 +3,7 @@
 	import Dialog from '../shell/Dialog.svelte';
 	import Button from '../controls/Button.svelte';
 	import Segmented from '../controls/Segmented.svelte';
+	import Only from '../people/Only.svelte';
 	import { OPENED } from '$lib/formats/kinds.ts';
 	import type { StyleUse } from '$lib/workbench/use.ts';
 	import { call } from '../api.ts';
@@ -83,49 +84,53 @@
 			save();
 		}}
 	>
-		<label class="flex flex-col gap-1">Name<input class="field" required maxlength="200" bind:value={name} /></label>
-		<label class="flex flex-col gap-1"
-			>What it is for<textarea class="field" rows="3" maxlength="4000" bind:value={description}></textarea></label
-		>
-		<label class="flex flex-col gap-1">Category<input class="field" maxlength="200" bind:value={category} /></label>
-		<label class="flex flex-col gap-1"
-			>Its tables read
-			<select class="field" bind:value={reading}>
-				<option value="">as its base says, else downwards</option>
-				<option value="down">downwards, the header on top</option>
-				<option value="up">upwards, the header at the foot</option>
-			</select></label
-		>
-		<div>
-			<p class="mb-1" id="where">Where it is offered</p>
-			<Segmented
-				labelledby="where"
-				options={[
-					['anywhere', 'anywhere'],
-					['kinds', 'in documents of some kinds'],
-					['document', 'in one document']
-				]}
-				value={where}
-				onchange={(to) => (where = to)}
-			/>
-			{#if where === 'kinds'}
-				<fieldset class="mt-2 flex flex-wrap gap-x-4 gap-y-1.5" aria-label="Kinds of documents">
-					{#each OPENED as { kind, words } (kind)}
-						<label class="flex min-h-6 items-center gap-2"
-							><input type="checkbox" class="rounded-sm text-picked" value={kind} bind:group={kinds} />{words}</label
-						>
-					{/each}
-				</fieldset>
-			{:else if where === 'document'}
-				<select class="field mt-2 w-full" aria-label="Which document" bind:value={only}>
-					<option value="">Choose a document</option>
-					{#each documents as { id, name } (id)}<option value={id}>{name}</option>{/each}
-				</select>
-			{/if}
-		</div>
+		<Only needs="designer">
+			<label class="flex flex-col gap-1">Name<input class="field" required maxlength="200" bind:value={name} /></label>
+			<label class="flex flex-col gap-1"
+				>What it is for<textarea class="field" rows="3" maxlength="4000" bind:value={description}></textarea></label
+			>
+			<label class="flex flex-col gap-1">Category<input class="field" maxlength="200" bind:value={category} /></label>
+			<label class="flex flex-col gap-1"
+				>Its tables read
+				<select class="field" bind:value={reading}>
+					<option value="">as its base says, else downwards</option>
+					<option value="down">downwards, the header on top</option>
+					<option value="up">upwards, the header at the foot</option>
+				</select></label
+			>
+			<div>
+				<p class="mb-1" id="where">Where it is offered</p>
+				<Segmented
+					labelledby="where"
+					options={[
+						['anywhere', 'anywhere'],
+						['kinds', 'in documents of some kinds'],
+						['document', 'in one document']
+					]}
+					value={where}
+					onchange={(to) => (where = to)}
+				/>
+				{#if where === 'kinds'}
+					<fieldset class="mt-2 flex flex-wrap gap-x-4 gap-y-1.5" aria-label="Kinds of documents">
+						{#each OPENED as { kind, words } (kind)}
+							<label class="flex min-h-6 items-center gap-2"
+								><input type="checkbox" class="rounded-sm text-picked" value={kind} bind:group={kinds} />{words}</label
+							>
+						{/each}
+					</fieldset>
+				{:else if where === 'document'}
+					<select class="field mt-2 w-full" aria-label="Which document" bind:value={only}>
+						<option value="">Choose a document</option>
+						{#each documents as { id, name } (id)}<option value={id}>{name}</option>{/each}
+					</select>
+				{/if}
+			</div>
+		</Only>
 	</form>
 	{#snippet answers()}
 		<Button onclick={() => (open = false)}>Not now</Button>
-		<Button type="submit" form="about" primary disabled={!name.trim() || wanted === undefined}>Name it so</Button>
+		<Button type="submit" needs="designer" form="about" primary disabled={!name.trim() || wanted === undefined}
+			>Name it so</Button
+		>
 	{/snippet}
 </Dialog>

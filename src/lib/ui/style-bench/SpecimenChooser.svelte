@@ -76,7 +76,9 @@
 		{/if}
 	</div>
 	{#snippet answers()}
-		<Button onclick={() => done(null)}>Choose for me</Button>
-		<Button primary disabled={keys.length === 0} onclick={() => done(keys)}>Put {keys.length} on the sheet</Button>
+		<Button needs="designer" onclick={() => done(null)}>Choose for me</Button>
+		<Button needs="designer" primary disabled={keys.length === 0} onclick={() => done(keys)}
+			>Put {keys.length} on the sheet</Button
+		>
 	{/snippet}
 </Dialog>

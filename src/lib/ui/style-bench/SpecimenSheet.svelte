@@ -4,6 +4,7 @@
 	import type { Resolved } from '$lib/core/cascade/resolve.ts';
 	import { shownContent } from '$lib/workbench/figures.ts';
 	import TableGrid from '../table/TableGrid.svelte';
+	import { refusedTo } from '../people/refused.ts';
 	import type { Bench } from './bench.svelte.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import EdgeLayer from './EdgeLayer.svelte';
@@ -31,7 +32,8 @@
 	const pick = (key: string, cell: number, side?: Side) => {
 		bench.picked = { key, cell, ...(side && { side }) };
 		bench.isTracing = true;
-		bench.isSettingHere = !bench.isDrawing && !bench.isAsTheyCame && !bench.isLookingAtTheirs;
+		bench.isSettingHere =
+			!bench.isDrawing && !bench.isAsTheyCame && !bench.isLookingAtTheirs && refusedTo('designer') === undefined;
 	};
 	const pickedShown = $derived(bench.shown.find(({ specimen }) => specimen.key === bench.picked?.key));
 </script>

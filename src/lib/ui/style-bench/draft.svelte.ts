@@ -5,6 +5,7 @@ import type { Style } from '$lib/core/style/types.ts';
 import { call, RequestError } from '../api.ts';
 import { answerOf } from '../history.svelte.ts';
 import { Keeping } from '../keeping.ts';
+import { isRefused } from '../people/refused.ts';
 import type { ListedStep } from '../shell/steps.ts';
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'failed' | 'conflict';
@@ -96,7 +97,7 @@ export class StyleDraft {
 
 	/** A new step. Going on with the same thing within a moment (typing, dragging) stays one step. */
 	change(definition: Style, label: string): void {
-		if (definition === this.definition) return;
+		if (definition === this.definition || isRefused('designer')) return;
 		const now = Date.now();
 		const { steps, at } = this.line;
 		const goesOn =
@@ -109,7 +110,7 @@ export class StyleDraft {
 	/** Undo, redo, or any step of the list. */
 	goTo(at: number): void {
 		const line = moved(this.line, at);
-		if (line !== this.line) this.stand(line);
+		if (line !== this.line && !isRefused('designer')) this.stand(line);
 		this.lastChange.label = '';
 	}
 

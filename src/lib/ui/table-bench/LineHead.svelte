@@ -3,6 +3,7 @@
 	import { COLUMN_KINDS, type ColumnKind } from '$lib/core/table/columns.ts';
 	import type { Axis } from '$lib/core/work/lines.ts';
 	import { roleTone, roleWords } from '../documents/roles.ts';
+	import { refusedTo } from '../people/refused.ts';
 	import type { TableBench } from './bench.svelte.ts';
 	import type { LineHandles } from './handles.svelte.ts';
 
@@ -17,6 +18,8 @@
 	}
 	let { bench, handles, axis, line, roles = [] }: Props = $props();
 
+	/** Why nothing of it can be changed. */
+	const why = $derived(refusedTo('author'));
 	const isRow = $derived(axis === 'rows');
 	const role = $derived(bench.work.rows[isRow ? line : 0]!.role);
 	const column = $derived(bench.work.columns[isRow ? 0 : line]!);
@@ -54,6 +57,8 @@
 		<select
 			class={['role', roleTone(role)]}
 			aria-label="Role of row {line + 1}"
+			title={why}
+			disabled={why !== undefined}
 			value={role}
 			onchange={(event) => bench.setRole(handles.alongWith(axis, line), event.currentTarget.value as RowRole)}
 		>
@@ -64,20 +69,22 @@
 		<select
 			class="kind"
 			aria-label="Kind of column {line + 1}"
+			title={why}
+			disabled={why !== undefined}
 			value={column.kind}
 			onchange={(event) => bench.setKind(handles.alongWith(axis, line), event.currentTarget.value as ColumnKind)}
 		>
 			{#each COLUMN_KINDS as one (one)}<option value={one}>{one}</option>{/each}
 		</select>
 	{/if}
-	<i
-		class="size"
-		role="presentation"
-		onpointerdown={(event) => handles.startSizing(event, axis, line)}
-		onpointermove={(event) => handles.moveSizing(event)}
-		onpointerup={() => handles.endSizing()}
-		ondblclick={isRow ? undefined : fitContent}
-	></i>
+	{#if !why}<i
+			class="size"
+			role="presentation"
+			onpointerdown={(event) => handles.startSizing(event, axis, line)}
+			onpointermove={(event) => handles.moveSizing(event)}
+			onpointerup={() => handles.endSizing()}
+			ondblclick={isRow ? undefined : fitContent}
+		></i>{/if}
 </div>
 
 <style>

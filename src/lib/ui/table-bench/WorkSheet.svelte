@@ -12,6 +12,7 @@
 	import { toPixels } from '$lib/core/units.ts';
 	import { rolesToChoose, roleWords } from '../documents/roles.ts';
 	import { notifyError } from '../notices.svelte.ts';
+	import { refusedTo } from '../people/refused.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import TableGrid from '../table/TableGrid.svelte';
 	import type { Semantics } from '../table/TableLayer.svelte';
@@ -32,6 +33,8 @@
 	let box: HTMLElement;
 	let editor = $state<CellEditor>();
 	let drawn: DrawnRows | undefined;
+	/** Why nothing can be typed. */
+	const why = $derived(refusedTo('author'));
 	const rows = $derived(bench.work.rows.length);
 	const columns = $derived(bench.work.columns.length);
 	const id = $props.id();
@@ -310,7 +313,11 @@
 			},
 			isReadOnly: (index) => {
 				const { r, c } = table.cells[index]!;
-				return forbids((work.rows[r]!.cells[c] as WorkCell).lock, 'content') || !!workedOutBy(work, r, c);
+				return (
+					why !== undefined ||
+					forbids((work.rows[r]!.cells[c] as WorkCell).lock, 'content') ||
+					!!workedOutBy(work, r, c)
+				);
 			},
 			description: (index) => {
 				const { r, c } = table.cells[index]!;

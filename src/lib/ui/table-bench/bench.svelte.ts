@@ -55,6 +55,7 @@ import { Stylebook, type BookStyle } from '$lib/workbench/stylebook.ts';
 import type { Place } from '$lib/workbench/use.ts';
 import type { Pen } from '../style-bench/bench.svelte.ts';
 import { notify, notifyError } from '../notices.svelte.ts';
+import { isRefused } from '../people/refused.ts';
 import { entriesOf, laidOver, Saving, type Entry, type Loaded, type Mine } from './saving.svelte.ts';
 
 export interface BenchData {
@@ -234,6 +235,7 @@ export class TableBench {
 
 	/** Changes the table as one step. What cannot be done is said, and nothing changes. */
 	edit(label: string, change: (work: WorkTable) => WorkTable): boolean {
+		if (isRefused('author')) return false;
 		// Work goes on while it is not decided yet which of two changes is to stand: it is part of both.
 		if (this.mine) this.mine = orSame(this.mine, (mine) => workedOut(withKinds(change(mine), mine)).work);
 		try {
@@ -271,7 +273,7 @@ export class TableBench {
 	/** Undo, redo, or any step of the list. */
 	goTo(at: number): void {
 		const line = moved(this.line, at);
-		if (line === this.line) return;
+		if (line === this.line || isRefused('author')) return;
 		this.typing = undefined;
 		this.line = line;
 		this.selection = fitted(this.work, this.selection);
@@ -388,6 +390,7 @@ export class TableBench {
 
 	/** Opens the focused cell for typing; `begin` takes the place of its words. */
 	type(begin?: string): void {
+		if (isRefused('author')) return;
 		const { r, c } = anchorOf(this.work, this.selection.focus.r, this.selection.focus.c);
 		const cell = cellOf(this.work, r, c);
 		if (forbids(cell.lock, 'content')) {

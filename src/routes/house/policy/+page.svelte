@@ -19,6 +19,7 @@
 	import { HouseWork } from '$lib/ui/house/house.svelte.ts';
 	import PolicyRule from '$lib/ui/house/PolicyRule.svelte';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
+	import { refusedTo } from '$lib/ui/people/refused.ts';
 	import Why from '$lib/ui/people/Why.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';
@@ -141,7 +142,7 @@
 						type="checkbox"
 						class="rounded-sm text-picked"
 						checked={!leavesOut(policy, purpose)}
-						disabled={work.isBusy || purpose === 'layout'}
+						disabled={work.isBusy || purpose === 'layout' || refusedTo('designer') !== undefined}
 						onchange={() => leaveOut(purpose)}
 					/><span>{purpose} <span class="text-[12px] text-quiet">{PURPOSE_WORDS[purpose]}</span></span></label
 				>

@@ -37,6 +37,7 @@
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
 	import TabPanel from '$lib/ui/controls/TabPanel.svelte';
+	import { refusedTo } from '$lib/ui/people/refused.ts';
 	import Why from '$lib/ui/people/Why.svelte';
 	import Only from '$lib/ui/people/Only.svelte';
 	import { arrivedWords, live } from '$lib/ui/live/live.svelte.ts';
@@ -203,7 +204,7 @@
 		{
 			keys: ['L'],
 			does: 'linework: draw lines on the specimens',
-			when: () => bench.canDraw,
+			when: () => bench.canDraw && refusedTo('designer') === undefined,
 			run: () => (bench.isDrawing = !bench.isDrawing)
 		},
 		{

@@ -10,6 +10,7 @@
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
+	import { refusedTo } from '$lib/ui/people/refused.ts';
 	import Why from '$lib/ui/people/Why.svelte';
 	import Only from '$lib/ui/people/Only.svelte';
 	import { live } from '$lib/ui/live/live.svelte.ts';
@@ -58,6 +59,8 @@
 		['find', 'Find'],
 		['steps', 'Steps']
 	];
+	/** Why nothing can be changed. */
+	const why = $derived(refusedTo('author'));
 	const words = $derived(selectionWords(bench.work, bench.selection));
 	const wornStyle = $derived(bench.book.get(bench.wears.style));
 
@@ -144,7 +147,13 @@
 			whileTyping: true,
 			run: ({ key }) => (bench.panel = PANELS[Number(key) - 1]![0])
 		},
-		{ keys: ['Alt+L'], does: 'linework', whileTyping: true, run: () => (bench.isDrawing = !bench.isDrawing) },
+		{
+			keys: ['Alt+L'],
+			does: 'linework',
+			whileTyping: true,
+			when: () => !why,
+			run: () => (bench.isDrawing = !bench.isDrawing)
+		},
 		{ keys: ['Alt+T'], does: 'trace', whileTyping: true, run: () => (tracing = !tracing) },
 		{ keys: ['Ctrl+F'], does: 'find and replace', whileTyping: true, run: find },
 		...undoKeys((by) => bench.goTo(bench.line.at + by)),
@@ -242,6 +251,8 @@
 			class="field max-w-44"
 			aria-label="Style"
 			value={bench.wears.style ?? ''}
+			title={why}
+			disabled={why !== undefined}
 			onchange={(event) => {
 				const style = event.currentTarget.value;
 				const name = bench.book.get(style)?.definition.name ?? 'no style';
@@ -267,6 +278,8 @@
 		type="button"
 		class={['chip', bench.isDrawing && 'on']}
 		aria-pressed={bench.isDrawing}
+		title={why}
+		disabled={why !== undefined}
 		onclick={() => {
 			sheet.leave();
 			bench.isDrawing = !bench.isDrawing;
