@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { after, before, describe, it } from 'node:test';
-import { Application, By, Page } from './support.ts';
+import { Application, By, Key, Page } from './support.ts';
 
 /** Two people at two web processes of one installation. */
 describe('two people at once', () => {
@@ -60,6 +60,21 @@ describe('two people at once', () => {
 		await sees(ines, /while nobody listened/);
 		await change('and after that');
 		await sees(ines, /Oskar: and after that/);
+	});
+	it('what one does at the table bench is shown there as theirs, in the steps, too', async () => {
+		const at = `/documents/${document}/bench?table=1`;
+		await ines.go(at);
+		await oskar.go(at);
+		await sees(ines, /Oskar is here, too/);
+		const cell = await oskar.find(By.xpath("//*[@role='grid']//*[@data-cell][contains(., 'Fern grotto')]"));
+		await oskar.driver.actions().doubleClick(cell).sendKeys(' and pond', Key.TAB).perform();
+		await sees(ines, /Oskar: typed in row 5, column 1/);
+		await ines.until('the cell', async () => /Fern grotto and pond/.test(await ines.text('[role=grid]')));
+		await ines.click('Steps', 'button');
+		await sees(ines, /typed in row 5, column 1\s+Oskar, /);
+		await oskar.driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
+		await sees(ines, /Oskar went back to: as it was/);
+		await oskar.go('/documents');
 	});
 	it('a list shows what others add', async () => {
 		await ines.go('/documents');

@@ -756,7 +756,9 @@ describe('the table bench', () => {
 		await keys('Southern', Key.TAB, '30', Key.TAB);
 		await run(`window.__isTyped()`);
 		await page.until('asked', async () =>
-			/Another window changed the same cell;[^]*row 3, column 2: theirs “20”, yours “30”/.test(await page.text('body'))
+			/Another window of yours changed the same cell;[^]*row 3, column 2: theirs “20”, yours “30”/.test(
+				await page.text('body')
+			)
 		);
 		await isShown('theirs meanwhile', (all) => all[2]![1] === '20' && all[2]![0] === 'Southern');
 		// Typing goes on while it is not decided.

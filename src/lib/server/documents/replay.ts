@@ -3,6 +3,7 @@ import { applyPatch, type Patch } from '../../core/work/patch.ts';
 import type { WorkTable } from '../../core/work/table.ts';
 import type { DocumentState } from '../../workbench/state.ts';
 import type { Database } from '../database.ts';
+import { BY } from '../history.ts';
 import { NotFoundError } from '../http/answers.ts';
 import type { Db } from './rows.ts';
 
@@ -38,19 +39,22 @@ export interface Chained {
 	readonly label: string;
 	readonly patch: Patch | null;
 	readonly whole: WorkTable | null;
+	/** Who made it; null: nobody said. */
+	readonly made_by: string | null;
+	readonly created_at: Date;
 }
 
 /** A step and those before it, newest first, down to one that keeps the table whole and lies at least `least` back. */
 export async function chain(db: Db, id: number, least = 0): Promise<Chained[]> {
-	const { rows } = await sql<Chained & { depth: number }>`
+	const { rows } = await sql<Chained>`
 		with recursive back as (
-			select id, parent, label, patch, whole, 0 as depth from work_steps where id = ${id}
+			select id, parent, label, patch, whole, made_by, created_at, 0 as depth from work_steps where id = ${id}
 			union all
-			select s.id, s.parent, s.label, s.patch, s.whole, back.depth + 1
+			select s.id, s.parent, s.label, s.patch, s.whole, s.made_by, s.created_at, back.depth + 1
 			from work_steps s join back on s.id = back.parent
 			where back.whole is null or back.depth < ${least}
 		)
-		select * from back order by depth`.execute(db);
+		select id, parent, label, patch, whole, ${BY} as made_by, created_at from back order by depth`.execute(db);
 	if (!rows.length) throw new NotFoundError('This step of the work is no longer here.');
 	return rows;
 }

@@ -33,7 +33,7 @@ type From<F extends (...args: never[]) => unknown> = Awaited<ReturnType<F>>;
 type Nothing = undefined | void;
 
 /** A table's work, and what the table wears now. */
-export type WorkAnswer = Pick<LoadedWork, 'base' | 'from' | 'steps' | 'at'> & { readonly wears: TableState };
+export type WorkAnswer = Pick<LoadedWork, 'base' | 'from' | 'steps' | 'at' | 'by'> & { readonly wears: TableState };
 
 /**
  * What each route that answers in JSON takes as its body and gives: `*` stands for an id or number in the path. Both sides

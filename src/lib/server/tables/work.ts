@@ -12,7 +12,7 @@ import type { DocumentState, TableState } from '../../workbench/state.ts';
 import { stateTable, without } from '../../workbench/table.ts';
 import { NotFoundError } from '../http/answers.ts';
 import type { Database } from '../database.ts';
-import { BY, listedStep, overtaken, type Standing } from '../history.ts';
+import { BY, listedStep, overtaken, type Standing, type StepInfo } from '../history.ts';
 import { goneWith, indicesAfter } from '../../formats/row-cells.ts';
 import { chain, insertStep, rememberWork, workAt, type Chained } from '../documents/replay.ts';
 import { documentRow, DOCUMENTS, stateAt, stepsOf, type Db } from '../documents/rows.ts';
@@ -20,9 +20,8 @@ import { openAt, wordsOf } from '../documents/open.ts';
 import { amendStep, putStep, type Worn } from '../documents/steps.ts';
 
 /** One step of work on a table, as the bench keeps it. */
-export interface WorkStep {
+export interface WorkStep extends Pick<StepInfo, 'label' | 'by' | 'when'> {
 	readonly id: number;
-	readonly label: string;
 	readonly patch: Patch;
 }
 
@@ -33,6 +32,8 @@ export interface LoadedWork {
 	readonly from: number | null;
 	readonly steps: readonly WorkStep[];
 	readonly at: number;
+	/** Who brought it to where it stands; null where nobody said. */
+	readonly by: string | null;
 }
 
 /** So many steps come between two that keep the table whole. */
@@ -85,7 +86,7 @@ export async function loadWork(
 		readonly tables: number;
 	}
 > {
-	const { entry, state, document, locale } = await entryAt(db, id, index);
+	const { found, entry, state, document, locale } = await entryAt(db, id, index);
 	if (document.kind === 'svg' && document.placed[index]!.source.from !== 'bench')
 		throw new InputError(
 			'schedule',
@@ -96,17 +97,26 @@ export async function loadWork(
 		.map((one) => ({ index: one.index, words: one.place.caption ?? `table ${one.index + 1}` }));
 	const own = state.tables[index];
 	const around = { entry, state, kind: document.kind, others, tables: document.tables.length };
-	if (own?.work === undefined) return { base: workFrom(entry, own, locale), from: null, steps: [], at: 0, ...around };
+	if (own?.work === undefined)
+		return { base: workFrom(entry, own, locale), from: null, steps: [], at: 0, by: null, ...around };
 	const back = (await chain(db, own.work, STEPS_KEPT)).toReversed();
 	const first = back.findIndex(({ whole }) => whole);
 	const kept = back.slice(first);
 	const forth = await onwards(db, own.work);
+	const stay = (await stepsOf(db, id)).find(({ step }) => step === found.step);
 	const steps = [...kept.slice(1), ...forth];
 	return {
 		base: kept[0]!.whole!,
 		from: kept[0]!.id,
-		steps: steps.map(({ id, label, patch }) => ({ id, label, patch: patch! })),
+		steps: steps.map((step) => ({
+			id: step.id,
+			patch: step.patch!,
+			label: step.label,
+			by: step.made_by,
+			when: step.created_at.toISOString()
+		})),
 		at: kept.length - 1,
+		by: stay?.label === benchLabel(index) ? stay.by : kept.at(-1)!.made_by,
 		...around
 	};
 }
@@ -117,7 +127,7 @@ async function onwards(db: Db, id: number): Promise<Chained[]> {
 	for (let at = id; steps.length < STEPS_KEPT;) {
 		const next = await db
 			.selectFrom('work_steps')
-			.select(['id', 'parent', 'label', 'patch', 'whole'])
+			.select(['id', 'parent', 'label', 'patch', 'whole', BY.as('made_by'), 'created_at'])
 			.where('parent', '=', at)
 			.orderBy('id', 'desc')
 			.limit(1)

@@ -7,7 +7,7 @@
 </script>
 
 <svelte:head><title>{title} · Heptarch</title></svelte:head>
-<main class="flex flex-1 flex-col items-center overflow-y-auto px-5 py-16">
+<main class="flex flex-1 flex-col items-center overflow-y-auto px-5 py-12">
 	<div class="card w-full max-w-[420px] bg-paper px-8 py-8">
 		<div class="mb-4 text-picked"><Mark /></div>
 		<h1 class="font-title text-[24px] leading-tight font-semibold">{title}</h1>

@@ -2,9 +2,18 @@ import { page } from '$app/state';
 import { notify } from '../notices.svelte.ts';
 import { may, whyNot, type Role } from '$lib/workbench/roles.ts';
 
+const who = () => (page.data as { who?: { role: Role; name: string } }).who;
+
+/** The name of whoever looks at this; null where nobody signed in. */
+export const ownName = (): string | null => who()?.name ?? null;
+
+/** Who did something that arrives here, as its person is told. */
+export const doerWords = (by: string | null | undefined): string =>
+	!by ? 'Another window' : by === ownName() ? 'Another window of yours' : by;
+
 /** Why whoever looks at this may not do what is for a role at least; undefined where they may. */
 export function refusedTo(least: Role): string | undefined {
-	const role = (page.data as { who?: { role: Role } }).who?.role;
+	const role = who()?.role;
 	return role && !may(role, least) ? whyNot(role, least) : undefined;
 }
 

@@ -12,6 +12,7 @@
 	{:else}
 		{@render title()}
 	{/if}
-	<div class="flex min-w-0 shrink-1000 items-center gap-2 overflow-hidden">{@render facts?.()}<Others /></div>
+	<Others />
+	<div class="flex min-w-0 shrink-1000 items-center gap-2 overflow-hidden">{@render facts?.()}</div>
 	<div class="ms-auto flex shrink-0 items-center gap-2">{@render actions?.()}</div>
 </header>

@@ -5,7 +5,7 @@ import type { Style } from '$lib/core/style/types.ts';
 import { call, RequestError } from '../api.ts';
 import { answerOf } from '../history.svelte.ts';
 import { Keeping } from '../keeping.ts';
-import { isRefused } from '../people/refused.ts';
+import { doerWords, isRefused } from '../people/refused.ts';
 import type { ListedStep } from '../shell/steps.ts';
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'failed' | 'conflict';
@@ -193,7 +193,8 @@ export class StyleDraft {
 			if (!clashes.length) {
 				this.adopt(theirs);
 				this.change(merged, 'yours, over a change in another window');
-				notify('Another window changed other settings of this style meanwhile; both changes are here.');
+				const { by } = theirs.steps[theirs.at - theirs.first]!;
+				notify(`${doerWords(by)} changed other settings of this style meanwhile; both changes are here.`);
 				return;
 			}
 			this.theirs = theirs;

@@ -55,7 +55,7 @@ import { Stylebook, type BookStyle } from '$lib/workbench/stylebook.ts';
 import type { Place } from '$lib/workbench/use.ts';
 import type { Pen } from '../style-bench/bench.svelte.ts';
 import { notify, notifyError } from '../notices.svelte.ts';
-import { isRefused } from '../people/refused.ts';
+import { doerWords, isRefused, ownName } from '../people/refused.ts';
 import { entriesOf, laidOver, Saving, type Entry, type Loaded, type Mine } from './saving.svelte.ts';
 
 export interface BenchData {
@@ -125,6 +125,8 @@ export class TableBench {
 	copied: CopiedLook | undefined = $state.raw();
 	/** What was done here while somebody else changed the same; a decision is waited for. */
 	mine: WorkTable | undefined = $state.raw();
+	/** Who changed the table elsewhere last. */
+	other = $state('Another window');
 	/** The cells in which the two differ, where they go together otherwise. */
 	clashes: readonly CellClash[] = $state.raw([]);
 	/** Cells that a search found. */
@@ -265,7 +267,7 @@ export class TableBench {
 	}
 	private push(label: string, work: WorkTable): void {
 		const before = this.entry;
-		const entry: Entry = { label, work, id: undefined };
+		const entry: Entry = { label, work, id: undefined, by: ownName(), when: new Date().toISOString() };
 		this.line = pushed(this.line, entry, MOST_ENTRIES);
 		this.selection = fitted(work, this.selection);
 		this.saving.add(entry, before);
@@ -291,13 +293,15 @@ export class TableBench {
 	}
 	private takeTheirs(loaded: Loaded, mine?: Mine): void {
 		const before = this.work;
+		this.other = doerWords(loaded.by);
 		this.line = { steps: entriesOf(loaded, loaded.wears), at: loaded.at };
 		this.selection = fitted(this.work, this.selection);
 		this.saving.restart(this.entry);
 		if (mine) this.takeMine(mine, before);
 		else {
 			this.hold(undefined, [], before);
-			notify(`Changed in another window: ${this.entry.label}.`);
+			const { label, by } = this.entry;
+			notify(`${this.other}${by === loaded.by ? '' : ' went back to'}: ${label}`);
 		}
 		this.followTyping();
 	}
@@ -305,7 +309,7 @@ export class TableBench {
 	private takeMine({ merged, undecided, clashes }: Mine, before: WorkTable): void {
 		if (merged && JSON.stringify(merged) !== JSON.stringify(this.work))
 			this.push('yours, over a change in another window', merged);
-		if (merged && !undecided) notify('Another window changed other cells meanwhile; both changes are here.');
+		if (merged && !undecided) notify(`${this.other} changed other cells meanwhile; both changes are here.`);
 		this.hold(undecided, clashes, before);
 	}
 	/** Keeps what has to be decided beside what is undecided already, and that as a change of what stands now. */

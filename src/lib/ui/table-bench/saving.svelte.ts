@@ -7,10 +7,10 @@ import { call, RequestError } from '../api.ts';
 import { answerOf } from '../history.svelte.ts';
 import { Keeping } from '../keeping.ts';
 import { tellPublished } from '../published.ts';
+import type { ListedStep } from '../shell/steps.ts';
 
 /** A state of the table, with what led to it. `id` is its step's on the server; undefined until it is saved. */
-export interface Entry {
-	readonly label: string;
+export interface Entry extends ListedStep {
 	readonly work: WorkTable;
 	id: number | null | undefined;
 }
@@ -19,12 +19,12 @@ export interface Entry {
  * States of a table from the oldest that is kept, made from what the server keeps. The one that stands wears what its
  * document says now: `state`.
  */
-export function entriesOf({ base, from, steps, at }: Omit<WorkAnswer, 'wears'>, state: TableState): Entry[] {
+export function entriesOf({ base, from, steps, at }: Omit<WorkAnswer, 'wears' | 'by'>, state: TableState): Entry[] {
 	const entries: Entry[] = [{ label: 'as it was', work: base, id: from }];
 	let work = base;
-	for (const { id, label, patch } of steps) {
+	for (const { patch, ...step } of steps) {
 		work = applyPatch(work, patch);
-		entries.push({ label, work, id });
+		entries.push({ ...step, work });
 	}
 	const { style, edition, pinned, partsOff, carry, cleared } = state;
 	const wears = tidy({ style, edition, pinned, partsOff, carry, cleared });

@@ -12,7 +12,7 @@ export const load: PageServerLoad = ({ params, url }) =>
 		const id = readId(params.id, 'document');
 		const index = url.searchParams.has('table') ? readIndex(url, 'table') : 0;
 		const { name } = await documentRow(db(), id);
-		const { base, from, steps, at, entry, state, kind, others, tables } = await loadWork(db(), id, index);
+		const { base, from, steps, at, by, entry, state, kind, others, tables } = await loadWork(db(), id, index);
 		const wardrobe = await Wardrobe.load(db());
 		const house = await loadHouse(db());
 		return {
@@ -23,7 +23,7 @@ export const load: PageServerLoad = ({ params, url }) =>
 			place: entry.place,
 			others,
 			tables,
-			work: { base, from, steps, at },
+			work: { base, from, steps, at, by },
 			wears: state.tables[index] ?? {},
 			fileLook: await fileLookOf(db(), id, index, state),
 			styles: wardrobe.offered(),

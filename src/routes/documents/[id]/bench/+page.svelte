@@ -207,7 +207,7 @@
 		<div class="flex-1">
 			{#if bench.clashes.length}
 				<p>
-					Another window changed {pluralWord(bench.clashes.length, 'the same cell', 'the same cells')}; all else of both
+					{bench.other} changed {pluralWord(bench.clashes.length, 'the same cell', 'the same cells')}; all else of both
 					is here. Which is to stand? The other one stays in the steps.
 				</p>
 				<ul class="max-h-24 overflow-y-auto">
@@ -217,8 +217,8 @@
 				</ul>
 			{:else}
 				<p>
-					Another window moved the same rows or columns. You see that change now; yours is kept. Which is to stand? The
-					other one stays in the steps.
+					{bench.other} moved the same rows or columns. You see that change now; yours is kept. Which is to stand? The other
+					one stays in the steps.
 				</p>
 			{/if}
 		</div>

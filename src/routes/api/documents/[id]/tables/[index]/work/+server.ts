@@ -11,8 +11,8 @@ const place = ({ id, index }: { id: string; index: string }) =>
 /** A table's work. */
 export const GET: RequestHandler = ({ params }) =>
 	answer<Gives<'GET /api/documents/*/tables/*/work'>>(async () => {
-		const { base, from, steps, at, state } = await loadWork(db(), ...place(params));
-		return { base, from, steps, at, wears: state.tables[place(params)[1]] ?? {} };
+		const { base, from, steps, at, by, state } = await loadWork(db(), ...place(params));
+		return { base, from, steps, at, by, wears: state.tables[place(params)[1]] ?? {} };
 	});
 
 /** Saves one edit. */
