@@ -1,11 +1,18 @@
 import assert from 'node:assert/strict';
+import { once } from 'node:events';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { after, before, describe, it } from 'node:test';
 import fc from 'fast-check';
 import { sql, type Kysely } from 'kysely';
-import type { Database } from '../../../src/lib/server/database.ts';
-import { deliverNext } from '../../../src/lib/server/programs/deliver.ts';
+import { connect, type Database } from '../../../src/lib/server/database.ts';
+import { actAs } from '../../../src/lib/server/people/acting.ts';
+import { connectDoor } from '../../../src/lib/server/people/door.ts';
+import { makePerson } from '../../../src/lib/server/people/entrance.ts';
+import { beginHouse } from '../../../src/lib/server/people/founding.ts';
+import { Deliveries, deliverNext } from '../../../src/lib/server/programs/deliver.ts';
 import { announce, isOutside } from '../../../src/lib/server/programs/webhooks.ts';
-import { ownDatabase } from '../../database.ts';
+import { onlyHouse, ownDatabase } from '../../database.ts';
 
 describe('telling addresses of events', () => {
 	let db: Kysely<Database>;
@@ -36,6 +43,51 @@ describe('telling addresses of events', () => {
 			assert.ok(given_up_at && !told_at);
 			assert.match(said!, /of this machine or of a private network/);
 		}
+	});
+	it('an address that is slow keeps nobody of another house waiting, and no more than four tries of its own', async () => {
+		const { db: own, url } = await ownDatabase('empty');
+		await own.destroy();
+		const asked: string[] = [];
+		const server = createServer((request, answer) => {
+			asked.push(request.url!);
+			// The slow one does not answer at all.
+			if (request.url === '/fast') answer.end();
+		});
+		await once(server.listen(0, '127.0.0.1'), 'listening');
+		const { port } = server.address() as AddressInfo;
+		process.env.HEPTARCH_WEBHOOKS = `127.0.0.1:${port}`;
+		const acting = connect(url);
+		const door = connectDoor(url);
+		// The slow one comes first in every round.
+		const slow = await onlyHouse(url);
+		const fast = await beginHouse(door, 'Beside it', await makePerson(door, 'Una'));
+		await door.destroy();
+		const inHouse = <T>(house: string, work: () => Promise<T>) => actAs({ house, person: null }, work);
+		for (const [house, path, count] of [
+			[slow, 'slow', 9],
+			[fast, 'fast', 20]
+		] as const)
+			await inHouse(house, async () => {
+				await acting
+					.insertInto('webhooks')
+					.values({ url: `http://127.0.0.1:${port}/${path}`, events: ['run.done'] })
+					.execute();
+				for (let i = 0; i < count; i++) await announce(acting, 'run.done', `run ${i}`, { run: i });
+			});
+		const faults: Error[] = [];
+		const deliveries = new Deliveries(acting, url, (error) => faults.push(error));
+		deliveries.start();
+		const waiting = () =>
+			inHouse(fast, () => acting.selectFrom('deliveries').select('id').where('told_at', 'is', null).execute());
+		for (let i = 0; i < 500 && (await waiting()).length; i++) await new Promise((resolve) => setTimeout(resolve, 10));
+		assert.equal((await waiting()).length, 0);
+		assert.equal(asked.filter((path) => path === '/slow').length, 4);
+		server.closeAllConnections();
+		server.close();
+		await deliveries.stop();
+		await acting.destroy();
+		delete process.env.HEPTARCH_WEBHOOKS;
+		assert.deepEqual(faults, []);
 	});
 	it('what happened is told once, however often it is announced', async () => {
 		await announce(db, 'run.done', 'the same', {});

@@ -30,7 +30,14 @@ export interface DoorTables {
 		createdAt: When;
 		updatedAt: When;
 	};
-	accounts: { id: string; userId: string; providerId: string; password: string | null };
+	accounts: {
+		id: string;
+		userId: string;
+		providerId: string;
+		accountId: string;
+		password: string | null;
+		updatedAt: When;
+	};
 	secondFactors: { id: string; userId: string };
 	members: { houseId: string; personId: string; role: Role; since: When; leftAt: WhenOrNever };
 	links: {

@@ -69,27 +69,32 @@ export async function setPassword(
 	password: string
 ): Promise<void> {
 	checkPassword(password);
-	const context = await auth.$context;
-	const hash = await context.password.hash(password);
-	await takeName(door, person, name);
-	const accounts = await context.internalAdapter.findAccounts(person);
-	if (accounts.some(({ providerId }) => providerId === 'credential'))
-		await context.internalAdapter.updatePassword(person, hash);
-	else
-		await context.internalAdapter.createAccount({
-			userId: person,
-			providerId: 'credential',
-			accountId: person,
-			password: hash
-		});
-	await door.deleteFrom('sessions').where('userId', '=', person).execute();
-	await endLinks(door, 'password', { person });
-	await closeInstallation(door);
+	const hash = await (await auth.$context).password.hash(password);
+	await door.transaction().execute((trx) => give(trx, person, name, hash));
+}
+
+/** Writes down the name and the password (its hash) of a person, as better-auth looks for them. */
+async function give(trx: Door, person: string, name: string, hash: string): Promise<void> {
+	await takeName(trx, person, name);
+	const account = { userId: person, providerId: 'credential', accountId: person };
+	await trx
+		.insertInto('accounts')
+		.values({ id: crypto.randomUUID(), ...account, password: hash })
+		.onConflict((conflict) =>
+			conflict.columns(['providerId', 'accountId']).doUpdateSet({ password: hash, updatedAt: new Date() })
+		)
+		.execute();
+	await trx.deleteFrom('sessions').where('userId', '=', person).execute();
+	await endLinks(trx, 'password', { person });
+	await closeInstallation(trx);
 }
 
 const hasSecond = async (door: Door, person: string): Promise<boolean> =>
 	(await door.selectFrom('people').select('twoFactorEnabled').where('id', '=', person).executeTakeFirst())
 		?.twoFactorEnabled === true;
+
+const nameTaken = (name: string) =>
+	new InputError('name-taken', `“${name}” signs in here already. Choose another name.`, '/username');
 
 /** Names to sign in by are told apart without regard to case. */
 async function takeName(door: Door, person: string, name: string): Promise<void> {
@@ -100,7 +105,7 @@ async function takeName(door: Door, person: string, name: string): Promise<void>
 		.where('username', '=', username)
 		.where('id', '<>', person)
 		.executeTakeFirst();
-	if (taken) throw new InputError('name-taken', `“${name}” signs in here already. Choose another name.`, '/username');
+	if (taken) throw nameTaken(name);
 	await door.updateTable('people').set({ username, displayUsername: name.trim() }).where('id', '=', person).execute();
 }
 
@@ -141,9 +146,8 @@ export async function enterBy(
 	const { door } = entrance;
 	const link = await openLink(door, token);
 	if (link.kind === 'entry' || (link.kind === 'invitation' && who?.session)) {
-		const used = await useLink(door, token);
-		if (used.kind === 'entry') return letIn(entrance, used.personId!, headers);
-		await takeIn(door, used, who!.person, who!.name);
+		if (link.kind === 'entry') return letIn(entrance, (await useLink(door, token)).personId!, headers);
+		await door.transaction().execute(async (trx) => takeIn(trx, await useLink(trx, token), who!.person, who!.name));
 		return [];
 	}
 	const { name = '', username = '', password = '' } = answer;
@@ -155,12 +159,16 @@ export async function enterBy(
 		.select('id')
 		.where('username', '=', username.normalize('NFC').trim().toLowerCase())
 		.executeTakeFirst();
-	if (taken && taken.id !== link.personId)
-		throw new InputError('name-taken', `“${username}” signs in here already. Choose another name.`, '/username');
-	const used = await useLink(door, token);
-	const person = used.personId ?? (await makePerson(door, name));
-	await setPassword(entrance, person, username, password);
-	if (used.kind === 'invitation') await takeIn(door, used, person, name);
+	if (taken && taken.id !== link.personId) throw nameTaken(username);
+	const hash = await (await entrance.auth.$context).password.hash(password);
+	// All of it or nothing: a link that did not lead in leads in once more.
+	const person = await door.transaction().execute(async (trx) => {
+		const used = await useLink(trx, token);
+		const person = used.personId ?? (await makePerson(trx, name));
+		await give(trx, person, username, hash);
+		if (used.kind === 'invitation') await takeIn(trx, used, person, name);
+		return person;
+	});
 	// Whoever has a second factor shows it, whatever link they hold.
 	return (await hasSecond(door, person)) ? [] : letIn(entrance, person, headers);
 }

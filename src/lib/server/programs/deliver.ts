@@ -53,29 +53,35 @@ function post(
 	});
 }
 
-/** Tells one address what waits for it; whether there was anything. Of several workers each tells something else. */
-export async function deliverNext(
-	db: Kysely<Database>,
-	installation: string,
-	allowed: readonly string[]
-): Promise<boolean> {
-	const { rows } = await sql<{
-		id: string;
-		event: string;
-		data: object;
-		attempts: number;
-		url: string;
-		webhook: string;
-	}>`
+/** Something that an address is to be told. */
+interface Delivery {
+	readonly id: string;
+	readonly event: string;
+	readonly data: object;
+	readonly attempts: number;
+	readonly url: string;
+	readonly webhook: string;
+}
+
+/** Takes up what waits longest; of several workers each takes something else, and what one lost is taken up again. */
+async function takeUp(db: Kysely<Database>): Promise<Delivery | undefined> {
+	const { rows } = await sql<Delivery>`
 		update deliveries d set attempts = attempts + 1,
 			next_at = now() + make_interval(secs => (${sql.val([...AGAIN])}::int[])[least(d.attempts + 1, ${AGAIN.length})])
 		from webhooks w where w.id = d.webhook_id and d.id = (
 			select id from deliveries where told_at is null and given_up_at is null and next_at <= now()
 			order by next_at limit 1 for update skip locked
 		) returning d.id, d.event, d.data, d.attempts, w.url, w.id as webhook`.execute(db);
-	const [delivery] = rows;
-	if (!delivery) return false;
-	const { id, event, data, attempts, url, webhook } = delivery;
+	return rows[0];
+}
+
+/** Tells an address, and writes down what it said. */
+async function tell(
+	db: Kysely<Database>,
+	{ id, event, data, attempts, url, webhook }: Delivery,
+	installation: string,
+	allowed: readonly string[]
+): Promise<void> {
 	let said: string;
 	let isTold = false;
 	try {
@@ -106,7 +112,17 @@ export async function deliverNext(
 		})
 		.where('id', '=', id)
 		.execute();
-	return true;
+}
+
+/** Tells one address what waits for it; whether there was anything. */
+export async function deliverNext(
+	db: Kysely<Database>,
+	installation: string,
+	allowed: readonly string[]
+): Promise<boolean> {
+	const delivery = await takeUp(db);
+	if (delivery) await tell(db, delivery, installation, allowed);
+	return delivery !== undefined;
 }
 
 /** Tells addresses of every house what waits for them, until it is stopped. */
@@ -114,11 +130,13 @@ export class Deliveries {
 	private readonly owner: Kysely<Database>;
 	private readonly rounds: Rounds;
 	private swept = 0;
+	/** What is being told, by house: an address that is slow keeps nobody of another house waiting. */
+	private readonly telling = new Map<string, Set<Promise<void>>>();
 
 	constructor(
 		private readonly db: Kysely<Database>,
 		url: string,
-		onerror: (error: Error) => void
+		private readonly onerror: (error: Error) => void
 	) {
 		this.owner = connectAsOwner(url);
 		this.rounds = new Rounds(EVERY, onerror);
@@ -127,23 +145,39 @@ export class Deliveries {
 	start = (): void => this.rounds.start(() => this.round());
 	async stop(): Promise<void> {
 		await this.rounds.stop();
+		await Promise.all([...this.telling.values()].flatMap((at) => [...at]));
 		await this.owner.destroy();
 	}
 
 	private async round(): Promise<void> {
 		const { rows } = await sql<{ secret: string }>`select secret from installation`.execute(this.owner);
 		const sweeps = Date.now() - this.swept > 3_600_000;
-		await inEveryHouse(this.owner, async () => {
-			const tell = async () => {
-				while (this.rounds.goesOn() && (await deliverNext(this.db, rows[0]!.secret, allowedHosts(process.env))));
-			};
-			// One that is slow does not keep all others waiting.
-			await Promise.all(Array.from({ length: AT_ONCE }, tell));
+		await inEveryHouse(this.owner, async (house) => {
+			await this.begin(house, rows[0]!.secret);
 			if (!sweeps) return;
 			await sql`delete from deliveries where created_at < now() - make_interval(days => ${KEPT})`.execute(this.db);
 			await sql`delete from answers_kept where created_at < now() - interval '1 day'`.execute(this.db);
 			await sql`delete from rates where minute < now() - interval '1 hour'`.execute(this.db);
 		});
 		if (sweeps) this.swept = Date.now();
+	}
+
+	/** Begins to tell what waits in a house, so much at once; it goes on beside the rounds until nothing waits. */
+	private async begin(house: string, secret: string): Promise<void> {
+		const at = this.telling.get(house) ?? new Set();
+		this.telling.set(house, at);
+		while (at.size < AT_ONCE && this.rounds.goesOn()) {
+			const first = await takeUp(this.db);
+			if (!first) break;
+			const telling: Promise<void> = this.goOn(first, secret)
+				.catch(this.onerror)
+				.finally(() => at.delete(telling));
+			at.add(telling);
+		}
+		if (!at.size) this.telling.delete(house);
+	}
+	private async goOn(first: Delivery, secret: string): Promise<void> {
+		for (let next: Delivery | undefined = first; next; next = this.rounds.goesOn() ? await takeUp(this.db) : undefined)
+			await tell(this.db, next, secret, allowedHosts(process.env));
 	}
 }
