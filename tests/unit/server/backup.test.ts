@@ -116,6 +116,22 @@ describe('backups', () => {
 		assert.equal(rows.length, 1);
 		await door.destroy();
 	});
+	it('with more files than a house may keep here it is not brought in, unless by the operator', async () => {
+		const { db, url: elsewhere } = await ownDatabase('empty');
+		await db.destroy();
+		const door = connectDoor(elsewhere);
+		const oskar = await makePerson(door, 'Oskar');
+		await door.destroy();
+		const before = await counts(elsewhere);
+		process.env.HEPTARCH_STORE_MB = '0.01';
+		try {
+			await assert.rejects(restoreInto(elsewhere, kept.path, oskar), /keeps 1 MB of files, and a house may keep/);
+			assert.deepEqual(await counts(elsewhere), before);
+			assert.equal((await restoreInto(elsewhere, kept.path)).houses.length, 2);
+		} finally {
+			delete process.env.HEPTARCH_STORE_MB;
+		}
+	});
 	it('passwords come along only where that is asked for', async () => {
 		const names = async (path: string) => {
 			const zip = new ZipReader(new Uint8ArrayReader(new Uint8Array(readFileSync(path))));

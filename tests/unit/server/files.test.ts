@@ -1,29 +1,34 @@
 import assert from 'node:assert/strict';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, before, describe, it } from 'node:test';
 import type { Kysely } from 'kysely';
 import S3rver from 's3rver';
-import type { Database } from '../../../src/lib/server/database.ts';
+import { writeBackup } from '../../../src/lib/server/backup/backup.ts';
+import { Backup, restore } from '../../../src/lib/server/backup/restore.ts';
+import { connect, type Database } from '../../../src/lib/server/database.ts';
 import { addDocument } from '../../../src/lib/server/documents/add.ts';
 import { loadDocument } from '../../../src/lib/server/documents/list.ts';
 import { writeDocument } from '../../../src/lib/server/documents/writing.ts';
 import { fileBytes, keepFile, sweepObjects } from '../../../src/lib/server/files/files.ts';
 import { bucketOf, objectStore, StoreError } from '../../../src/lib/server/files/objects.ts';
 import { loadStore, sweep } from '../../../src/lib/server/house/store.ts';
+import { connectDoor } from '../../../src/lib/server/people/door.ts';
+import { makePerson } from '../../../src/lib/server/people/entrance.ts';
 import { describeError } from '../../../src/lib/server/http/answers.ts';
-import { ownDatabase } from '../../database.ts';
+import { asOwner, ownDatabase } from '../../database.ts';
 import { docx, LEDGER, tbl, tr } from '../formats/documents.ts';
 
 describe('files in an object store', () => {
 	const directory = mkdtempSync(join(tmpdir(), 'heptarch-objects-'));
 	let db: Kysely<Database>;
 	let house: string;
+	let url: string;
 	let server: S3rver;
 
 	before(async () => {
-		({ db, house } = await ownDatabase('empty'));
+		({ db, house, url } = await ownDatabase('empty'));
 		server = new S3rver({
 			address: '127.0.0.1',
 			port: 0,
@@ -64,6 +69,31 @@ describe('files in an object store', () => {
 		assert.equal((await loadDocument(db, id)).tables.length, 1);
 		assert.ok((await writeDocument(db, id, {})).bytes.length > 1_000);
 		assert.equal((await loadStore(db)).bytes, bytes.length);
+	});
+	it('gives them to a backup, and takes those of a house that is brought in', async () => {
+		const path = join(directory, '..', `${house}.zip`);
+		const pieces: Uint8Array[] = [];
+		const into = new WritableStream<Uint8Array>({ write: (piece) => void pieces.push(piece.slice()) });
+		const { entries } = await asOwner(url, (owner) => writeBackup(owner, into, { house }));
+		writeFileSync(path, Buffer.concat(pieces));
+		const [before] = await db.selectFrom('documents').select('id').execute();
+		const written = await writeDocument(db, before!.id, {});
+		const backup = await Backup.open(path);
+		const door = connectDoor(url);
+		const una = await makePerson(door, 'Una');
+		await door.destroy();
+		const { houses } = await asOwner(url, (owner) => restore(owner, backup, una)).finally(() => backup.close());
+		rmSync(path);
+		const beside = connect(url, houses[0]!.id);
+		const { hash } = await beside.selectFrom('files').select('hash').executeTakeFirstOrThrow();
+		assert.ok(entries.some((entry) => entry.path.endsWith(`/files/${hash}`)));
+		assert.deepEqual((await inStore()).sort(), [`${house}/${hash}`, `${houses[0]!.id}/${hash}`].sort());
+		assert.deepEqual((await beside.selectFrom('files').select('bytes').execute())[0], { bytes: null });
+		const [{ id }] = (await beside.selectFrom('documents').select('id').execute()) as [{ id: string }];
+		assert.deepEqual((await writeDocument(beside, id, {})).bytes, written.bytes);
+		await beside.destroy();
+		await asOwner(url, (owner) => owner.deleteFrom('houses').where('id', '=', houses[0]!.id).execute());
+		assert.equal(await sweepObjects(db, (await objectStore())!, soon()), 1, 'with the house its files go');
 	});
 	it('gives what is still in the database from there', async () => {
 		const bytes = Buffer.from('from before there was a store');

@@ -37,7 +37,9 @@ describe('steps beyond the keeping time of a house', () => {
 
 	/** Some steps were made so many days ago. */
 	const madeAgo = (steps: Steps, where: ReturnType<typeof sql>, days: number) =>
-		sql`update ${sql.table(steps)} set created_at = now() - make_interval(secs => ${days * 86_400}) where ${where}`.execute(db);
+		sql`update ${sql.table(steps)} set created_at = now() - make_interval(secs => ${days * 86_400}) where ${where}`.execute(
+			db
+		);
 	const numbers = async (id: string) => (await DOCUMENTS.list(db, id)).map(({ step }) => step);
 	const inHouse = (change: (house: Awaited<ReturnType<typeof loadHouse>>) => Partial<{ locale: string }>) =>
 		loadHouse(db).then((house) => {

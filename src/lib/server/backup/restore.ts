@@ -5,6 +5,7 @@ import { sql, type Kysely, type Transaction } from 'kysely';
 import { InputError } from '../../core/errors.ts';
 import type { Database } from '../database.ts';
 import { hashOf, putContents } from '../files/files.ts';
+import { checkFits } from '../house/store.ts';
 import { actAs } from '../people/acting.ts';
 import { readManifest, Tally, type Manifest } from './manifest.ts';
 import { AT_ONCE, columnsOf, KEPT, linesOf } from './tables.ts';
@@ -91,6 +92,10 @@ export class Backup {
 		return entry.getData(new Uint8ArrayWriter());
 	}
 
+	/** How many bytes of files a house keeps. */
+	bytesOfFiles = (folder: string): number =>
+		this.manifest.entries.reduce((sum, { path, size }) => sum + (path.startsWith(`${folder}/files/`) ? size : 0), 0);
+
 	/** The lines of an entry, some hundred at a time; nothing where it is not there. */
 	async *lines(path: string): AsyncGenerator<string[]> {
 		if (!this.has(path)) return;
@@ -148,14 +153,14 @@ export async function restore(owner: Kysely<Database>, backup: Backup, keeper?: 
 			await sql`delete from houses`.execute(trx);
 			await sql`delete from people`.execute(trx);
 		}
+		// An operator who brings a house in sees to its room.
+		if (keeper !== undefined)
+			for (const house of manifest.houses) checkFits(house.name, backup.bytesOfFiles(house.folder));
 		const first = keeper ?? (await firstKeeper(trx));
 		if (keeper === undefined) await putPeople(trx, backup, isWhole);
 		const houses: Restored['houses'][number][] = [];
 		for (const house of manifest.houses) houses.push(await putHouse(trx, backup, house, isWhole, first));
 		if (isWhole && manifest.secrets) await putSecrets(trx, backup);
-		for (const table of ['work_steps', 'house_log'])
-			await sql`select setval(pg_get_serial_sequence(${table}, 'id'),
-				greatest((select max(id) from ${sql.table(table)}), nextval(pg_get_serial_sequence(${table}, 'id'))))`.execute(trx);
 		return { houses, isWhole };
 	};
 	try {
@@ -232,6 +237,10 @@ async function putHouse(
 		for (const table of KEPT) await putTable(trx, backup, `${folder}/rows/${table}.jsonl`, table, id);
 		await putFiles(trx, backup, folder, id, damaged);
 	});
+	// What is new from here on is numbered after what came.
+	for (const table of ['work_steps', 'house_log'])
+		await sql`select setval(pg_get_serial_sequence(${table}, 'id'),
+			greatest((select max(id) from ${sql.table(table)}), nextval(pg_get_serial_sequence(${table}, 'id'))))`.execute(trx);
 	let sum = 0;
 	for (const table of ['houses', ...KEPT] as const) {
 		const path = table === 'houses' ? `${folder}/house.jsonl` : `${folder}/rows/${table}.jsonl`;

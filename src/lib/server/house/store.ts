@@ -36,6 +36,16 @@ export async function loadStore(db: Db): Promise<Store> {
 	return { files, bytes, removed: { documents, bytes: removed }, database, most: mostBytes() };
 }
 
+/** Throws InputError where a house that is brought in keeps more than its operator lets it. */
+export function checkFits(name: string, bytes: number): void {
+	const most = mostBytes();
+	if (most !== null && bytes > most)
+		throw new InputError(
+			'no-room',
+			`“${name}” keeps ${Math.ceil(bytes / 2 ** 20)} MB of files, and a house may keep ${Math.round(most / 2 ** 20)} MB here. Ask the operator for more room, or to bring it in.`
+		);
+}
+
 /** Throws InputError where so many bytes more are over what the operator lets the house keep. */
 export async function checkRoom(db: Db, more: number): Promise<void> {
 	const most = mostBytes();
