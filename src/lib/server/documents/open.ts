@@ -3,19 +3,22 @@ import { openDocument, applyWorks, type AnyDocument } from '../../formats/index.
 import { withEdits } from '../../formats/svg/read.ts';
 import type { DocumentState } from '../../workbench/state.ts';
 import { fileBytes } from '../files/files.ts';
+import { ofHouse } from '../people/acting.ts';
 import { documentRow, stateAt, type Db } from './rows.ts';
 import { worksIn } from './replay.ts';
 
-/** Opened documents by content: reading a file again costs nothing while somebody works on it. */
+/** Opened documents by house and content: reading a file again costs nothing while somebody works on it. */
 const opened = new Map<string, AnyDocument>();
 const OPENED_MAX = 8;
 
-export function rememberOpened(hash: string, document: AnyDocument): AnyDocument {
-	opened.delete(hash);
-	opened.set(hash, document);
+export function rememberOpened(what: string, document: AnyDocument): AnyDocument {
+	const name = ofHouse(what);
+	opened.delete(name);
+	opened.set(name, document);
 	if (opened.size > OPENED_MAX) opened.delete(opened.keys().next().value!);
 	return document;
 }
+const openedBefore = (what: string): AnyDocument | undefined => opened.get(ofHouse(what));
 
 /** The file that a document stands on: the one that came, or a newer one that took its place. */
 export const fileAt = (found: { readonly file_hash: string }, { file, drawing }: DocumentState): string =>
@@ -26,7 +29,7 @@ export async function openFile(
 	db: Db,
 	{ file_hash: hash, kind }: { file_hash: string; kind: string }
 ): Promise<AnyDocument> {
-	const known = opened.get(`${kind} ${hash}`);
+	const known = openedBefore(`${kind} ${hash}`);
 	return rememberOpened(
 		`${kind} ${hash}`,
 		known ?? (await openDocument(await fileBytes(db, hash), `document.${kind}`))
@@ -58,7 +61,7 @@ export async function openAt(
 	const settle = () => applyWorks(document, tables, state.added, state.gone);
 	const steps = [...works].map(([index, { step }]) => `${index}:${step}`).join();
 	const key = `${found.kind} ${file} ${steps} ${JSON.stringify([state.added, state.gone])}`;
-	return rememberOpened(key, opened.get(key) ?? (await settle()));
+	return rememberOpened(key, openedBefore(key) ?? (await settle()));
 }
 
 /** As much text of a document's tables as is worth searching. */

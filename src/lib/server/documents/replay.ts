@@ -4,26 +4,33 @@ import type { WorkTable } from '../../core/work/table.ts';
 import type { DocumentState } from '../../workbench/state.ts';
 import type { Database } from '../database.ts';
 import { BY } from '../history.ts';
+import { ofHouse } from '../people/acting.ts';
 import { NotFoundError } from '../http/answers.ts';
 import type { Db } from './rows.ts';
 
-/** Tables at steps of their work, by the step's id, so that a step is not replayed for every request; the newest 24. */
-const replayed = new Map<number, WorkTable>();
+/**
+ * Tables at steps of their work, by house and the step's id, so that a step is not replayed for every request; the newest 24.
+ * Houses that were brought in from elsewhere number their steps as others do.
+ */
+const replayed = new Map<string, WorkTable>();
 const MOST = 24;
 
 export function rememberWork(id: number, work: WorkTable): WorkTable {
-	replayed.delete(id);
-	replayed.set(id, work);
+	const name = ofHouse(String(id));
+	replayed.delete(name);
+	replayed.set(name, work);
 	if (replayed.size > MOST) replayed.delete(replayed.keys().next().value!);
 	return work;
 }
 
-/** How often steps had been written anew, in any process, when these were remembered. */
-let rewritten = 0;
+/** How often steps of a house had been written anew, in any process, when these were remembered. */
+const rewritten = new Map<string, number>();
 async function forgetRewritten(db: Db): Promise<void> {
 	const now = (await db.selectFrom('houses').select('work_rewritten').executeTakeFirst())?.work_rewritten ?? 0;
-	if (now !== rewritten) replayed.clear();
-	rewritten = now;
+	const house = ofHouse('');
+	if (now !== (rewritten.get(house) ?? 0))
+		for (const name of replayed.keys()) if (name.startsWith(house)) replayed.delete(name);
+	rewritten.set(house, now);
 }
 /** Steps are written anew: once that is committed, nobody goes by what they were. */
 export async function worksRewritten(trx: Transaction<Database>): Promise<void> {
@@ -62,7 +69,7 @@ export async function chain(db: Db, id: number, least = 0): Promise<Chained[]> {
 /** The table at a step. */
 export async function workAt(db: Db, id: number): Promise<WorkTable> {
 	await forgetRewritten(db);
-	const before = replayed.get(id);
+	const before = replayed.get(ofHouse(String(id)));
 	if (before) return rememberWork(id, before);
 	const steps = await chain(db, id);
 	return rememberWork(id, replay(steps.toReversed()));
