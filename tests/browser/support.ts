@@ -166,14 +166,17 @@ export class Page {
 	static async on(application: Application, cookie?: string): Promise<Page> {
 		const downloads = mkdtempSync(join(tmpdir(), 'heptarch-downloads-'));
 		const page = new Page(await openBrowser(downloads), application, downloads);
-		if (cookie) {
-			await page.driver.get(`${page.origin}/sign-in`);
-			for (const pair of cookie.split('; ')) {
-				const [name, value] = pair.split(/=(.*)/s) as [string, string];
-				await page.driver.manage().addCookie({ name, value, httpOnly: true, sameSite: 'Lax' });
-			}
-		}
+		if (cookie) await page.signIn(cookie);
 		return page;
+	}
+	/** Somebody is signed in here from now on, whoever it was before. */
+	async signIn(cookie: string): Promise<void> {
+		await this.driver.get(`${this.origin}/sign-in`);
+		await this.driver.manage().deleteAllCookies();
+		for (const pair of cookie.split('; ')) {
+			const [name, value] = pair.split(/=(.*)/s) as [string, string];
+			await this.driver.manage().addCookie({ name, value, httpOnly: true, sameSite: 'Lax' });
+		}
 	}
 
 	/** Somebody else at the same application: another browser, which knows nothing of this one. */

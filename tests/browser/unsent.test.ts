@@ -1,12 +1,14 @@
 import assert from 'node:assert/strict';
 import { after, before, describe, it } from 'node:test';
-import { By, Page } from './support.ts';
+import { Application, By, Page } from './support.ts';
 
 /** Changes that cannot be sent: none is lost, neither while the server is away nor when the browser goes down meanwhile. */
 describe('changes that cannot be sent', () => {
+	let application: Application;
 	let page: Page;
 	before(async () => {
-		page = await Page.open('demo');
+		application = await Application.start('demo');
+		page = await Page.on(application);
 	});
 	after(() => page.close());
 	const cut = () =>
@@ -150,6 +152,28 @@ describe('changes that cannot be sent', () => {
 		await page.driver.sleep(800);
 		assert.equal(await (await field('Millimetres from the left')).getAttribute('value'), '31');
 		assert.doesNotMatch(await page.text('body'), /changed in another window/);
+		await page.consoleIsClean();
+	});
+
+	it('somebody else who signs in at this browser does not send it as theirs', async () => {
+		const [ines, oskar] = [
+			await application.signedIn('author', undefined, 'Ines'),
+			await application.signedIn('author', undefined, 'Oskar')
+		];
+		await page.signIn(ines);
+		await openDocument('Volunteers’ handbook');
+		const address = await page.driver.getCurrentUrl();
+		await cut();
+		await apply('Beacon');
+		await waits();
+		await page.signIn(oskar);
+		await page.driver.get(address);
+		await page.css('#table-0');
+		await page.driver.sleep(1_000);
+		assert.doesNotMatch(await page.text('body'), /Saved now/);
+		await page.signIn(ines);
+		await page.driver.get(address);
+		await page.until('sent', async () => /Saved now, as the server answers again/.test(await page.text('body')));
 		await page.consoleIsClean();
 	});
 });

@@ -6,7 +6,7 @@ import { callRoute, RequestError, type Method } from './api.ts';
 import { Keeping } from './keeping.ts';
 import { arrivedWords } from './live/live.svelte.ts';
 import { notify, notifyError } from './notices.svelte.ts';
-import { isRefused } from './people/refused.ts';
+import { isRefused, ofOwn } from './people/who.ts';
 import { turns } from './turns.ts';
 
 /** Milliseconds after which a server that does not answer is asked again. */
@@ -82,13 +82,14 @@ export class Sender {
 		private readonly of: string,
 		private shown: Shown
 	) {
-		this.kept = new Keeping(`heptarch:${of}`);
+		this.kept = new Keeping(of);
 	}
 
 	/** The sender of a history, for the page that shows it now. `of` names the history in the browser's store. */
 	static of(of: string, shown: Shown): Sender {
-		const sender = waiting.get(of);
-		if (!sender) return new Sender(of, shown);
+		const own = ofOwn(of);
+		const sender = waiting.get(own);
+		if (!sender) return new Sender(own, shown);
 		sender.shown = shown;
 		return sender;
 	}

@@ -14,7 +14,7 @@
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import RunDialog from '$lib/ui/documents/RunDialog.svelte';
 	import Dialog from '$lib/ui/shell/Dialog.svelte';
-	import { refusedTo } from '$lib/ui/people/refused.ts';
+	import { refusedTo } from '$lib/ui/people/who.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import type { DocumentOrder, DocumentSummary } from '$lib/server/documents/list.ts';
 	import { Listing, MOST_TICKED } from '$lib/ui/documents/listing.svelte.ts';

@@ -26,7 +26,7 @@
 	import SecondEyes from '$lib/ui/people/SecondEyes.svelte';
 	import KeepSteps from '$lib/ui/house/KeepSteps.svelte';
 	import NameHouse from '$lib/ui/people/NameHouse.svelte';
-	import { refusedTo } from '$lib/ui/people/refused.ts';
+	import { refusedTo } from '$lib/ui/people/who.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import { live } from '$lib/ui/live/live.svelte.ts';
 	import Waiting from '$lib/ui/shell/Waiting.svelte';

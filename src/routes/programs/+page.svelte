@@ -1,6 +1,6 @@
 <script lang="ts">
 	import Button from '$lib/ui/controls/Button.svelte';
-	import { refusedTo } from '$lib/ui/people/refused.ts';
+	import { refusedTo } from '$lib/ui/people/who.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import { plural } from '$lib/core/words.ts';
 

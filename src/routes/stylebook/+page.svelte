@@ -14,7 +14,7 @@
 	import InView from '$lib/ui/shell/InView.svelte';
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { findKey } from '$lib/ui/controls/shortcuts.ts';
-	import { refusedTo } from '$lib/ui/people/refused.ts';
+	import { refusedTo } from '$lib/ui/people/who.ts';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import StylePicture from '$lib/ui/stylebook/StylePicture.svelte';
 	import { excerpt } from '$lib/workbench/excerpt.ts';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
-	import { refusedTo } from '$lib/ui/people/refused.ts';
+	import { refusedTo } from '$lib/ui/people/who.ts';
 	import type { Role } from '$lib/workbench/roles.ts';
 	import type { ClassValue, HTMLAnchorAttributes, HTMLButtonAttributes } from 'svelte/elements';
 

@@ -11,7 +11,7 @@
 	import { changedCells } from '$lib/workbench/changes.ts';
 	import type { TableState } from '$lib/workbench/state.ts';
 	import { stateTable } from '$lib/workbench/table.ts';
-	import { refusedTo } from '../people/refused.ts';
+	import { refusedTo } from '../people/who.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import TableGrid from '../table/TableGrid.svelte';
 	import { roleTone, rolesToChoose, roleWords } from './roles.ts';

@@ -6,7 +6,7 @@
 	import { parseNumber } from '../controls/fields.ts';
 	import TypedField from '../controls/TypedField.svelte';
 	import { notify, notifyError } from '../notices.svelte.ts';
-	import { refusedTo } from '../people/refused.ts';
+	import { refusedTo } from '../people/who.ts';
 	import Dialog from '../shell/Dialog.svelte';
 
 	/** For how many days steps are kept, null for good; where steps would go, the keeper is asked first. */

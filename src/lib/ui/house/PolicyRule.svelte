@@ -12,7 +12,7 @@
 	import { parseNumber } from '../controls/fields.ts';
 	import Button from '../controls/Button.svelte';
 	import Only from '$lib/ui/people/Only.svelte';
-	import { refusedTo } from '$lib/ui/people/refused.ts';
+	import { refusedTo } from '$lib/ui/people/who.ts';
 	import Segmented from '../controls/Segmented.svelte';
 	import TypedField from '../controls/TypedField.svelte';
 

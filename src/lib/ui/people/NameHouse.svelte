@@ -4,7 +4,7 @@
 	import { call } from '$lib/ui/api.ts';
 	import Button from '$lib/ui/controls/Button.svelte';
 	import { Once } from './once.svelte.ts';
-	import { refusedTo } from './refused.ts';
+	import { refusedTo } from './who.ts';
 
 	/** What the house is called; its keeper changes that. */
 	let { name }: { name: string } = $props();

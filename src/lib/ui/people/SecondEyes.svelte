@@ -2,7 +2,7 @@
 	import { invalidate } from '$app/navigation';
 	import { call } from '$lib/ui/api.ts';
 	import { notifyError } from '$lib/ui/notices.svelte.ts';
-	import { refusedTo } from './refused.ts';
+	import { refusedTo } from './who.ts';
 
 	/** Whether an edition is published by somebody else than who proposed it; the keeper says so. */
 	let { asks }: { asks: boolean } = $props();

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Role } from '$lib/workbench/roles.ts';
-	import { refusedTo } from './refused.ts';
+	import { refusedTo } from './who.ts';
 
 	/** Why what a page is for can only be looked at, where that is so. */
 	let { needs }: { needs: Role } = $props();

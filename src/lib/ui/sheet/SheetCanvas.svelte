@@ -4,7 +4,7 @@
 	import type { PlacedTable } from '$lib/core/schedule/placed.ts';
 	import { call } from '../api.ts';
 	import { notifyError } from '../notices.svelte.ts';
-	import { refusedTo } from '../people/refused.ts';
+	import { refusedTo } from '../people/who.ts';
 	import type { Desk } from './desk.svelte.ts';
 	import { BASE, drawingFrom, fitToSheet, rulerStep, tablesElement, type Parsed } from './drawing.ts';
 	import { Painter } from './painter.ts';

@@ -4,7 +4,7 @@
 	import type { Resolved } from '$lib/core/cascade/resolve.ts';
 	import { shownContent } from '$lib/workbench/figures.ts';
 	import TableGrid from '../table/TableGrid.svelte';
-	import { refusedTo } from '../people/refused.ts';
+	import { refusedTo } from '../people/who.ts';
 	import type { Bench } from './bench.svelte.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import EdgeLayer from './EdgeLayer.svelte';

@@ -5,7 +5,7 @@ import type { Style } from '$lib/core/style/types.ts';
 import { call, RequestError } from '../api.ts';
 import { answerOf } from '../history.svelte.ts';
 import { Keeping } from '../keeping.ts';
-import { doerWords, isRefused } from '../people/refused.ts';
+import { doerWords, isRefused, ofOwn } from '../people/who.ts';
 import type { ListedStep } from '../shell/steps.ts';
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'failed' | 'conflict';
@@ -65,13 +65,16 @@ export class StyleDraft {
 
 	/** The draft of a style, for the page that shows it now. */
 	static of(id: string, history: DraftHistory): StyleDraft {
-		return waiting.get(id) ?? new StyleDraft(id, history);
+		const own = ofOwn(`/styles/${id}`);
+		return waiting.get(own) ?? new StyleDraft(id, own, history);
 	}
 	private constructor(
 		readonly id: string,
+		/** What it is called in the stores of this browser. */
+		private readonly own: string,
 		history: DraftHistory
 	) {
-		this.kept = new Keeping(`heptarch:/styles/${id}`);
+		this.kept = new Keeping(own);
 		this.adopt(history);
 	}
 
@@ -155,7 +158,7 @@ export class StyleDraft {
 					}),
 				({ message }) => {
 					this.offline = message;
-					waiting.set(this.id, this);
+					waiting.set(this.own, this);
 				}
 			);
 			this.savedVersion = version;
@@ -182,7 +185,7 @@ export class StyleDraft {
 			else if (error instanceof RequestError) this.withoutRefused(error, sent.unsaved);
 		} finally {
 			this.offline = undefined;
-			waiting.delete(this.id);
+			waiting.delete(this.own);
 		}
 	}
 	/** Where that fails, the conflict comes up again with the next try. */

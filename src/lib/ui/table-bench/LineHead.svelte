@@ -3,7 +3,7 @@
 	import { COLUMN_KINDS, type ColumnKind } from '$lib/core/table/columns.ts';
 	import type { Axis } from '$lib/core/work/lines.ts';
 	import { roleTone, roleWords } from '../documents/roles.ts';
-	import { refusedTo } from '../people/refused.ts';
+	import { refusedTo } from '../people/who.ts';
 	import type { TableBench } from './bench.svelte.ts';
 	import type { LineHandles } from './handles.svelte.ts';
 

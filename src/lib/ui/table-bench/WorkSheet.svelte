@@ -12,7 +12,7 @@
 	import { toPixels } from '$lib/core/units.ts';
 	import { rolesToChoose, roleWords } from '../documents/roles.ts';
 	import { notifyError } from '../notices.svelte.ts';
-	import { refusedTo } from '../people/refused.ts';
+	import { refusedTo } from '../people/who.ts';
 	import type { DrawnRows } from '../table/rows.svelte.ts';
 	import TableGrid from '../table/TableGrid.svelte';
 	import type { Semantics } from '../table/TableLayer.svelte';

@@ -55,7 +55,7 @@ import { Stylebook, type BookStyle } from '$lib/workbench/stylebook.ts';
 import type { Place } from '$lib/workbench/use.ts';
 import type { Pen } from '../style-bench/bench.svelte.ts';
 import { notify, notifyError } from '../notices.svelte.ts';
-import { doerWords, isRefused, ownName } from '../people/refused.ts';
+import { doerWords, isRefused, ownName } from '../people/who.ts';
 import { entriesOf, laidOver, Saving, type Entry, type Loaded, type Mine } from './saving.svelte.ts';
 
 export interface BenchData {

@@ -6,6 +6,7 @@ import type { WorkAnswer } from '$lib/server/http/contract.ts';
 import { call, RequestError } from '../api.ts';
 import { answerOf } from '../history.svelte.ts';
 import { Keeping } from '../keeping.ts';
+import { ofOwn } from '../people/who.ts';
 import { tellPublished } from '../published.ts';
 import type { ListedStep } from '../shell/steps.ts';
 
@@ -106,7 +107,7 @@ export class Saving {
 		private readonly listener: Listener
 	) {
 		this.standing = standing;
-		this.store = new Keeping(`heptarch:${path}`);
+		this.store = new Keeping(ofOwn(path));
 	}
 
 	get isIdle(): boolean {

@@ -19,7 +19,7 @@
 	import { HouseWork } from '$lib/ui/house/house.svelte.ts';
 	import PolicyRule from '$lib/ui/house/PolicyRule.svelte';
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
-	import { refusedTo } from '$lib/ui/people/refused.ts';
+	import { refusedTo } from '$lib/ui/people/who.ts';
 	import Why from '$lib/ui/people/Why.svelte';
 	import TopBar from '$lib/ui/shell/TopBar.svelte';
 	import UndoRedo from '$lib/ui/shell/UndoRedo.svelte';

@@ -10,7 +10,7 @@
 	import { notify, notifyError } from '$lib/ui/notices.svelte.ts';
 	import Shortcuts from '$lib/ui/controls/Shortcuts.svelte';
 	import { undoKeys, type Shortcut } from '$lib/ui/controls/shortcuts.ts';
-	import { refusedTo } from '$lib/ui/people/refused.ts';
+	import { refusedTo } from '$lib/ui/people/who.ts';
 	import Why from '$lib/ui/people/Why.svelte';
 	import Only from '$lib/ui/people/Only.svelte';
 	import { live } from '$lib/ui/live/live.svelte.ts';

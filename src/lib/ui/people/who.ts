@@ -2,10 +2,13 @@ import { page } from '$app/state';
 import { notify } from '../notices.svelte.ts';
 import { may, whyNot, type Role } from '$lib/workbench/roles.ts';
 
-const who = () => (page.data as { who?: { role: Role; name: string } }).who;
+const who = () => (page.data as { who?: { role: Role; name: string; person: string; house: string } }).who;
 
 /** The name of whoever looks at this; null where nobody signed in. */
 export const ownName = (): string | null => who()?.name ?? null;
+
+/** What something is called in a store of this browser: others who use it, and other houses, have their own of that name. */
+export const ofOwn = (name: string): string => `heptarch:${who()?.house ?? ''}:${who()?.person ?? ''}:${name}`;
 
 /** Who did something that arrives here, as its person is told. */
 export const doerWords = (by: string | null | undefined): string =>
