@@ -35,7 +35,7 @@ export async function censusFacts(db: Db, of: CensusOf) {
 	return { ...rows[0]!, faults: faults.rows, kinds: kinds.rows.map(({ kind }) => kind) };
 }
 
-/** Share of tables in house styles: by kind of file, by document, by edition, over time. */
+/** Share of tables in house styles: by kind of file, by document, by who worked on it last, by edition, over time. */
 export async function loadShare(db: Db, of: CensusOf) {
 	const byKind = await sql<{ kind: string; documents: number; tables: number; styled: number }>`
 		select d.kind, count(distinct d.id)::int as documents, count(*)::int as tables, count(t.style_id)::int as styled
@@ -53,12 +53,24 @@ export async function loadShare(db: Db, of: CensusOf) {
 		group by d.id, d.name, d.kind order by count(*) - count(t.style_id) desc, looks desc, d.name limit ${LISTED}`.execute(
 		db
 	);
+	const byPerson = await sql<{ name: string | null; documents: number; tables: number; styled: number }>`
+		select (select name from colleagues where colleagues.id = s.made_by) as name,
+			count(distinct d.id)::int as documents, count(*)::int as tables, count(t.style_id)::int as styled
+		from (${tablesOf(of)}) t join documents d on d.id = t.document_id
+		join document_steps s on s.document_id = d.id and s.step = d.step
+		group by s.made_by order by tables desc, name limit ${LISTED}`.execute(db);
 	const editions = await sql<{ id: string; name: string; edition: number; newest: number; tables: number }>`
 		with newest as (select style_id, max(number) as number from editions group by style_id)
 		select s.id, s.name, t.edition, n.number as newest, count(*)::int as tables
 		from (${tablesOf(of)}) t join styles s on s.id = t.style_id join newest n on n.style_id = s.id
 		group by s.id, s.name, t.edition, n.number order by s.name, t.edition desc`.execute(db);
-	return { byKind: byKind.rows, byDocument: byDocument.rows, editions: editions.rows, days: await loadDays(db, of) };
+	return {
+		byKind: byKind.rows,
+		byDocument: byDocument.rows,
+		byPerson: byPerson.rows,
+		editions: editions.rows,
+		days: await loadDays(db, of)
+	};
 }
 
 /** What there was at the end of each day on which something changed; of documents that are here now. */

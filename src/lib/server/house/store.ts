@@ -10,8 +10,8 @@ export interface Store {
 	readonly files: number;
 	readonly bytes: number;
 	readonly removed: { readonly documents: number; readonly bytes: number };
-	/** Everything in the database: steps, indexes and what is to be cleaned up among it. */
-	readonly database: number;
+	/** Its steps. */
+	readonly steps: { readonly count: number; readonly bytes: number };
 	/** What its operator lets it keep; null where nothing was said. */
 	readonly most: number | null;
 }
@@ -23,17 +23,36 @@ const mostBytes = (): number | null => {
 };
 
 export async function loadStore(db: Db): Promise<Store> {
-	const { rows } = await sql<{ files: number; bytes: number; documents: number; removed: number; database: number }>`
+	const { rows } = await sql<{
+		files: number;
+		bytes: number;
+		documents: number;
+		removed: number;
+		steps: number;
+		stepBytes: number;
+	}>`
 		with gone as (
 			select file_hash, bool_and(removed_at is not null) as is_gone from documents group by file_hash
+		), steps as (
+			select pg_column_size(state) as size from document_steps
+			union all select pg_column_size(definition) from style_steps
+			union all select pg_column_size(state) from house_steps
+			union all select coalesce(pg_column_size(patch), 0) + coalesce(pg_column_size(whole), 0) from work_steps
 		)
 		select count(*)::int as files, coalesce(sum(size), 0)::float8 as bytes,
 			coalesce(sum(size) filter (where is_gone), 0)::float8 as removed,
 			(select count(*) from documents where removed_at is not null)::int as documents,
-			pg_database_size(current_database())::float8 as database
+			(select count(*) from steps)::int as steps,
+			(select coalesce(sum(size), 0) from steps)::float8 as "stepBytes"
 		from files left join gone on gone.file_hash = files.hash`.execute(db);
-	const { files, bytes, documents, removed, database } = rows[0]!;
-	return { files, bytes, removed: { documents, bytes: removed }, database, most: mostBytes() };
+	const { files, bytes, documents, removed, steps, stepBytes } = rows[0]!;
+	return {
+		files,
+		bytes,
+		removed: { documents, bytes: removed },
+		steps: { count: steps, bytes: stepBytes },
+		most: mostBytes()
+	};
 }
 
 /** Throws InputError where a house that is brought in keeps more than its operator lets it. */

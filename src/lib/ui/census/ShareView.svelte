@@ -9,7 +9,7 @@
 
 	/** How much of the house is in house styles. */
 	let { found }: { found: Awaited<ReturnType<typeof loadShare>> } = $props();
-	const { byKind, byDocument, editions, days } = $derived(found);
+	const { byKind, byDocument, byPerson, editions, days } = $derived(found);
 	const tables = $derived(byKind.reduce((sum, one) => sum + one.tables, 0));
 	const styled = $derived(byKind.reduce((sum, one) => sum + one.styled, 0));
 	const behind = $derived(editions.reduce((sum, one) => sum + (one.edition < one.newest ? one.tables : 0), 0));
@@ -21,6 +21,7 @@
 			return { name: own[0]!.name, newest: of(true), older: of(false) };
 		})
 	);
+	const personWords = (name: string | null) => name ?? 'nobody said who';
 	const rest = (one: { tables: number; styled: number }) => one.tables - one.styled;
 </script>
 
@@ -56,6 +57,35 @@
 		]
 	)}
 />
+
+{#if byPerson.length > 1}
+	<Figure
+		title="By person"
+		lead="By who worked on the document last."
+		height={90 + byPerson.length * 26}
+		columns={[
+			{ words: 'Person' },
+			{ words: 'Files', isFigure: true },
+			{ words: 'Tables', isFigure: true },
+			{ words: 'In style', isFigure: true },
+			{ words: '%', isFigure: true }
+		]}
+		rows={byPerson.map((one) => [
+			personWords(one.name),
+			one.documents,
+			one.tables,
+			one.styled,
+			share(one.styled, one.tables)
+		])}
+		draw={lyingBars(
+			byPerson.map(({ name }) => personWords(name)),
+			[
+				{ name: 'in a house style', ink: 'picked', values: byPerson.map((one) => one.styled) },
+				{ name: 'not', ink: 'hairline', values: byPerson.map(rest) }
+			]
+		)}
+	/>
+{/if}
 
 <Figure
 	title="Over time"

@@ -16,9 +16,7 @@
 </script>
 
 <p>
-	{plural(store.files, 'file')}, {size(store.bytes)}; with all steps and what is needed to find things, {size(
-		store.database
-	)}.
+	{plural(store.files, 'file')}, {size(store.bytes)}; {plural(store.steps.count, 'step')}, {size(store.steps.bytes)}.
 	{#if store.removed.documents}
 		{plural(store.removed.documents, 'removed document')}
 		{pluralWord(store.removed.documents, 'goes', 'go')} for good within a day, {size(store.removed.bytes)} of files with

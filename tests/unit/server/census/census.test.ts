@@ -18,6 +18,9 @@ import { loadDocument } from '../../../../src/lib/server/documents/list.ts';
 import { removeDocument } from '../../../../src/lib/server/documents/shelf.ts';
 import { addStep, moveToStep } from '../../../../src/lib/server/documents/steps.ts';
 import { changeHouse, loadHouse } from '../../../../src/lib/server/house/house.ts';
+import { connectDoor } from '../../../../src/lib/server/people/door.ts';
+import { makePerson } from '../../../../src/lib/server/people/entrance.ts';
+import { join, leave } from '../../../../src/lib/server/people/members.ts';
 import { previewRun } from '../../../../src/lib/server/runs/preview.ts';
 import { listRuns, startRun, undoRun, workOn, type RunJob } from '../../../../src/lib/server/runs/runs.ts';
 import { addWorkStep, loadWork } from '../../../../src/lib/server/tables/work.ts';
@@ -29,10 +32,12 @@ import { docx, LEDGER, tbl } from '../../formats/documents.ts';
 
 describe('the census', () => {
 	let db: Kysely<Database>;
+	let url: string;
+	let house: string;
 	let census: Census;
 	const errors: Error[] = [];
 	before(async () => {
-		({ db } = await ownDatabase('demo'));
+		({ db, url, house } = await ownDatabase('demo'));
 		census = new Census(db, (error) => errors.push(error));
 		await census.round();
 	});
@@ -82,8 +87,8 @@ describe('the census', () => {
 			const among = await namedAmong(db, {}, { looks: [group.id] });
 			assert.deepEqual([among.all, among.documents], [group.tables, group.documents]);
 		}
-		const { byKind, byDocument } = await loadShare(db, {});
-		for (const list of [byKind, byDocument])
+		const { byKind, byDocument, byPerson } = await loadShare(db, {});
+		for (const list of [byKind, byDocument, byPerson])
 			assert.equal(
 				list.reduce((sum, one) => sum + one.tables, 0),
 				facts.tables
@@ -96,6 +101,21 @@ describe('the census', () => {
 			[id]
 		);
 		assert.ok((await loadShare(db, { kind: 'odt' })).byDocument.every(({ kind }) => kind === 'odt'));
+	});
+	it('is told by person, as each worked on a document last; people who left are named, too', async () => {
+		const id = await named('Season report');
+		const door = connectDoor(url);
+		const una = await makePerson(door, 'Una');
+		await join(door, house, una, 'author');
+		const before = await loadShare(db, { documents: [id] });
+		assert.equal(before.byPerson.length, 1);
+		await sql`update document_steps set made_by = ${una} where document_id = ${id}`.execute(db);
+		const { tables, styled } = before.byPerson[0]!;
+		const hers = [{ name: 'Una', documents: 1, tables, styled }];
+		assert.deepEqual((await loadShare(db, { documents: [id] })).byPerson, hers);
+		await leave(door, house, una, null);
+		assert.deepEqual((await loadShare(db, { documents: [id] })).byPerson, hers);
+		await door.destroy();
 	});
 	it('follows what is worn, and comes back with undo', async () => {
 		const id = await named('Season report');
