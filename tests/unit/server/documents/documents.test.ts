@@ -145,14 +145,14 @@ describe('the server', () => {
 			.updateTable('files')
 			.set({ created_at: new Date(Date.now() - 25 * 3_600_000) })
 			.execute();
-		assert.deepEqual(await sweep(db), { documents: 1, files: 0 });
+		assert.deepEqual(await sweep(db), { documents: 1, steps: 0, files: 0 });
 		assert.equal(await stored(), 1, 'b can still be brought back');
 		await assert.rejects(loadDocument(db, a.id), NotFoundError);
 		await assert.rejects(bringBackDocument(db, a.id), NotFoundError);
 		await yesterday(b.id);
 		const { removed } = await loadStore(db);
 		assert.deepEqual(removed, { documents: 1, bytes: bytes.length });
-		assert.deepEqual(await sweep(db), { documents: 1, files: 1 });
+		assert.deepEqual(await sweep(db), { documents: 1, steps: 0, files: 1 });
 		assert.equal(await stored(), 0);
 	});
 	it('has no more room than its operator lets it have, and makes room first', async () => {
