@@ -21,7 +21,12 @@
 			return { name: own[0]!.name, newest: of(true), older: of(false) };
 		})
 	);
-	const personWords = (name: string | null) => name ?? 'nobody said who';
+	interface Shared {
+		readonly words: string;
+		readonly documents: number;
+		readonly tables: number;
+		readonly styled: number;
+	}
 	const rest = (one: { tables: number; styled: number }) => one.tables - one.styled;
 </script>
 
@@ -32,59 +37,40 @@
 		: ''}.
 </p>
 
-<Figure
-	title="By kind of file"
-	height={90 + byKind.length * 26}
-	columns={[
-		{ words: 'Kind' },
-		{ words: 'Files', isFigure: true },
-		{ words: 'Tables', isFigure: true },
-		{ words: 'In style', isFigure: true },
-		{ words: '%', isFigure: true }
-	]}
-	rows={byKind.map((one) => [
-		kindWords(one.kind),
-		one.documents,
-		one.tables,
-		one.styled,
-		share(one.styled, one.tables)
-	])}
-	draw={lyingBars(
-		byKind.map(({ kind }) => kindWords(kind)),
-		[
-			{ name: 'in a house style', ink: 'picked', values: byKind.map((one) => one.styled) },
-			{ name: 'not', ink: 'hairline', values: byKind.map(rest) }
-		]
-	)}
-/>
-
-{#if byPerson.length > 1}
+{#snippet shares(title: string, of: string, list: readonly Shared[], lead?: string)}
 	<Figure
-		title="By person"
-		lead="By who worked on the document last."
-		height={90 + byPerson.length * 26}
+		{title}
+		{lead}
+		height={90 + list.length * 26}
 		columns={[
-			{ words: 'Person' },
+			{ words: of },
 			{ words: 'Files', isFigure: true },
 			{ words: 'Tables', isFigure: true },
 			{ words: 'In style', isFigure: true },
 			{ words: '%', isFigure: true }
 		]}
-		rows={byPerson.map((one) => [
-			personWords(one.name),
-			one.documents,
-			one.tables,
-			one.styled,
-			share(one.styled, one.tables)
-		])}
+		rows={list.map((one) => [one.words, one.documents, one.tables, one.styled, share(one.styled, one.tables)])}
 		draw={lyingBars(
-			byPerson.map(({ name }) => personWords(name)),
+			list.map(({ words }) => words),
 			[
-				{ name: 'in a house style', ink: 'picked', values: byPerson.map((one) => one.styled) },
-				{ name: 'not', ink: 'hairline', values: byPerson.map(rest) }
+				{ name: 'in a house style', ink: 'picked', values: list.map(({ styled }) => styled) },
+				{ name: 'not', ink: 'hairline', values: list.map(rest) }
 			]
 		)}
 	/>
+{/snippet}
+{@render shares(
+	'By kind of file',
+	'Kind',
+	byKind.map((one) => ({ ...one, words: kindWords(one.kind) }))
+)}
+{#if byPerson.length > 1}
+	{@render shares(
+		'By person',
+		'Person',
+		byPerson.map((one) => ({ ...one, words: one.name ?? 'nobody said who' })),
+		'By who worked on the document last.'
+	)}
 {/if}
 
 <Figure
