@@ -6,6 +6,8 @@ export default {
 	preprocess: vitePreprocess(),
 	kit: {
 		adapter: adapter(),
+		// hooks.server.ts looks where every request that changes something comes from, and answers as the rest does.
+		csrf: { trustedOrigins: ['*'] },
 		csp: {
 			mode: 'auto',
 			directives: {

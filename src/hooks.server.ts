@@ -13,6 +13,7 @@ import { building } from '$app/environment';
 import { problem } from '$lib/server/api/problem.ts';
 import { Censuses } from '$lib/server/census/keep.ts';
 import { databaseUrl, db, passingWords } from '$lib/server/database.ts';
+import { gateOf, passes } from '$lib/server/front/gate.ts';
 import { actAs } from '$lib/server/people/acting.ts';
 import { needOf } from '$lib/server/people/needs.ts';
 import { entrance } from '$lib/server/people/shared.ts';
@@ -69,8 +70,12 @@ async function workOnRuns(): Promise<void> {
 	}
 }
 
+const GATE = gateOf(process.env);
+
 export const handle: Handle = async ({ event, resolve }) => {
-	let response = await admit(event);
+	const { method, headers } = event.request;
+	const refused = passes(GATE, method, Object.fromEntries(headers));
+	let response = refused ? refusal(refused.status, refused.code, refused.message) : await admit(event);
 	if (!response) {
 		const { who } = event.locals;
 		const answer = () => respond(event, resolve);

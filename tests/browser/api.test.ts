@@ -85,6 +85,18 @@ describe('the door for programs', () => {
 		assert.deepEqual(served, JSON.parse(JSON.stringify(openApi())));
 	});
 
+	it('a file under the media type of a form is refused with what to say instead, from wherever', async () => {
+		for (const type of ['application/x-www-form-urlencoded', 'text/plain', 'multipart/form-data; boundary=x']) {
+			const send = (headers: Record<string, string>) =>
+				raw('POST', '/documents?name=Beds.csv', tokens.author, { 'Content-Type': type, ...headers }, 'Bed;2031');
+			const refused = await send({});
+			assert.deepEqual([refused.status, ((await refused.json()) as { code: string }).code], [415, 'media-type'], type);
+			const foreign = await send({ Origin: 'https://elsewhere.example' });
+			assert.equal(foreign.status, 403);
+			assert.match(await foreign.text(), /comes from a page of another site/);
+		}
+	});
+
 	it('does the whole job: adds, says what a row is, applies, runs, takes files, undoes', async () => {
 		const api = client(tokens.designer);
 		const me = await api.GET('/me');

@@ -31,3 +31,6 @@ export const LOCALES = [
 /** A language and country as people call them, in English. */
 export const localeWords = (locale: string): string =>
 	new Intl.DisplayNames(['en'], { type: 'language' }).of(locale) ?? locale;
+
+/** So many days, a hundred years, are the most for which a house says that it keeps its steps. */
+export const MOST_KEPT_DAYS = 36_525;

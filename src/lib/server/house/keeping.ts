@@ -3,12 +3,10 @@ import { plural } from '../../core/words.ts';
 import { inTransaction, type Database } from '../database.ts';
 import { workAt } from '../documents/replay.ts';
 import { DOCUMENTS, type Db } from '../documents/rows.ts';
+import { NotFoundError } from '../http/answers.ts';
 import { STYLES } from '../styles/styles.ts';
 import { HOUSE, loadHouse } from './house.ts';
 import { addToLog } from './log.ts';
-
-/** A hundred years. */
-export const MOST_DAYS = 36_525;
 
 const DAY = 86_400_000;
 const before = (days: number) => new Date(Date.now() - days * DAY);
@@ -62,9 +60,16 @@ export async function forgetSteps(db: Db): Promise<number> {
 	if (keepDays === null) return 0;
 	const since = before(keepDays);
 	let gone = 0;
+	const forget = async (work: (trx: Transaction<Database>) => Promise<number>) => {
+		gone += await inTransaction(db, work).catch((error: unknown) => {
+			// It went itself meanwhile, with its steps.
+			if (error instanceof NotFoundError) return 0;
+			throw error;
+		});
+	};
 	for (const history of HISTORIES)
 		for (const { id } of await history.olderThan(db, since))
-			gone += await inTransaction(db, async (trx) => {
+			await forget(async (trx) => {
 				const steps = await history.forget(trx, id, since);
 				if (history === DOCUMENTS) await standOnKept(trx, id);
 				return steps;
@@ -72,7 +77,7 @@ export async function forgetSteps(db: Db): Promise<number> {
 	const { rows } = await sql<{ id: string }>`
 		select document_id as id from ${WORK_BEYOND(since)} beyond
 		join documents on documents.id = document_id where removed_at is null group by 1`.execute(db);
-	for (const { id } of rows) gone += await inTransaction(db, (trx) => forgetWork(trx, id, since));
+	for (const { id } of rows) await forget((trx) => forgetWork(trx, id, since));
 	return gone;
 }
 
@@ -93,17 +98,14 @@ async function forgetWork(trx: Transaction<Database>, document: string, since: D
 	const { rows } = await sql<{ id: number }>`
 		select id from ${WORK_BEYOND(since)} beyond where document_id = ${document}`.execute(trx);
 	if (!rows.length) return 0;
-	const gone = rows.map(({ id }) => id);
-	const after = await trx
-		.selectFrom('work_steps')
-		.select('id')
-		.where('parent', 'in', gone)
-		.where('id', 'not in', gone)
-		.execute();
-	for (const { id } of after) {
+	// One list, however long: a statement takes some ten thousands of parameters.
+	const gone = sql`any(${rows.map(({ id }) => id)}::bigint[])`;
+	const after = await sql<{ id: number }>`
+		select id from work_steps where parent = ${gone} and not id = ${gone}`.execute(trx);
+	for (const { id } of after.rows) {
 		const whole = JSON.stringify(await workAt(trx, id));
 		await trx.updateTable('work_steps').set({ whole, patch: null, parent: null }).where('id', '=', id).execute();
 	}
-	await trx.deleteFrom('work_steps').where('id', 'in', gone).execute();
-	return gone.length;
+	await sql`delete from work_steps where id = ${gone}`.execute(trx);
+	return rows.length;
 }

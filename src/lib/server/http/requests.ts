@@ -5,6 +5,7 @@ import { OPENED, OUT_KINDS } from '../../formats/kinds.ts';
 import type { Output } from '../documents/writing.ts';
 import { InputError } from '../../core/errors.ts';
 import { DOCUMENT_ORDERS, type DocumentQuery } from '../documents/list.ts';
+import { MOST_KEPT_DAYS } from '../../workbench/house.ts';
 import { checkWellFormed, MOST_INTEGER, wellFormed } from '../../core/well-formed.ts';
 import type { PlacedTable } from '../../core/schedule/placed.ts';
 import { checkPlaced } from '../../core/schedule/validate.ts';
@@ -243,7 +244,7 @@ export const SCHEMAS = {
 		},
 		['url', 'events']
 	),
-	keeping: closed({ days: { type: ['integer', 'null'], minimum: 1, maximum: 36525 } }, ['days']),
+	keeping: closed({ days: { type: ['integer', 'null'], minimum: 1, maximum: MOST_KEPT_DAYS } }, ['days']),
 	secondEyes: closed({ asks: { type: 'boolean' } }, ['asks']),
 	rollOut: closed({ edition: count, documents: { type: 'array', minItems: 1, maxItems: 10_000, items: UUID } }, [
 		'edition',

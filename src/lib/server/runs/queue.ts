@@ -81,7 +81,8 @@ export class Queue {
 	}
 
 	private async clean(): Promise<void> {
-		await inEveryHouse(this.owner, () => sweep(this.db));
+		// What goes wrong in one house keeps no other from being swept.
+		await inEveryHouse(this.owner, () => sweep(this.db).catch(this.onerror));
 		const store = await objectStore();
 		if (store) await sweepObjects(this.owner, store, new Date(Date.now() - SWEEP_EVERY));
 	}

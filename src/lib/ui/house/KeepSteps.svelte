@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { invalidate } from '$app/navigation';
 	import { plural, pluralWord } from '$lib/core/words.ts';
+	import { MOST_KEPT_DAYS } from '$lib/workbench/house.ts';
 	import { call } from '../api.ts';
 	import Button from '../controls/Button.svelte';
 	import { parseNumber } from '../controls/fields.ts';
@@ -50,7 +51,7 @@
 				inputmode="numeric"
 				disabled={why !== undefined}
 				title={why}
-				parse={(text) => parseNumber(text, { least: 1, most: 36525, isWhole: true })}
+				parse={(text) => parseNumber(text, { least: 1, most: MOST_KEPT_DAYS, isWhole: true })}
 				onset={ask}
 				onclear={() => set(null)}
 			/>

@@ -2,15 +2,16 @@ import { InputError } from '$lib/core/errors.ts';
 import { answer } from '$lib/server/http/answers.ts';
 import { db } from '$lib/server/database.ts';
 import { readRequest } from '$lib/server/http/requests.ts';
-import { countBeyond, MOST_DAYS, setKeepingTime } from '$lib/server/house/keeping.ts';
+import { countBeyond, setKeepingTime } from '$lib/server/house/keeping.ts';
+import { MOST_KEPT_DAYS } from '$lib/workbench/house.ts';
 import type { RequestHandler } from './$types.js';
 
 /** How many steps would go where steps were kept for so many days. */
 export const GET: RequestHandler = ({ url }) =>
 	answer(async () => {
 		const days = Number(url.searchParams.get('days'));
-		if (!Number.isInteger(days) || days < 1 || days > MOST_DAYS)
-			throw new InputError('request', `Days are a whole number from 1 to ${MOST_DAYS}.`, '/days');
+		if (!Number.isInteger(days) || days < 1 || days > MOST_KEPT_DAYS)
+			throw new InputError('request', `Days are a whole number from 1 to ${MOST_KEPT_DAYS}.`, '/days');
 		return { steps: await countBeyond(db(), days) };
 	});
 
