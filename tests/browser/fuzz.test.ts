@@ -184,8 +184,9 @@ describe('every route, asked for what it is not meant for', () => {
 					for (const body of wrong(sample(SCHEMAS[kind] as Schema))) yield () => ask(method, at, JSON.stringify(body));
 				if (kind || isFile)
 					for (const body of ['', '{', 'null', '['.repeat(5_000)])
-						for (const type of ['application/json', 'text/plain', 'application/octet-stream'])
+						for (const type of ['application/json', 'application/octet-stream'])
 							yield () => ask(method, at, body, type);
+				if (kind || isFile) yield () => ask(method, at, '{', 'text/plain');
 			}
 		}
 		await all(asked());
