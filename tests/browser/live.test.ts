@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { after, before, describe, it } from 'node:test';
+import { sql } from 'kysely';
 import { Application, By, Key, Page } from './support.ts';
 
 /** Two people at two web processes of one installation. */
@@ -75,6 +76,35 @@ describe('two people at once', () => {
 		await oskar.driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
 		await sees(ines, /Oskar went back to: as it was/);
 		await oskar.go('/documents');
+	});
+	it('a keeper lets older steps go after a look at how many; undo goes through what is left', async () => {
+		await here.behind(sql`update document_steps set created_at = now() - interval '100 days'`);
+		await ines.go('/house');
+		const days = () => ines.css('input[aria-label="Days for which steps are kept"]');
+		await (await days()).sendKeys('0', Key.ENTER);
+		await sees(ines, /It goes from 1 to 36525/);
+		await (await days()).sendKeys(Key.ESCAPE, '90', Key.ENTER);
+		await ines.until('the question', async () =>
+			/[1-9]\d* steps are older and go for good/.test(await ines.text('dialog[open]'))
+		);
+		await ines.isAccessible('how many steps go');
+		await ines.click('Leave it as it is');
+		await ines.until('as it was', async () => (await (await days()).getAttribute('value')) === '');
+		await (await days()).sendKeys('90', Key.ENTER);
+		await ines.click('Let older ones go');
+		await sees(ines, /Steps are kept for 90 days\./);
+		await ines.until('90', async () => (await (await days()).getAttribute('value')) === '90');
+		// As the sweep leaves it: the list begins at another number than 0.
+		await here.behind(sql`delete from document_steps s using documents d
+			where d.id = s.document_id and d.id = ${document} and s.step < d.step - 1`);
+		await ines.go(`/documents/${document}`);
+		const undo = await ines.css('button[title^="Undo: "]');
+		const label = (await undo.getAttribute('title'))!.replace('Undo: ', '');
+		await ines.click(undo);
+		await ines.css(`button[title="Redo: ${label}"]`);
+		assert.equal((await ines.driver.findElements(By.css('button[title="Nothing to undo"]'))).length, 1);
+		await ines.click(await ines.css(`button[title="Redo: ${label}"]`));
+		await ines.css(`button[title="Undo: ${label}"]`);
 	});
 	it('a list shows what others add', async () => {
 		await ines.go('/documents');

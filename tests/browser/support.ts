@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Builder, By, Key, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
-import { sql } from 'kysely';
+import { sql, type RawBuilder } from 'kysely';
 
 import { CHROMEDRIVER, CHROMIUM, CHROMIUM_ARGUMENTS } from '../../scripts/browser.mjs';
 import { freePort, serve } from '../../scripts/machine.mjs';
@@ -62,11 +62,13 @@ export class Application {
 		return Application.on(this.url, {});
 	}
 	/** Every connection of these processes to PostgreSQL that listens is lost. */
-	async loseListeners(): Promise<void> {
-		await asOwner(this.url, (owner) =>
-			sql`select pg_terminate_backend(pid) from pg_stat_activity
-				where datname = current_database() and query ilike 'listen heptarch%'`.execute(owner)
-		);
+	loseListeners(): Promise<void> {
+		return this.behind(sql`select pg_terminate_backend(pid) from pg_stat_activity
+			where datname = current_database() and query ilike 'listen heptarch%'`);
+	}
+	/** Something is done to the database behind its back. */
+	async behind(statement: RawBuilder<unknown>): Promise<void> {
+		await asOwner(this.url, (owner) => statement.execute(owner));
 	}
 
 	/** The cookie of somebody who is signed in: the keeper, or somebody new in a role, of this house or another. */

@@ -412,7 +412,8 @@ export class TableBench {
 	/** Takes what was typed. What somebody else did to the table meanwhile is as if both had done it at once. */
 	takeTyped(content: readonly CellContent[]): void {
 		const { typing } = this;
-		if (!typing) return;
+		// Of whoever may no more, what was typed stays in its cell.
+		if (!typing || isRefused('author')) return;
 		this.dropTyped();
 		const { r, c, from, row } = typing;
 		const put = (work: WorkTable, at: number) => {
